@@ -1,0 +1,83 @@
+import { fileURLToPath } from 'node:url'
+import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  modules: ['@pinia/nuxt', '@vueuse/nuxt', '@vite-pwa/nuxt', 'nuxt-auth-utils', '@nuxt/eslint',
+    async (_options, nuxt) => {
+      await (await import('./scripts/validators.mjs')).generateValidators()
+      nuxt.hooks.hook('vite:extendConfig', (config) => {
+        (config.plugins as unknown[]).push(vuetify({ autoImport: true }))
+      })
+    },
+  ],
+  ssr: false,
+  components: [{ path: '~/components', pathPrefix: false }],
+  devtools: { enabled: false },
+  app: {
+    head: {
+      title: 'Multivox',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' },
+        { name: 'theme-color', content: '#f4f1ea' },
+        { name: 'description', content: 'From the first reading to the signed-off handover.' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  css: [
+    'vuetify/styles',
+    '@fontsource/atkinson-hyperlegible-next/400.css',
+    '@fontsource/atkinson-hyperlegible-next/600.css',
+    '@fontsource/atkinson-hyperlegible-next/700.css',
+    '@fontsource/atkinson-hyperlegible-mono/400.css',
+    '@fontsource/atkinson-hyperlegible-mono/600.css',
+    '~/theme/tokens.css',
+  ],
+  runtimeConfig: {
+    databaseUrl: '',
+    demo: '',
+    dataDir: '',
+    /** NUXT_TILES: an address of map tiles, `https://…/{z}/{x}/{y}.png`; none by default */
+    tiles: '',
+    session: { name: 'multivox', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { sameSite: 'lax', secure: true } },
+  },
+  srcDir: 'app/',
+  serverDir: here('server'),
+  alias: { '#core': here('core'), '#demo': here('demo') },
+  build: { transpile: ['vuetify'] },
+  compatibilityDate: '2026-04-01',
+  nitro: {
+    compressPublicAssets: true,
+    prerender: { routes: ['/'], crawlLinks: false },
+    alias: { '#core': here('core'), '#demo': here('demo') },
+    errorHandler: '~~/server/error',
+    esbuild: { options: { target: 'es2022' } },
+  },
+  vite: {
+    vue: { template: { transformAssetUrls } },
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 1200 },
+  },
+  typescript: { strict: true, typeCheck: false, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  telemetry: false,
+  eslint: { config: { stylistic: { quotes: 'single', semi: false, commaDangle: 'always-multiline', braceStyle: 'stroustrup' } } },
+  pwa: {
+    registerType: 'autoUpdate',
+    manifest: {
+      name: 'Multivox', short_name: 'Multivox', display: 'standalone', start_url: '/',
+      background_color: '#f4f1ea', theme_color: '#f4f1ea',
+      icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+    },
+    workbox: {
+      navigateFallback: '/',
+      navigateFallbackDenylist: [/^\/api\//],
+      globPatterns: ['**/*.{js,css,html,woff2,svg,webmanifest}'],
+      maximumFileSizeToCacheInBytes: 4_000_000,
+      cleanupOutdatedCaches: true,
+    },
+    client: { registerPlugin: true },
+  },
+})

@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: 'tests',
+  testMatch: '**/*.e2e.ts',
+  globalSetup: './tests/support/global-setup.ts',
+  workers: 2,
+  fullyParallel: false,
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  outputDir: 'test-results/e2e',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 20_000,
+    launchOptions: {
+      executablePath: process.env.MULTIVOX_CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+})

@@ -1,0 +1,33 @@
+/** `npm run demo`: everything on this machine, the demo loaded, the address printed. `-- --reset` loads it again. */
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { DATA, endLeftOver, endTogether, ensureBuild, ensureNodeModules, ensurePackages, freePort, say, secret, startServer } from './lib/system.mjs'
+
+const reset = process.argv.includes('--reset')
+ensureNodeModules()
+ensurePackages()
+const { startCluster, ensureDatabase } = await import('./lib/cluster.mjs')
+const { importTs, migrate } = await import('./lib/database.mjs')
+
+const folder = join(DATA, 'demo')
+mkdirSync(folder, { recursive: true })
+ensureBuild()
+const cluster = await startCluster(folder)
+const running = endTogether(cluster)
+try {
+  await ensureDatabase(cluster, 'multivox')
+  await migrate(cluster.url('multivox'))
+  const { seedDemo } = await importTs('server/services/seed.ts')
+  say(await seedDemo(cluster.url('multivox'), reset) === 'loaded' ? 'Demo loaded.' : 'Demo kept as it was; `npm run demo -- --reset` loads it again.')
+  await endLeftOver(join(folder, 'server.pid'))
+  const portFile = join(folder, 'port')
+  const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 4310)
+  writeFileSync(portFile, String(port))
+  running.server = await startServer({ port, pidFile: join(folder, 'server.pid'), env: { NUXT_DATABASE_URL: cluster.url('multivox'), NUXT_SESSION_PASSWORD: await secret(folder, 'session'), NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' } })
+  say(`\n  Multivox demo:  http://localhost:${port}\n\n  Ctrl-C ends it; what you enter stays.`)
+  running.server.child.once('exit', code => void running.stop(code ?? 1))
+}
+catch (e) {
+  process.stderr.write(`${e instanceof Error ? e.message : e}\n`)
+  await running.stop(1)
+}

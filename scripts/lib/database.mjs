@@ -1,0 +1,26 @@
+/** Migrations, and TypeScript of this repository run from plain scripts. */
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { ROOT } from './system.mjs'
+
+export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'server/database/migrations')) {
+  const [{ default: postgres }, { drizzle }, { migrate: up }] = await Promise.all([import('postgres'), import('drizzle-orm/postgres-js'), import('drizzle-orm/postgres-js/migrator')])
+  const client = postgres(url, { max: 1, onnotice: () => {} })
+  try {
+    await up(drizzle(client), { migrationsFolder: folder })
+  }
+  finally {
+    await client.end()
+  }
+}
+
+/** Bundles one TypeScript file of the repository and imports it. @returns {Promise<any>} */
+export async function importTs(/** @type {string} */ path) {
+  const { build } = await import('esbuild')
+  const folder = join(ROOT, 'node_modules', '.multivox')
+  mkdirSync(folder, { recursive: true })
+  const outfile = join(folder, `${path.replace(/[^a-z0-9]+/gi, '-')}.${process.pid}.mjs`)
+  await build({ entryPoints: [join(ROOT, path)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error', alias: { '#core': join(ROOT, 'core') } })
+  return import(pathToFileURL(outfile).href)
+}

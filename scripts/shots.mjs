@@ -1,0 +1,58 @@
+/**
+ * `npm run shots`: pictures of each main view from the running demo into docs/screenshots/.
+ * `-- NAME…` takes only those; `--to FOLDER` elsewhere.
+ */
+import { mkdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { DATA, ROOT, chromium as browserPath } from './lib/system.mjs'
+
+const { chromium } = await import('@playwright/test')
+const args = process.argv.slice(2)
+const to = args.includes('--to') ? /** @type {string} */ (args.splice(args.indexOf('--to'), 2)[1]) : join(ROOT, 'docs/screenshots')
+mkdirSync(to, { recursive: true })
+const base = `http://localhost:${readFileSync(join(DATA, 'demo', 'port'), 'utf8').trim()}`
+const job = (/** @type {number} */ n) => `0192f000-00${n}0-7000-8000-000000000001`
+const KILN = job(1)
+const LOFT = job(2)
+
+/** name, width, height, path, and what is done before the picture @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]} */
+const VIEWS = [
+  ['jobs', 1280, 800, '/'],
+  ['ask', 1280, 800, `/job/${KILN}/ask`],
+  ['survey', 1280, 800, `/job/${KILN}/survey`],
+  ['bearings', 1280, 800, `/job/${KILN}/bearings`],
+  ['map', 1280, 800, `/job/${KILN}/bearings`, page => page.keyboard.press('v').then(() => page.waitForTimeout(2500))],
+  ['stops', 1280, 800, `/job/${job(4)}/ask`],
+  ['boat', 1280, 800, `/job/${job(5)}/level`],
+  ['choose', 1280, 800, `/job/${LOFT}/choose`],
+  ['place', 1280, 800, `/job/${LOFT}/place`],
+  ['level', 1280, 800, `/job/${LOFT}/level`],
+  ['level-night', 1280, 800, `/job/${LOFT}/level`, page => page.locator('[data-test=night]').click()],
+  ['aim', 1280, 800, `/job/${KILN}/aim`],
+  ['proof', 1280, 800, `/job/${KILN}/proof`],
+  ['handover', 1280, 800, `/job/${KILN}/handover`],
+  ['roof-survey', 390, 844, `/job/${KILN}/survey`],
+  ['roof-bearings', 390, 844, `/job/${KILN}/bearings`],
+  ['roof-level', 390, 844, `/job/${LOFT}/level`],
+  ['roof-aim', 390, 844, `/job/${KILN}/aim`],
+  ['roof-proof', 390, 844, `/job/${KILN}/proof`],
+]
+
+const browser = await chromium.launch({ executablePath: browserPath() ?? undefined, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+for (const [name, width, height, path, before] of VIEWS) {
+  if (args.length && !args.includes(name)) continue
+  const context = await browser.newContext({ viewport: { width, height }, serviceWorkers: 'block', hasTouch: width < 600 })
+  const page = await context.newPage()
+  page.on('console', m => m.type() === 'error' && process.stderr.write(`${name}: ${m.text()}\n`))
+  page.on('pageerror', e => process.stderr.write(`${name}: ${e.message}\n`))
+  await page.request.post(`${base}/api/auth/demo`, { data: {} })
+  await page.goto(base + path)
+  await page.waitForLoadState('networkidle')
+  await page.locator('[data-test=opening]').waitFor({ state: 'detached' })
+  await page.waitForTimeout(700)
+  if (before) await before(page)
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: join(to, `${name}.png`) })
+  await context.close()
+}
+await browser.close()

@@ -1,0 +1,39 @@
+/**
+ * `npm start`: a real installation, to stand behind an HTTPS proxy.
+ *
+ * MULTIVOX_DATABASE_URL  a PostgreSQL service; without it a private cluster in the data folder
+ * MULTIVOX_DATA          the data folder (.data)
+ * HOST, PORT             127.0.0.1 and 4300
+ */
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { DATA, endTogether, ensureBuild, ensureNodeModules, ensurePackages, fail, say, secret, startServer } from './lib/system.mjs'
+
+if (process.env.NUXT_DEMO) fail('NUXT_DEMO is set: a real installation takes no demo sign-in. Use `npm run demo`.')
+ensureNodeModules()
+const outside = process.env.MULTIVOX_DATABASE_URL
+if (!outside) ensurePackages()
+ensureBuild()
+const { startCluster, ensureDatabase } = await import('./lib/cluster.mjs')
+const { importTs, migrate } = await import('./lib/database.mjs')
+
+const folder = join(DATA, 'live')
+mkdirSync(folder, { recursive: true })
+const cluster = outside ? null : await startCluster(folder)
+const running = endTogether(cluster)
+try {
+  if (cluster) await ensureDatabase(cluster, 'multivox')
+  const url = outside ?? cluster?.url('multivox') ?? ''
+  await migrate(url)
+  const { firstToken } = await importTs('server/services/setup.ts')
+  const token = await firstToken(url)
+  const port = Number(process.env.PORT ?? 4300)
+  running.server = await startServer({ port, pidFile: join(folder, 'server.pid'), host: process.env.HOST ?? '127.0.0.1', env: { NUXT_DATABASE_URL: url, NUXT_SESSION_PASSWORD: await secret(folder, 'session') } })
+  say(`Multivox serves on port ${port}; put an HTTPS proxy before it.`)
+  if (token) say(`\n  First start. Make the first crew, once, within a day, at\n\n    https://<your address>/join#${token}\n`)
+  running.server.child.once('exit', code => void running.stop(code ?? 1))
+}
+catch (e) {
+  process.stderr.write(`${e instanceof Error ? e.message : e}\n`)
+  await running.stop(1)
+}
