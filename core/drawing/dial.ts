@@ -1,0 +1,136 @@
+/** One dial: bearings that were computed and headings that were measured. */
+import { toRad } from '../geo/angles'
+import { bearingHalfWidth } from '../job/bearings'
+import type { Horizon } from '../terrain/horizon'
+import { skylineAt } from '../terrain/horizon'
+import type { Assessment } from '../job/assess'
+import type { Drawing, Primitive } from './primitives'
+import { LabelSpace, polyline, textWidth } from './primitives'
+import { bearing, num } from '../units'
+
+export interface DialOptions {
+  size: number
+  /** width of the drawing, where there is room beside the dial for names */
+  width?: number
+  /** masts drawn, best first; the chosen one is always among them */
+  masts: number
+  showSweep: boolean
+  /** where the antenna points now, degrees true */
+  headingDeg: number | null
+  selectedId: string | null
+  /** degrees added around the dial: 0 for true north up, −declination for magnetic north up */
+  northOffsetDeg?: number
+  labels?: boolean
+  /** the skyline inside the ring: the higher the ground, the further in it reaches */
+  horizon?: Horizon | null
+  /** where nose or bow points, degrees true */
+  bowDeg?: number | null
+  sunDeg?: number | null
+}
+
+export function layoutDial(a: Assessment, o: DialOptions): Drawing {
+  const p: Primitive[] = []
+  const c = o.size / 2
+  const cx = (o.width ?? o.size) / 2
+  const ring = c - (o.labels === false ? 31 : 34)
+  const turnBy = o.northOffsetDeg ?? 0
+  const at = (deg: number, r: number): [number, number] => [cx + r * Math.sin(toRad(deg + turnBy)), c - r * Math.cos(toRad(deg + turnBy))]
+  p.push({ kind: 'circle', style: 'ring', x: cx, y: c, r: ring })
+  for (let d = 0; d < 360; d += 15) {
+    const bold = d % 45 === 0
+    const [x1, y1] = at(d - turnBy, ring)
+    const [x2, y2] = at(d - turnBy, ring + (bold ? 8 : 5))
+    p.push({ kind: 'line', style: bold ? 'tickBold' : 'tick', x1, y1, x2, y2 })
+  }
+  for (const [d, word] of [[0, 'N'], [90, 'E'], [180, 'S'], [270, 'W']] as const) {
+    const [x, y] = at(d - turnBy, ring + 20)
+    p.push({ kind: 'text', style: 'cardinal', x, y: y + 5, text: word, anchor: 'middle' })
+  }
+  if (o.horizon) drawHorizon(p, at, o.horizon, ring)
+  if (o.bowDeg !== null && o.bowDeg !== undefined) {
+    const bow = [[-16, 0.34], [0, 0.5], [16, 0.34], [164, 0.3], [196, 0.3]].map(([d, r]) => at(o.bowDeg! + d!, ring * r!))
+    p.push({ kind: 'path', style: 'part', d: polyline(bow, true), title: 'the way it points' })
+  }
+  if (o.sunDeg !== null && o.sunDeg !== undefined) {
+    const [x, y] = at(o.sunDeg, ring * 0.9)
+    p.push({ kind: 'circle', style: 'sun', x, y, r: 6, title: 'the sun now' })
+  }
+  const shown = a.masts.filter(m => m.path && m.matchesCarrier).slice(0, o.masts)
+  const selected = a.masts.find(m => m.mast.id === o.selectedId)
+  if (selected?.path && !shown.includes(selected)) shown.push(selected)
+  const space = new LabelSpace(14)
+  const d = { width: o.width ?? o.size }
+  for (const deg of [0, 90, 180, 270]) {
+    const [x, y] = at(deg - turnBy, ring + 20)
+    space.reserve(x - 10, y - 10, 20, 20)
+  }
+  if (o.headingDeg !== null) {
+    const [x, y] = at(o.headingDeg, ring + 10)
+    space.reserve(x - 16, y - 12, 32, 24)
+  }
+  for (const m of shown) {
+    const chosen = m.mast.id === o.selectedId
+    // A wedge as wide as its uncertainty: compass, its reading, and the mast's own place.
+    const half = Math.max(bearingHalfWidth(m, a.declination), 2)
+    if (chosen || m.positionDeg > 5) p.push({ kind: 'path', style: 'beam', d: wedge(at, [cx, c], m.bearingDeg, half, ring) })
+    const [x, y] = at(m.bearingDeg, ring)
+    p.push({ kind: 'line', style: chosen ? 'mastRay' : 'otherRay', x1: cx, y1: c, x2: x, y2: y, id: m.mast.id })
+  }
+  const sweep = o.showSweep ? a.sweep?.result : null
+  if (sweep) drawSweep(p, at, sweep, ring, [cx, c])
+  if (o.labels !== false) {
+    for (const m of shown) {
+      const chosen = m.mast.id === o.selectedId
+      const text = `${m.rank} ${m.mast.name}`
+      const [x, y] = at(m.bearingDeg, ring + 16)
+      const w = textWidth(text, 12.5)
+      const anchor = Math.abs(x - cx) < ring * 0.25 ? 'middle' as const : x > cx ? 'start' as const : 'end' as const
+      const lx = anchor === 'start' ? Math.min(x, d.width - w - 2) : anchor === 'end' ? Math.max(x, w + 2) : x
+      p.push({ kind: 'text', style: chosen ? 'labelBlue' : 'labelSoft', x: lx, y: space.place(lx, y + 4, w, anchor, [14, o.size - 2]), text, anchor, id: m.mast.id })
+    }
+  }
+  if (o.headingDeg !== null) {
+    const [tx, ty] = at(o.headingDeg, ring - 2)
+    const [lx, ly] = at(o.headingDeg - 5, ring + 18)
+    const [rx, ry] = at(o.headingDeg + 5, ring + 18)
+    p.push({ kind: 'path', style: 'needle', d: polyline([[tx, ty], [lx, ly], [rx, ry]], true) })
+  }
+  p.push({ kind: 'circle', style: 'dot', x: cx, y: c, r: 3 })
+  return { width: o.width ?? o.size, height: o.size, primitives: p }
+}
+
+/** Elevation at which the skyline reaches the middle of the dial, degrees. */
+const FULL_DEG = 18
+
+function drawHorizon(p: Primitive[], at: At, h: Horizon, ring: number): void {
+  const outer: [number, number][] = []
+  const inner: [number, number][] = []
+  for (let d = 0; d <= 360; d += 2) {
+    const e = skylineAt(h, d).elevationDeg
+    outer.push(at(d, ring))
+    inner.push(at(d, ring * (1 - Math.min(0.7, Math.max(0, Number.isNaN(e) ? 0 : e) / FULL_DEG))))
+  }
+  p.push({ kind: 'path', style: 'ground', d: polyline([...outer, ...inner.reverse()], true) })
+  p.push({ kind: 'path', style: 'hatch', d: polyline(inner) })
+}
+
+type At = (deg: number, r: number) => [number, number]
+
+function wedge(at: At, centre: [number, number], midDeg: number, halfDeg: number, r: number): string {
+  const points: [number, number][] = [centre]
+  for (let k = -6; k <= 6; k++) points.push(at(midDeg + halfDeg * k / 6, r))
+  return polyline(points, true)
+}
+
+function drawSweep(p: Primitive[], at: At, sweep: NonNullable<NonNullable<Assessment['sweep']>['result']>, ring: number, centre: [number, number]): void {
+  p.push({ kind: 'path', style: 'good', d: wedge(at, centre, sweep.headingDeg, Math.max(sweep.plusMinusDeg, 2), ring) })
+  const low = Math.min(...sweep.byHeading.map(h => h.value))
+  const span = Math.max(6, sweep.best - low)
+  const inner = ring * 0.24
+  for (const h of sweep.byHeading) {
+    const r = inner + (ring * 0.86 - inner) * Math.max(0.06, (h.value - low + span * 0.08) / (span * 1.08))
+    const [x1, y1] = at(h.headingDeg, inner)
+    const [x2, y2] = at(h.headingDeg, r)
+    p.push({ kind: 'line', style: 'measuredBar', x1, y1, x2, y2, title: `${bearing(h.headingDeg)}: ${num(h.value, 1)} dB` })
+  }
+}

@@ -1,0 +1,92 @@
+/** Positions as people type and paste them. */
+import type { Position } from './geodesic'
+import { inRange } from '../check'
+
+/** True minus signs and typographic degree, minute and second marks as plain ones. */
+const plainMarks = (text: string): string => text.replace(/[−–]/g, '-').replace(/[º˚]/g, '°')
+  .replace(/[’′ʹ]|''(?!')/g, m => (m === '\'\'' ? '"' : '\'')).replace(/[”″]/g, '"')
+
+const NUMBER = /[+\-−]?\d+(?:[.,]\d+)?/
+
+/**
+ * Reads one position: decimal degrees, degrees and minutes, or degrees, minutes and seconds;
+ * hemisphere letters before or after; a comma, semicolon, slash, line break or spaces between.
+ *
+ * `46.812, -41.377` · `46,812; −41,377` · `46°48.72′N 41°22.62′W` · `N46 48 43.2 W41 22 37.2` · `geo:46.8,-41.4`
+ *
+ * @throws RangeError that says what could not be read, or which coordinate is off the globe
+ */
+export function parsePosition(text: string): Position {
+  const clean = plainMarks(text.trim().replace(/^geo:/i, ''))
+  if (!clean) throw new RangeError('position is empty: type latitude and longitude')
+  const letters = clean.match(/[NSEWO](?![a-z])/gi) ?? []
+  const parts = letters.length === 2 ? splitAtLetters(clean) : splitPlain(clean)
+  if (!parts) throw new RangeError(`position “${text.trim()}” does not read as latitude and longitude`)
+  const values = parts.map(p => ({ value: angle(p, text), axis: axisOf(p) }))
+  let [lat, lon] = values as [typeof values[0], typeof values[0]]
+  if (lat.axis === 'lon' && lon.axis !== 'lon') [lat, lon] = [lon, lat]
+  if (lat.axis && lat.axis === lon.axis) throw new RangeError(`position “${text.trim()}” names the same axis twice`)
+  return { latDeg: inRange('latitude', lat.value, -90, 90), lonDeg: inRange('longitude', lon.value, -180, 180) }
+}
+
+/**
+ * Reads one coordinate alone, as a column of a table holds it: decimal degrees, degrees and minutes,
+ * or degrees, minutes and seconds, with a hemisphere's letter or a sign.
+ * @throws RangeError where it does not read, or its letter belongs to the other axis
+ */
+export function parseCoordinate(text: string, axis: 'lat' | 'lon'): number {
+  const plain = Number(text)
+  if (text && !Number.isNaN(plain)) return plain
+  const clean = plainMarks(text.trim())
+  const said = axisOf(clean)
+  if (said && said !== axis) throw new RangeError(`“${text}” is a ${said === 'lat' ? 'latitude' : 'longitude'}`)
+  if (!clean) throw new RangeError('is empty')
+  return angle(clean, text)
+}
+
+function splitAtLetters(s: string): string[] | null {
+  const trimmed = s.replace(/[;/\n]/g, ' ').replace(/,(?!\d)/g, ' ').trim()
+  const prefix = /^[NSEWO]/i.test(trimmed)
+  const found = prefix
+    ? /^([NSEWO][^NSEWO]+)([NSEWO][^NSEWO]+)$/i.exec(trimmed)
+    : /^([^NSEWO]+[NSEWO])([^NSEWO]+[NSEWO])$/i.exec(trimmed)
+  return found ? [found[1]!.replace(/,\s*$/, ''), found[2]!.replace(/^\s*,/, '')] : null
+}
+
+function splitPlain(s: string): string[] | null {
+  for (const cut of [/\s*[;/\n]\s*/, /,\s+/, /\s*,\s*/]) {
+    const parts = s.split(cut).filter(Boolean)
+    if (parts.length === 2) return parts
+  }
+  const numbers = s.match(new RegExp(NUMBER, 'g')) ?? []
+  if (numbers.length === 2) return numbers
+  if (numbers.length === 4 && /[,]/.test(s)) {
+    const halves = /^(\S+,\d+)[\s,]+(\S+,\d+)$/.exec(s)
+    if (halves) return [halves[1]!, halves[2]!]
+  }
+  const comma = /^([+-]?\d+,\d+)\s*,\s*([+-]?\d+,\d+)$/.exec(s)
+  if (comma) return [comma[1]!, comma[2]!]
+  if (numbers.length === 6) return [numbers.slice(0, 3).join(' '), numbers.slice(3).join(' ')]
+  return null
+}
+
+function angle(part: string, whole: string): number {
+  const numbers = (part.match(new RegExp(NUMBER, 'g')) ?? []).map(n => Number(n.replace(',', '.')))
+  if (numbers.length < 1 || numbers.length > 3 || /[a-df-mp-rt-vx-z]/i.test(part.replace(/deg|min|sec/gi, ''))) {
+    throw new RangeError(`position “${whole.trim()}” does not read as latitude and longitude`)
+  }
+  const [deg = 0, min = 0, sec = 0] = numbers
+  if (numbers.length > 1) inRange('minutes', min, 0, 59.999999)
+  if (numbers.length > 2) inRange('seconds', sec, 0, 59.999999)
+  const size = Math.abs(deg) + min / 60 + sec / 3600
+  const negative = /^\s*-/.test(part) || /[SW]/i.test(part)
+  return negative ? -size : size
+}
+
+const axisOf = (part: string): 'lat' | 'lon' | null => /[NS]/i.test(part) ? 'lat' : /[EWO]/i.test(part) ? 'lon' : null
+
+/** @returns `46.8120° N 41.3770° W` */
+export function formatPosition(p: Position, decimals = 4): string {
+  const lat = `${Math.abs(p.latDeg).toFixed(decimals)}° ${p.latDeg < 0 ? 'S' : 'N'}`
+  return `${lat} ${Math.abs(p.lonDeg).toFixed(decimals)}° ${p.lonDeg < 0 ? 'W' : 'E'}`
+}

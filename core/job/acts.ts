@@ -1,0 +1,54 @@
+/** Each act in four words: what is done there, or what it lacks. */
+import type { MastView } from './bearings'
+import type { Chain } from './chain'
+import { standing } from './changes'
+import type { Act, Finding } from './figure'
+import type { Proof } from './proof'
+import type { JobDocument } from './schema'
+
+export interface ActState {
+  words: string
+  /** 0…1 */
+  done: number
+  state: 'empty' | 'open' | 'trouble' | 'done'
+}
+
+const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
+
+export function matchesAct(doc: JobDocument, a: { findings: Finding[], masts: MastView[], chain: Chain | null, sweep: { result: unknown, passes: number } | null, proof: Proof }): Record<Act, ActState> {
+  const job = doc.jobs[0]!
+  const readings = standing(doc.readings).filter(r => r.phase === 'before').length
+  const reach = a.masts.filter(m => m.matchesCarrier && m.usable).length
+  const design = doc.designs.find(d => d.id === job.designId)
+  const open = a.findings.filter(f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section))
+  const stops = open.filter(f => f.severity === 'stop').length
+  const scoutSteps = [doc.sites[0]?.latDeg !== null, job.agreedDownMbps !== null || job.agreedCalls, readings > 0, doc.spots.some(s => s.id === job.baselineSpotId), reach > 0]
+  const scoutDone = scoutSteps.filter(Boolean).length / scoutSteps.length
+  const proven = a.proof.verdict
+  return {
+    scout: {
+      words: readings || reach ? `${plural(readings, 'reading')}, ${plural(reach, 'mast')}` : doc.sites[0]?.latDeg === null ? 'position wanted' : 'nothing read yet',
+      done: scoutDone, state: scoutDone === 1 ? 'done' : readings || reach ? 'open' : 'empty',
+    },
+    plan: {
+      words: !design ? 'no kit yet' : stops ? `${plural(stops, 'stop')}, ${open.length - stops} to settle` : open.length ? `${open.length} to settle` : a.chain ? 'sum comes out' : 'no level yet',
+      done: !design ? 0 : a.chain ? Math.max(0.2, 1 - open.length * 0.2) : 0.3,
+      state: !design ? 'empty' : stops ? 'trouble' : open.length ? 'open' : a.chain ? 'done' : 'open',
+    },
+    fit: {
+      words: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'aimed and locked' : a.sweep ? `sweep, ${plural(Math.max(1, a.sweep.passes), 'pass', 'passes')}` : 'not aimed yet',
+      done: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 1 : a.sweep?.result ? 0.6 : 0,
+      state: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'done' : a.sweep ? 'open' : 'empty',
+    },
+    prove: {
+      words: proven.met === null ? 'not proven yet' : proven.short,
+      done: proven.met === null ? 0 : 1,
+      state: proven.met === null ? 'empty' : proven.met ? 'done' : 'trouble',
+    },
+    keep: {
+      words: doc.checks.some(c => c.key === 'handover' && c.done) ? 'handed over' : 'handover open',
+      done: doc.checks.some(c => c.key === 'handover' && c.done) ? 1 : 0,
+      state: doc.checks.some(c => c.key === 'handover' && c.done) ? 'done' : 'empty',
+    },
+  }
+}

@@ -1,0 +1,48 @@
+/** What "show working" opens: a number with where it came from. */
+export type Provenance = 'measured' | 'computed' | 'assumed'
+
+export interface Figure {
+  value: number
+  unit: string
+  low: number
+  high: number
+  formulaId: string
+  /** the formula as printed, and what went in */
+  formula: string
+  inputs: { name: string, value: number | string, unit: string, provenance: Provenance }[]
+  source: string
+  assumed: boolean
+}
+
+export type Severity = 'stop' | 'fix' | 'note' | 'good'
+export type Act = 'scout' | 'plan' | 'fit' | 'prove' | 'keep'
+export type Section = 'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'level' | 'aim' | 'proof' | 'handover'
+
+/** One change to a field of a row, or a row to add, that would cure a finding. */
+export interface CureStep { table: import('./schema').TableName, op: 'insert' | 'update' | 'delete', rowId: string | null, fields: Record<string, unknown> }
+
+export interface Cure {
+  label: string
+  gain: string
+  cost: string
+  /** true where it is enough by itself */
+  enough: boolean
+  steps: CureStep[]
+}
+
+export interface Finding {
+  /** `code:subjectId` */
+  key: string
+  code: string
+  subjectId: string
+  severity: Severity
+  section: Section
+  title: string
+  sentence: string
+  because: string
+  source: string
+  cures: Cure[]
+  accepted?: { reason: string, by: string }
+}
+
+export const SEVERITY_ORDER: readonly Severity[] = ['stop', 'fix', 'note', 'good']

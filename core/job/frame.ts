@@ -1,0 +1,63 @@
+/** The site frame: east, north, up in metres; and the section's axis through it. */
+import { normalise360, toDeg, toRad } from '../geo/angles'
+import type { Site } from './schema'
+
+export interface Point { eastM: number, northM: number, upM: number }
+
+/** The section looks so that the chosen mast stands on the left: −1 flips the axis. */
+export function axisSign(site: Pick<Site, 'axisDeg'>, mastBearingDeg: number | null): 1 | -1 {
+  if (mastBearingDeg === null) return 1
+  return Math.cos(toRad(mastBearingDeg - site.axisDeg)) > 0 ? -1 : 1
+}
+
+/** @returns metres along the section, left to right, from the middle of the house */
+export function along(site: Pick<Site, 'axisDeg'>, p: Pick<Point, 'eastM' | 'northM'>, sign: 1 | -1): number {
+  const a = toRad(site.axisDeg)
+  return sign * (p.eastM * Math.sin(a) + p.northM * Math.cos(a))
+}
+
+/** Moves a point so that it stands `alongM` along the section, keeping its place across. */
+export function moveAlong(site: Pick<Site, 'axisDeg'>, p: Point, alongM: number, sign: 1 | -1): { eastM: number, northM: number } {
+  const a = toRad(site.axisDeg)
+  const shift = sign * (alongM - along(site, p, sign))
+  return { eastM: round2(p.eastM + shift * Math.sin(a)), northM: round2(p.northM + shift * Math.cos(a)) }
+}
+
+export const round2 = (v: number): number => Math.round(v * 100) / 100
+
+/** @returns ground distance, height difference, true bearing and elevation from one point to another */
+export function between(a: Point, b: Point): { groundM: number, upM: number, distanceM: number, bearingDeg: number, elevationDeg: number } {
+  const e = b.eastM - a.eastM
+  const n = b.northM - a.northM
+  const groundM = Math.hypot(e, n)
+  const upM = b.upM - a.upM
+  return {
+    groundM, upM, distanceM: Math.hypot(groundM, upM),
+    bearingDeg: groundM > 0 ? normalise360(toDeg(Math.atan2(e, n))) : 0,
+    elevationDeg: toDeg(Math.atan2(upM, groundM)),
+  }
+}
+
+export const eavesM = (site: Pick<Site, 'storeys' | 'storeyHeightM'>): number => site.storeys * site.storeyHeightM
+export const ridgeM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number => eavesM(site) + site.roofRiseM
+
+/** @returns the storey a height lies in, 0 at ground, held within the house */
+export const storeyOf = (site: Pick<Site, 'storeys' | 'storeyHeightM'>, upM: number): number =>
+  Math.min(site.storeys - 1, Math.max(0, Math.floor(upM / site.storeyHeightM)))
+
+/** Rooms are the indoor spots of a storey, parted half way between neighbours. */
+export function rooms(site: Site, spots: readonly { id: string, name: string, eastM: number, northM: number, upM: number, indoors: boolean }[], sign: 1 | -1): { spotId: string, name: string, storey: number, fromM: number, toM: number }[] {
+  const half = site.lengthM / 2
+  const out: ReturnType<typeof rooms> = []
+  for (let storey = 0; storey < site.storeys; storey++) {
+    const here = spots.filter(s => s.indoors && storeyOf(site, s.upM) === storey)
+      .map(s => ({ s, x: Math.min(half, Math.max(-half, along(site, s, sign))) }))
+      .sort((a, b) => a.x - b.x)
+    here.forEach(({ s, x }, i) => {
+      const fromM = i ? (here[i - 1]!.x + x) / 2 : -half
+      const toM = i < here.length - 1 ? (x + here[i + 1]!.x) / 2 : half
+      out.push({ spotId: s.id, name: s.name, storey, fromM, toM })
+    })
+  }
+  return out
+}

@@ -1,0 +1,239 @@
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { applyChanges, invertChanges, mergeFields, standing } from './changes'
+import { kitChanges, newJobChanges, stockLength } from './defaults'
+import { emptyDocument } from './schema'
+import type { Change, JobDocument } from './schema'
+import { assess } from './assess'
+import type { Assessment } from './assess'
+import { pathInputs } from './bearings'
+import { along, axisSign, moveAlong, rooms } from './frame'
+import { makeReport } from './report'
+import { toSvg } from '../drawing/primitives'
+import { layoutSection } from '../drawing/section'
+import { cutTile, Terrain } from '../terrain/blocks'
+import { computePath } from '../terrain/path'
+import type { PathResult } from '../terrain/path'
+import { countedIds, demoScenario } from '../../demo/scenario'
+import { demoTile } from '../../demo/terrain'
+
+const AT = '2026-04-03T12:00:00.000Z'
+const terrain = new Terrain(cutTile(demoTile()))
+const scenario = demoScenario()
+const [kiln, loft, croft] = scenario.jobs.map(j => j.document) as [JobDocument, JobDocument, JobDocument]
+
+function evidence(doc: JobDocument): { paths: Record<string, PathResult> } {
+  const paths: Record<string, PathResult> = {}
+  for (const i of pathInputs(doc)) {
+    const p = computePath(terrain, i)
+    if (p) paths[i.key] = p
+  }
+  return { paths }
+}
+const run = (doc: JobDocument) => assess(doc, evidence(doc), { atUtc: AT })
+const edit = (doc: JobDocument, table: Change['table'], rowId: string, fields: Record<string, unknown>) => applyChanges(doc, [{ id: 'x', table, rowId, op: 'update', baseVersion: 0, fields }])
+const node = (doc: JobDocument, role: string) => doc.nodes.find(n => n.role === role)!
+const codes = (a: Assessment) => a.findings.map(f => f.code)
+
+describe('changes', () => {
+  const ids = countedIds(99)
+  it('undo brings back exactly what was', () => {
+    const spot = kiln.spots[0]!
+    const changes: Change[] = [
+      { id: ids(), table: 'spots', rowId: spot.id, op: 'update', baseVersion: 0, fields: { name: 'Pantry', upM: 2 } },
+      { id: ids(), table: 'spots', rowId: ids(), op: 'insert', baseVersion: 0, fields: { ...spot, name: 'New' } },
+      { id: ids(), table: 'runs', rowId: kiln.runs[0]!.id, op: 'delete', baseVersion: 0, fields: {} },
+    ]
+    const after = applyChanges(kiln, changes)
+    expect(after.spots[0]!.name).toBe('Pantry')
+    const back = applyChanges(after, invertChanges(kiln, changes, ids))
+    expect(back.spots).toEqual(kiln.spots)
+    expect(new Set(back.runs.map(r => r.id))).toEqual(new Set(kiln.runs.map(r => r.id)))
+  })
+  it('leaves tables that were not touched as they are', () => expect(edit(kiln, 'jobs', kiln.jobs[0]!.id, { notes: 'x' }).spots).toBe(kiln.spots))
+  it('two people’s edits of different fields merge; of the same field come back with both values', () => {
+    const row = { name: 'theirs', upM: 2, note: null }
+    const versions = { name: 7, upM: 3 }
+    const r = mergeFields(row, versions, { table: 'spots', rowId: 'r', baseVersion: 5, fields: { name: 'mine', upM: 4 } })
+    expect(r.accepted).toEqual({ upM: 4 })
+    expect(r.conflicts).toEqual([{ table: 'spots', rowId: 'r', field: 'name', mine: 'mine', theirs: 'theirs', version: 7 }])
+  })
+  it('the same value on both sides is agreed, not a conflict', () => {
+    fc.assert(fc.property(fc.string(), fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 20 }), (value, theirsAt, base) => {
+      expect(mergeFields({ name: value }, { name: theirsAt }, { table: 'spots', rowId: 'r', baseVersion: base, fields: { name: value } }).conflicts).toEqual([])
+    }))
+  })
+  it('a log shows neither what was replaced nor what was withdrawn', () => {
+    const row = (id: string, replacesId: string | null, withdrawn = false) => ({ id, replacesId, withdrawn })
+    expect(standing([row('a', null), row('b', 'a'), row('c', null), row('d', 'c', true)]).map(r => r.id)).toEqual(['b'])
+  })
+})
+
+describe('the site frame', () => {
+  it('puts the mast on the left', () => {
+    expect(axisSign({ axisDeg: 90 }, 85)).toBe(-1)
+    expect(axisSign({ axisDeg: 90 }, 270)).toBe(1)
+  })
+  it('moving along keeps the place across', () => {
+    fc.assert(fc.property(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }), fc.constantFrom<1 | -1>(1, -1), (to, axisDeg, sign) => {
+      const p = { eastM: 3, northM: -2, upM: 1 }
+      const q = { ...p, ...moveAlong({ axisDeg }, p, to, sign) }
+      expect(along({ axisDeg }, q, sign)).toBeCloseTo(to, 1)
+      expect(along({ axisDeg: axisDeg + 90 }, q, 1)).toBeCloseTo(along({ axisDeg: axisDeg + 90 }, p, 1), 1)
+    }))
+  })
+  it('rooms of a storey fill the house from end to end', () => {
+    const ground = rooms(kiln.sites[0]!, kiln.spots, 1).filter(r => r.storey === 0)
+    expect(ground[0]!.fromM).toBe(-6)
+    expect(ground.at(-1)!.toM).toBe(6)
+    for (let i = 1; i < ground.length; i++) expect(ground[i]!.fromM).toBe(ground[i - 1]!.toM)
+  })
+})
+
+describe('a new job', () => {
+  it('stands with its house, rooms and design at once', () => {
+    const made = newJobChanges({ name: 'Test', latDeg: 46.8, lonDeg: -41.36, zone: 'UTC' }, countedIds(50))
+    const doc = applyChanges(emptyDocument(), made.changes)
+    const a = assess(doc, { paths: {} }, { atUtc: AT })
+    expect(a.acts.scout.words).toBe('nothing read yet')
+    expect(a.promise).toBeNull()
+  })
+  it('takes the shortest stock length that reaches', () => {
+    expect(stockLength('line-400', 9.2)).toBe(10)
+    expect(stockLength('line-400', 31)).toBe(31)
+  })
+  it('without a job an assessment is refused', () => expect(() => assess(emptyDocument(), { paths: {} }, { atUtc: AT })).toThrow(RangeError))
+})
+
+describe('bearings of the demo', () => {
+  const a = run(kiln)
+  it('the nearest mast stands behind the ridge and is not the best', () => {
+    const mine = a.masts.filter(m => m.matchesCarrier)
+    const nearest = mine.reduce((x, y) => (y.distanceM < x.distanceM ? y : x))
+    expect(nearest.mast.name).toBe('Lee Harbour')
+    expect(nearest.best!.clearance.clearM).toBeLessThan(0)
+    expect(mine[0]!.mast.name).toBe('Stack')
+    expect(mine[0]!.sentence).toContain('the near one loses')
+    expect(codes(a)).toContain('bearings.nearest-not-best')
+  })
+  it('another carrier’s masts come last and say so', () => {
+    const other = a.masts.find(m => !m.matchesCarrier)!
+    expect(other.rank).toBeGreaterThan(a.masts.filter(m => m.matchesCarrier).length)
+    expect(other.sentence).toContain('cannot use it')
+  })
+  it('magnetic is true less declination', () => expect((a.chosen!.magneticDeg! + a.declination!.declinationDeg + 720) % 360).toBeCloseTo(a.chosen!.bearingDeg, 6))
+})
+
+describe('the chain of a router', () => {
+  const a = run(kiln)
+  it('adds up: every stage is the one before plus its own', () => {
+    const s = a.chain!.stages
+    for (let i = 1; i < s.length; i++) expect(s[i]!.levelDbm).toBeCloseTo(s[i - 1]!.levelDbm + s[i]!.gainDb, 9)
+    expect(a.chain!.portDbm).toBeCloseTo(s[0]!.levelDbm + a.chain!.antennaGainDb - a.chain!.feedLossDb, 9)
+  })
+  it('starts at the reading, corrected by the phone’s −3 dBi', () => {
+    const start = a.chain!.start
+    expect(start.provenance).toBe('measured')
+    expect(start.rsrpDbm).toBeCloseTo(start.read!.median + 3 + start.heightGainDb, 9)
+  })
+  it('a thinner line lowers the port by what the line loses, and is told', () => {
+    const thin = run(edit(kiln, 'runs', kiln.runs[0]!.id, { partId: 'line-195', lengthM: 30 }))
+    expect(thin.chain!.portDbm).toBeLessThan(a.chain!.portDbm - 7)
+    const cure = thin.findings.find(f => f.code === 'level.line')!.cures[0]!
+    expect(cure.steps[0]!.fields.partId).not.toBe('line-195')
+  })
+  it('without an arrestor there is a finding whose cure puts one in', () => {
+    const bare = applyChanges(kiln, kitChanges(kiln, kiln.designs[0]!, 'router', 180, countedIds(60)))
+    const arrestor = node(bare, 'arrestor')
+    const [first, second] = [bare.runs.find(r => r.toNodeId === arrestor.id)!, bare.runs.find(r => r.fromNodeId === arrestor.id)!]
+    const without = applyChanges(bare, [
+      { id: '1', table: 'runs', rowId: first.id, op: 'update', baseVersion: 0, fields: { toNodeId: second.toNodeId } }, { id: '2', table: 'runs', rowId: second.id, op: 'delete', baseVersion: 0, fields: {} }, { id: '3', table: 'nodes', rowId: arrestor.id, op: 'delete', baseVersion: 0, fields: {} },
+    ])
+    const f = run(without).findings.find(x => x.code === 'level.no-arrestor')!
+    const cured = applyChanges(without, f.cures[0]!.steps.map((s, i) => ({ id: String(i), table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })))
+    expect(codes(run(cured))).not.toContain('level.no-arrestor')
+    expect(run(cured).chain!.stages.map(s => s.kind)).toEqual(['air', 'antenna', 'line', 'arrestor', 'line', 'router'])
+  })
+})
+
+describe('the loop of a booster', () => {
+  let a: Assessment
+  beforeAll(() => (a = run(loft)))
+  it('is held back, with cures of which the first is enough', () => {
+    const f = a.findings.find(x => x.code === 'place.loop')!
+    expect(f.severity).toBe('fix')
+    expect(f.cures.length).toBeGreaterThanOrEqual(3)
+    expect(f.cures.some(c => c.enough)).toBe(true)
+  })
+  it('every cure that says it is enough makes it stable', () => {
+    for (const c of a.findings.find(x => x.code === 'place.loop')!.cures.filter(c => c.enough)) {
+      const cured = applyChanges(loft, c.steps.map((s, i) => ({ id: String(i), table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })))
+      expect(run(cured).chain!.loop!.state, c.label).toBe('stable')
+    }
+  })
+  it('with the inside antenna at the donor it oscillates and no room is served', () => {
+    const donor = node(loft, 'outside')
+    const near = run(edit(loft, 'nodes', node(loft, 'inside').id, { eastM: donor.eastM - 1, northM: donor.northM, upM: donor.upM }))
+    expect(near.chain!.loop!.state).toBe('oscillating')
+    expect(near.findings[0]!.severity).toBe('stop')
+    expect(near.chain!.rooms).toEqual([])
+  })
+  it('the amplifier’s ceiling is shared by its carriers', () => {
+    const limit = (n: number) => run(edit(loft, 'designs', loft.designs[0]!.id, { carriersInBand: n })).chain!.amplifier!.outputLimitDbm
+    expect(limit(1) - limit(4)).toBeCloseTo(6.02, 2)
+  })
+  it('too strong a donor is padded by the size it needs', () => {
+    const strong = applyChanges(loft, loft.readings.map((r, i) => ({ id: String(i), table: 'readings' as const, rowId: r.id, op: 'update' as const, baseVersion: 0, fields: { rsrpDbm: -70 } })))
+    const f = run(strong).findings.find(x => x.code === 'level.overload')!
+    expect(f.cures[0]!.label).toContain('pad')
+  })
+  it('a booster is not offered as the cure of poor SINR', () => {
+    const noisy = applyChanges(loft, loft.readings.map((r, i) => ({ id: String(i), table: 'readings' as const, rowId: r.id, op: 'update' as const, baseVersion: 0, fields: { sinrDb: 1 } })))
+    expect(codes(run(noisy))).toContain('choose.booster-sinr')
+  })
+  it('an accepted finding is quiet and stays', () => {
+    const f = a.findings[0]!
+    const doc = applyChanges(loft, [{ id: '1', table: 'checks', rowId: 'c', op: 'insert', baseVersion: 0, fields: { kind: 'accept', key: f.key, done: true, reason: 'tried loose', by: 'Ila', atUtc: AT } }])
+    expect(run(doc).findings.find(x => x.key === f.key)!.accepted).toEqual({ reason: 'tried loose', by: 'Ila' })
+  })
+})
+
+describe('fitting', () => {
+  const with_ = (role: string, partId: string) => run(edit(loft, 'nodes', node(loft, role).id, { partId }))
+  it('a 75 Ω amplifier on a 50 Ω line: plugs do not mate, and the mismatch is told', () => {
+    const c = codes(with_('amplifier', 'amp-75'))
+    expect(c).toContain('choose.connector')
+    expect(c).toContain('choose.impedance')
+  })
+  it('an amplifier without the band is a stop', () => expect(run(edit(loft, 'designs', loft.designs[0]!.id, { band: 'B28' })).findings.find(f => f.code === 'choose.device-band')!.severity).toBe('stop'))
+  it('an antenna outside its range is told', () => expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-yagi-mid-x' })))).toContain('choose.antenna-band'))
+  it('one feed on a two-port router is told', () => expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-lpda' })))).toContain('choose.feeds'))
+})
+
+describe('the whole', () => {
+  it('gives the same answer twice', () => expect(run(loft)).toEqual(run(loft)))
+  it('proves the finished job against what was agreed', () => {
+    const a = run(kiln)
+    expect(a.proof.verdict.met).toBe(true)
+    expect(a.proof.scored!.inside).toBe(true)
+    expect(a.proof.unproven.join()).toContain('levels differ by their antennas alone')
+  })
+  it('tells a plan’s cap', () => {
+    const doc = applyChanges(croft, [1, 2, 3].map(i => ({ id: String(i), table: 'speedRuns' as const, rowId: `s${i}`, op: 'insert' as const, baseVersion: 0, fields: { spotId: croft.spots[0]!.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, downMbps: 5 - i * 0.03, upMbps: 4.95, pingMs: 30, wouldNotLoad: false } })))
+    expect(codes(run(doc))).toContain('survey.cap')
+  })
+  it('reports with every section that has something to say', () => {
+    const r = makeReport(kiln, run(kiln), { units: 'metric', crew: 'Harbour crew', by: 'Ila' })
+    expect(r.blocks.map(b => b.title)).toEqual(['What and where', 'Aim', 'Section with the level line', 'Parts and cables, in the order of the signal', 'Sight line to Stack', 'Dial', 'Before and after', 'Not proven by these tests', 'Open findings', 'When it stops working'])
+    for (const b of r.blocks) if (b.kind === 'drawing') expect(toSvg(b.drawing)).not.toMatch(/NaN|undefined/)
+  })
+  it('draws no NaN and keeps labels on the sheet at any size', () => {
+    for (const doc of [kiln, loft, croft]) {
+      for (const [width, height] of [[1280, 560], [390, 520], [1600, 900]] as const) {
+        const v = layoutSection(doc, run(doc), { width, height, units: 'imperial', levels: true, compact: width < 620 })
+        expect(toSvg(v.drawing)).not.toMatch(/NaN|undefined/)
+        for (const p of v.drawing.primitives) if (p.kind === 'text') expect(p.x).toBeLessThanOrEqual(width)
+      }
+    }
+  })
+})

@@ -1,0 +1,56 @@
+/** Where the job is now: a home stays, a vehicle or boat is at one of its stops. */
+import { relativeBearing } from '../aim/nose'
+import { inverse } from '../geo/geodesic'
+import type { Position } from '../geo/geodesic'
+import type { Screen } from '../terrain/profile'
+import type { JobDocument, Landmark, Obstacle, Stop } from './schema'
+
+export const moves = (doc: Pick<JobDocument, 'jobs'>): boolean => doc.jobs[0]?.kind !== 'home' && doc.jobs[0] !== undefined
+
+export const presentStop = (doc: JobDocument): Stop | null => doc.stops.find(s => s.id === doc.jobs[0]?.stopId) ?? null
+
+/** @returns the document with its site standing at the present stop; the very same one where there is none */
+export function atPresentStop(doc: JobDocument): JobDocument {
+  const stop = presentStop(doc)
+  const site = doc.sites[0]
+  if (!stop || !site) return doc
+  const { latDeg, lonDeg, groundM, zone, swingDeg } = stop
+  return { ...doc, sites: [{ ...site, latDeg, lonDeg, groundM, zone, swingDeg, headingDeg: stop.headingDeg ?? site.headingDeg }] }
+}
+
+const ofStop = <T extends { stopId: string | null }>(doc: JobDocument, rows: readonly T[]): T[] => {
+  const stopId = presentStop(doc)?.id ?? null
+  return rows.filter(r => r.stopId === stopId)
+}
+
+/** Obstacles and landmarks of the present place. */
+export const obstaclesHere = (doc: JobDocument): Obstacle[] => ofStop(doc, doc.obstacles)
+export const landmarksHere = (doc: JobDocument): Landmark[] => ofStop(doc, doc.landmarks)
+export const screensHere = (doc: JobDocument): Screen[] => obstaclesHere(doc).map(({ fromDeg, toDeg, distanceM, heightM }) => ({ fromDeg, toDeg, distanceM, heightM }))
+
+/** @returns the position, or null where none is known yet */
+export function positionOf(doc: JobDocument): Position | null {
+  const site = atPresentStop(doc).sites[0]
+  return site && site.latDeg !== null && site.lonDeg !== null ? { latDeg: site.latDeg, lonDeg: site.lonDeg } : null
+}
+
+export interface SeenLandmark { id: string, name: string, bearingDeg: number, distanceM: number }
+
+/** @returns the landmarks of the present place as they are seen from it; none where its position is not known */
+export function landmarksSeen(doc: JobDocument): SeenLandmark[] {
+  const at = positionOf(doc)
+  if (!at) return []
+  return landmarksHere(doc).map((l) => {
+    const { bearingDeg, distanceM } = inverse(at, l)
+    return { id: l.id, name: l.name, bearingDeg, distanceM }
+  })
+}
+
+/**
+ * A true bearing as the site frame has it. A home's frame lies north up; that of a vehicle or boat
+ * turns with it, so that "north" in it is ahead and a part keeps its place aboard.
+ * @param doc  already at its present stop
+ */
+export function toFrame(doc: JobDocument, trueDeg: number): number {
+  return moves(doc) ? relativeBearing(trueDeg, doc.sites[0]?.headingDeg ?? 0) : trueDeg
+}

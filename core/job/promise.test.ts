@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest'
+import { normals, seeded } from '../random'
+import { carrierRateMbps } from '../radio/rate'
+import { calibrateShare, discriminationOf, draw, measureNext, outcome } from './promise'
+import type { PromiseInputs } from './promise'
+
+const base: PromiseInputs = {
+  mountRsrpDbm: { mean: -88, sigma: 3 }, readRsrpDbm: { mean: -91, sigma: 1.5 }, readSinrDb: { mean: 12, sigma: 1.5 }, netGainDb: { mean: 5, sigma: 1.5 }, discriminationDb: discriminationOf(70),
+  share: { mean: 0.4, sigma: 0.06 }, measuredUpMbps: { mean: 1.2, sigma: 0.2 }, bandwidthMHz: 10, layers: 2, capMbps: null, portLimitMbps: 940, noiseFigureDb: 9, booster: null,
+}
+const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0 }
+
+describe('what an antenna does', () => {
+  it('a noise-limited place gains dB for dB', () => {
+    // RSRP −118 with SINR 5.2 leaves nothing but the receiver's own noise (−123.2 dBm).
+    const z = { ...middle, readRsrp: -118, readSinr: 5.2, mount: -115 }
+    expect(outcome(base, { ...z, net: 8 }).sinr - outcome(base, { ...z, net: 2 }).sinr).toBeGreaterThan(5.5)
+  })
+  it('an interference-limited one gains only what the beam keeps out', () => {
+    const z = { ...middle, readRsrp: -80, readSinr: 2, mount: -77 }
+    const omni = outcome(base, { ...z, net: 12 }).sinr
+    expect(omni).toBeCloseTo(2, 0)
+    expect(outcome(base, { ...z, net: 12, discrimination: 5 }).sinr - omni).toBeCloseTo(5, 0)
+  })
+  it('a booster cannot better the donor’s SINR', () => {
+    for (const gainDb of [40, 60, 80]) {
+      const p = { ...base, booster: { feedLossDb: 2, gainDb, noiseFigureDb: 6, toPhoneDb: { mean: -70, sigma: 0 } } }
+      const donor = outcome(base, middle).sinr
+      expect(outcome(p, { ...middle, toPhone: -70 }).sinr).toBeLessThanOrEqual(donor + 0.01)
+    }
+  })
+  it('never promises past the plan’s cap or the port', () => {
+    expect(draw({ ...base, capMbps: 10 }).down.high).toBeLessThanOrEqual(10)
+    expect(draw({ ...base, portLimitMbps: 6 }).down.high).toBeLessThanOrEqual(6)
+  })
+})
+
+describe('the promise’s width', () => {
+  it('is the same every time', () => expect(draw(base)).toEqual(draw(base)))
+  it('narrows as the inputs do, and the next measurement says by how much', () => {
+    const wide = { ...base, readSinrDb: { mean: 12, sigma: 5 } }
+    const now = draw(wide)
+    expect(now.down.plusMinus).toBeGreaterThan(draw(base).down.plusMinus)
+    const next = measureNext(wide, now, { mount: 'Ridge', room: 'Kitchen' })!
+    expect(next.id).toBe('sinr')
+    expect(next.to).toBeLessThan(next.from)
+  })
+  it('calibrating by the baseline gives its own speed back', () => {
+    const share = calibrateShare(5.2, 0.2, 4, 10, 2)
+    expect(share.mean * carrierRateMbps(4, 10, 2)).toBeCloseTo(5.2, 9)
+  })
+  it('a 90 % interval holds the truth in 80 to 95 % of seeded worlds', () => {
+    // Worlds of another making: truth first, then readings of it with the errors the promise assumes.
+    const normal = normals(seeded(41))
+    const uniform = seeded(42)
+    let held = 0
+    const worlds = 300
+    for (let w = 0; w < worlds; w++) {
+      const truth = { mount: -100 + 20 * uniform(), readSinr: 2 + 14 * uniform(), net: 2 + 8 * uniform(), discrimination: 3 + 3 * uniform(), share: 0.15 + 0.6 * uniform() }
+      const readRsrp = truth.mount - 3
+      const real = outcome(base, { ...middle, ...truth, readRsrp, up: null }).down
+      const p: PromiseInputs = {
+        ...base, measuredUpMbps: null,
+        mountRsrpDbm: { mean: truth.mount + 3 * normal(), sigma: 3 }, readRsrpDbm: { mean: readRsrp + 1.5 * normal(), sigma: 1.5 }, readSinrDb: { mean: truth.readSinr + 1.5 * normal(), sigma: 1.5 },
+        netGainDb: { mean: truth.net + 1.5 * normal(), sigma: 1.5 }, discriminationDb: discriminationOf(70), share: { mean: truth.share * (1 + 0.15 * normal()), sigma: truth.share * 0.15 },
+      }
+      const d = draw(p).down
+      if (real >= d.low && real <= d.high) held++
+    }
+    expect(held / worlds).toBeGreaterThanOrEqual(0.8)
+    expect(held / worlds).toBeLessThanOrEqual(0.95)
+  })
+})

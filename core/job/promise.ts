@@ -1,0 +1,174 @@
+/**
+ * The promise: what the finished job will deliver, and how sure that is.
+ *
+ * What was read is split into interference and receiver noise. An outside antenna raises the level
+ * by its gain less cable; interference rises by the same less what the beam keeps out; the receiver's
+ * own noise stays. A booster repeats: it adds its own noise and cannot better the donor's SINR.
+ * Rate = min(cap, port limits, bandwidth · efficiency(SINR) · share), share calibrated by the
+ * baseline's own speed and SINR. Width by Monte Carlo with a fixed seed; every constant is marked
+ * assumed until measured.
+ *
+ * @source model of this project; efficiency 3GPP TR 36.942 annex A
+ */
+import { carrierRateMbps, DOWNLINK, UPLINK } from '../radio/rate'
+import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
+import { cascadeNoiseFigureDb, lossStage } from '../chain/line'
+import { normals, seeded } from '../random'
+import { quantile } from '../survey/stats'
+import { INDOOR_SIGMA_DB } from '../coverage/indoor'
+
+/** An uncertain input: what is believed, and one standard deviation. */
+export interface Belief { mean: number, sigma: number }
+
+export interface PromiseInputs {
+  /** RSRP at an isotropic antenna at the mount, dBm */
+  mountRsrpDbm: Belief
+  /** RSRP and SINR as the device read them where the baseline's SINR was taken */
+  readRsrpDbm: Belief
+  readSinrDb: Belief
+  /** antenna gain less every loss to the port, dB */
+  netGainDb: Belief
+  /** what the beam keeps out of the interference, dB: 0 omni, 3–6 beam */
+  discriminationDb: Belief
+  /** share of the carrier this user gets, 0…1 */
+  share: Belief
+  /** what the first rate was taken at, to calibrate upload; null where none was measured */
+  measuredUpMbps: Belief | null
+  bandwidthMHz: number
+  layers: 1 | 2
+  capMbps: number | null
+  portLimitMbps: number | null
+  noiseFigureDb: number
+  /** set for a booster: from the donor port to a phone in the hardest room */
+  booster: { feedLossDb: number, gainDb: number, noiseFigureDb: number, toPhoneDb: Belief } | null
+}
+
+export interface Expected { median: number, low: number, high: number, plusMinus: number }
+
+export interface Drawn { down: Expected, up: Expected | null, sinr: Expected, rsrp: Expected }
+
+const DRAWS = 320
+const SEED = 20_260_401
+
+/** Uplink full-buffer efficiency inverted: the SINR at which a carrier gives this rate. */
+function uplinkSinrFor(rateMbps: number, bandwidthMHz: number): number {
+  const eff = Math.min(rateMbps / bandwidthMHz, UPLINK.ceilingBitPerHz - 0.01)
+  return toDb(Math.max(2 ** (eff / UPLINK.alpha) - 1, 0.02))
+}
+
+/** One possible truth, from one set of drawn inputs: Mbit/s down and up at the port or the phone, with SINR and RSRP there. */
+export const outcome = (p: PromiseInputs, z: Draw): Outcome => outcomeOf(p)(z)
+
+/** What one draw fixes: each uncertain input at one value. */
+export interface Draw { mount: number, readRsrp: number, readSinr: number, net: number, discrimination: number, share: number, up: number | null, toPhone: number }
+
+export interface Outcome { down: number, up: number | null, sinr: number, rsrp: number }
+
+/** The sum for one set of inputs; what no draw changes is worked out once. */
+function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
+  const deviceNoise = toLinear(noisePerElementDbm())
+  const noise = toLinear(noisePerElementDbm(p.noiseFigureDb))
+  const limit = Math.min(p.capMbps ?? Infinity, p.portLimitMbps ?? Infinity)
+  const amplifierNoiseDbm = p.booster
+    ? noisePerElementDbm(cascadeNoiseFigureDb([lossStage(p.booster.feedLossDb), { gainDb: p.booster.gainDb, noiseFigureDb: p.booster.noiseFigureDb }])) - p.booster.feedLossDb
+    : 0
+  return (z) => {
+    const other = toLinear(z.readRsrp - z.readSinr) - deviceNoise
+    // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
+    const interferenceAtDevice = Math.max(other, deviceNoise / 100)
+    const raise = z.mount + z.net - z.readRsrp
+    const interference = interferenceAtDevice * toLinear(raise - z.discrimination)
+    let rsrp = z.mount + z.net
+    let unwanted = interference + noise
+    let layers = p.layers
+    if (p.booster) {
+      const through = toLinear(p.booster.gainDb + z.toPhone)
+      unwanted = (interference + toLinear(amplifierNoiseDbm)) * through + deviceNoise
+      rsrp += p.booster.gainDb + z.toPhone
+      layers = 1
+    }
+    const sinr = rsrp - toDb(unwanted)
+    const share = Math.min(1, Math.max(0.02, z.share))
+    const down = Math.min(limit, share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
+    let up: number | null = null
+    if (z.up !== null) {
+      const before = uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz)
+      const gain = p.booster ? Math.min(p.booster.gainDb + z.toPhone + raise, 25) : raise
+      up = Math.min(limit, share * carrierRateMbps(before + Math.min(gain, 25), p.bandwidthMHz, 1, UPLINK))
+    }
+    return { down, up, sinr, rsrp }
+  }
+}
+
+/** Standard normal numbers of the fixed seed, eight a draw: the same for every promise, so that two differ by their inputs alone. */
+const Z: Float64Array = (() => {
+  const normal = normals(seeded(SEED))
+  return Float64Array.from({ length: 8 * DRAWS }, normal)
+})()
+
+/** @returns median and the interval that holds the truth in 9 of 10 cases */
+export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
+  const of = outcomeOf(p)
+  const out: Outcome[] = []
+  for (let i = 0; i < draws; i++) {
+    const at = (b: Belief, k: number) => b.mean + b.sigma * Z[8 * i + k]!
+    out.push(of({
+      mount: at(p.mountRsrpDbm, 0), readRsrp: at(p.readRsrpDbm, 1), readSinr: at(p.readSinrDb, 2), net: at(p.netGainDb, 3),
+      discrimination: Math.max(0, at(p.discriminationDb, 4)), share: at(p.share, 5),
+      up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
+      toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
+    }))
+  }
+  const sum = (v: number[]): Expected => {
+    const low = quantile(v, 0.05)
+    const high = quantile(v, 0.95)
+    return { median: quantile(v, 0.5), low, high, plusMinus: (high - low) / 2 }
+  }
+  return {
+    down: sum(out.map(o => o.down)),
+    up: p.measuredUpMbps ? sum(out.map(o => o.up!)) : null,
+    sinr: sum(out.map(o => o.sinr)),
+    rsrp: sum(out.map(o => o.rsrp)),
+  }
+}
+
+export interface MeasureNext { id: 'sinr' | 'mount' | 'share' | 'rooms' | 'width', words: string, from: number, to: number }
+
+/** Draws for comparing widths: the ratio of two is steady long before either is. */
+const FEWER = 128
+
+/** @returns the one measurement that would narrow the promise most, with both widths; null where none would by 5 % */
+export function measureNext(p: PromiseInputs, now: Drawn, where: { mount: string, room: string, unread?: boolean }): MeasureNext | null {
+  const tries: [MeasureNext['id'], string, PromiseInputs][] = [
+    ['sinr', `read SINR at ${where.mount}, three times`, { ...p, readSinrDb: less(p.readSinrDb, 0.8), discriminationDb: less(p.discriminationDb, 1), readRsrpDbm: less(p.readRsrpDbm, 1) }],
+    ['mount', `read RSRP at the mount's height at ${where.mount}${where.unread ? ', with its cell' : ''}`, { ...p, mountRsrpDbm: less(p.mountRsrpDbm, 1.5) }],
+    ['share', 'run the speed test three times at this hour', { ...p, share: less(p.share, p.share.mean * 0.12) }],
+  ]
+  if (p.booster) tries.push(['rooms', `read the level in ${where.room} once the kit lies loose`, { ...p, booster: { ...p.booster, toPhoneDb: less(p.booster.toPhoneDb, 2) } }])
+  let best: MeasureNext | null = null
+  const base = draw(p, FEWER).down.plusMinus
+  for (const [id, words, q] of tries) {
+    const to = base > 0 ? now.down.plusMinus * draw(q, FEWER).down.plusMinus / base : now.down.plusMinus
+    if (!best || to < best.to) best = { id, words, from: now.down.plusMinus, to }
+  }
+  return best && best.to < now.down.plusMinus * 0.95 ? best : null
+}
+
+const less = (b: Belief, sigma: number): Belief => ({ ...b, sigma: Math.min(b.sigma, sigma) })
+
+/** What the beam keeps out, dB, and its spread. @source 0 dB omni, 3–6 dB beam; assumed */
+export const discriminationOf = (beamwidthDeg: number): Belief => (beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 4.5, sigma: 1.2 })
+
+/** Share of a carrier where no speed was measured. Assumed. */
+export const ASSUMED_SHARE: Belief = { mean: 0.4, sigma: 0.18 }
+
+/** @returns the share that makes the model give the speed measured at the SINR read */
+export function calibrateShare(downMbps: number, relativeSigma: number, sinrDb: number, bandwidthMHz: number, layers: 1 | 2): Belief {
+  const full = carrierRateMbps(sinrDb, bandwidthMHz, layers)
+  if (full <= 0) return ASSUMED_SHARE
+  const mean = Math.min(1, Math.max(0.02, downMbps / full))
+  return { mean, sigma: mean * relativeSigma }
+}
+
+/** Room-to-room scatter about the indoor formula, dB. */
+export const ROOM_SIGMA_DB = INDOOR_SIGMA_DB

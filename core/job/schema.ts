@@ -1,0 +1,305 @@
+/**
+ * The job document: every row an installer's work writes, as TypeBox schemas. Types and validators
+ * come from here; the database's tables carry the same names.
+ *
+ * Units: metres in the site frame (east, north, up from the site point at ground), degrees true,
+ * MHz, dB, dBm, Mbit/s, UTC as ISO 8601.
+ */
+import { Type } from '@sinclair/typebox'
+import type { Static, TProperties, TSchema } from '@sinclair/typebox'
+
+const opt = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
+
+export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$' })
+const Text = (max: number) => Type.String({ maxLength: max })
+const Num = (minimum: number, maximum: number) => Type.Number({ minimum, maximum })
+const Time = Type.String({ format: 'date-time' })
+const Day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' })
+const oneOf = <T extends string>(...values: T[]) => Type.Unsafe<T>({ type: 'string', enum: values })
+
+const TECHNOLOGY = oneOf('LTE', 'NR')
+const PHASE = oneOf('before', 'after')
+const metres = () => opt(Num(-500, 500))
+
+const jobs = {
+  name: Type.String({ minLength: 1, maxLength: 120 }),
+  kind: oneOf('home', 'vehicle', 'boat'),
+  customerName: opt(Text(120)),
+  customerContact: opt(Text(200)),
+  customerAddress: opt(Text(300)),
+  agreedDownMbps: opt(Num(0, 10_000)),
+  agreedUpMbps: opt(Num(0, 10_000)),
+  agreedCalls: Type.Boolean(),
+  carrier: opt(Text(60)),
+  planCapMbps: opt(Num(0.01, 10_000)),
+  sims: opt(Text(300)),
+  today: opt(Text(1000)),
+  mayDrill: oneOf('yes', 'no', 'ask'),
+  notes: opt(Text(4000)),
+  baselineSpotId: opt(Id),
+  designId: opt(Id),
+  rules: oneOf('generic', 'US', 'UK', 'EU', 'AU'),
+  /** the stop a vehicle or boat is at now; null at its own position */
+  stopId: opt(Id),
+  /** effective earth radius factor of every path */
+  kFactor: Num(0.5, 5),
+}
+
+const sites = {
+  latDeg: opt(Num(-90, 90)),
+  lonDeg: opt(Num(-180, 180)),
+  groundM: opt(Num(-450, 9000)),
+  zone: Text(64),
+  axisDeg: Num(0, 360),
+  lengthM: Num(2, 150),
+  depthM: Num(1, 100),
+  storeys: Type.Integer({ minimum: 1, maximum: 4 }),
+  /** of a storey; of a vehicle to its roof, of a boat from the water to the coachroof */
+  storeyHeightM: Num(0.5, 20),
+  /** of a boat: its mast above the coachroof */
+  roofRiseM: Num(0, 60),
+  /** true heading of nose or bow */
+  headingDeg: opt(Num(0, 360)),
+  /** how far it may swing either way from that heading: 0 parked, 180 any way */
+  swingDeg: Num(0, 180),
+  /** deviation card of its own compass, by compass heading, east positive */
+  deviation: opt(Type.Array(Type.Object({ headingDeg: Num(0, 360), deviationDeg: Num(-45, 45) }, { additionalProperties: false }), { maxItems: 72 })),
+}
+
+const stops = {
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  latDeg: Num(-90, 90),
+  lonDeg: Num(-180, 180),
+  groundM: opt(Num(-450, 9000)),
+  zone: Text(64),
+  arriveOn: opt(Day),
+  leaveOn: opt(Day),
+  headingDeg: opt(Num(0, 360)),
+  swingDeg: Num(0, 180),
+  notes: opt(Text(1000)),
+}
+
+/** What the terrain lacks, as seen from the site: bearings clockwise from one to the other, its top above the ground there. */
+const obstacles = {
+  stopId: opt(Id),
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  fromDeg: Num(0, 360),
+  toDeg: Num(0, 360),
+  distanceM: Num(2, 30_000),
+  heightM: Num(0.5, 500),
+}
+
+/** Something to be seen from the site, to aim or to swing by. */
+const landmarks = {
+  stopId: opt(Id),
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  latDeg: Num(-90, 90),
+  lonDeg: Num(-180, 180),
+}
+
+/** A picture laid under the map: where its pixels lie; the picture itself is kept beside the job. */
+const pictures = {
+  name: Type.String({ minLength: 1, maxLength: 120 }),
+  widthPx: Type.Integer({ minimum: 1, maximum: 20_000 }),
+  heightPx: Type.Integer({ minimum: 1, maximum: 20_000 }),
+  /** lon = a·x + b·y + c, lat = d·x + e·y + f */
+  affine: Type.Array(Type.Number(), { minItems: 6, maxItems: 6 }),
+  opacity: Num(0, 1),
+}
+
+const spots = {
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  eastM: Num(-500, 500),
+  northM: Num(-500, 500),
+  upM: Num(-20, 100),
+  indoors: Type.Boolean(),
+  needed: Type.Boolean(),
+}
+
+const log = { takenAtUtc: Time, phase: PHASE, replacesId: opt(Id), withdrawn: Type.Boolean() }
+
+const readings = {
+  ...log,
+  spotId: Id,
+  technology: TECHNOLOGY,
+  band: opt(Text(12)),
+  channel: opt(Type.Integer({ minimum: 0, maximum: 3_279_165 })),
+  bandwidthMHz: opt(Num(1.4, 100)),
+  cellId: opt(Text(40)),
+  rsrpDbm: opt(Num(-160, -20)),
+  rsrqDb: opt(Num(-50, 10)),
+  sinrDb: opt(Num(-30, 60)),
+  device: oneOf('phone', 'router', 'outside antenna'),
+}
+
+const speedRuns = {
+  ...log,
+  spotId: Id,
+  downMbps: opt(Num(0, 10_000)),
+  upMbps: opt(Num(0, 10_000)),
+  pingMs: opt(Num(0, 100_000)),
+  wouldNotLoad: Type.Boolean(),
+}
+
+const masts = {
+  name: Type.String({ minLength: 1, maxLength: 120 }),
+  latDeg: Num(-90, 90),
+  lonDeg: Num(-180, 180),
+  heightM: opt(Num(0, 700)),
+  groundM: opt(Num(-450, 9000)),
+  carrier: Text(60),
+  /** radius within which a position gathered from others' phones holds, m; null where it was surveyed */
+  accuracyM: opt(Num(0, 100_000)),
+  /** the day the source last saw it */
+  seenOn: opt(Day),
+}
+
+const cells = {
+  mastId: Id,
+  technology: TECHNOLOGY,
+  band: Text(12),
+  cellId: opt(Text(40)),
+  channel: opt(Type.Integer({ minimum: 0, maximum: 3_279_165 })),
+  azimuthDeg: opt(Num(0, 360)),
+  beamwidthDeg: opt(Num(1, 360)),
+  powerDbm: opt(Num(-30, 70)),
+}
+
+const designs = {
+  name: Text(40),
+  approach: oneOf('router', 'booster'),
+  mastId: opt(Id),
+  band: opt(Text(12)),
+  bandwidthMHz: opt(Num(1.4, 100)),
+  marginDb: Num(0, 40),
+  carriersInBand: opt(Type.Integer({ minimum: 1, maximum: 40 })),
+  obstructionDb: Num(0, 60),
+  aimedDeg: opt(Num(0, 360)),
+  aimedAtUtc: opt(Time),
+}
+
+const nodes = {
+  designId: Id,
+  role: oneOf('outside', 'arrestor', 'pad', 'amplifier', 'router', 'inside'),
+  partId: Text(40),
+  eastM: Num(-500, 500),
+  northM: Num(-500, 500),
+  upM: Num(-20, 100),
+  azimuthDeg: opt(Num(0, 360)),
+  tiltDeg: Num(-90, 90),
+  gainDb: opt(Num(-20, 100)),
+}
+
+const runs = {
+  designId: Id,
+  fromNodeId: Id,
+  toNodeId: Id,
+  partId: Text(40),
+  lengthM: Num(0, 500),
+  measured: Type.Boolean(),
+  spareM: metres(),
+}
+
+const sweeps = {
+  designId: Id,
+  startedAtUtc: Time,
+  quantity: oneOf('SINR', 'RSRP'),
+  reference: oneOf('true', 'magnetic'),
+  stepDeg: opt(Num(1, 90)),
+}
+
+const steps = {
+  sweepId: Id,
+  pass: Type.Integer({ minimum: 1, maximum: 50 }),
+  headingDeg: Num(0, 360),
+  value: Num(-160, 60),
+  takenAtUtc: Time,
+  replacesId: opt(Id),
+  withdrawn: Type.Boolean(),
+}
+
+const checks = {
+  kind: oneOf('tick', 'accept'),
+  key: Text(160),
+  done: Type.Boolean(),
+  reason: opt(Text(500)),
+  by: opt(Text(120)),
+  atUtc: opt(Time),
+}
+
+/** Fields of each table, without the id that every row has. */
+export const TABLE_FIELDS = { jobs, sites, stops, obstacles, landmarks, pictures, spots, readings, speedRuns, masts, cells, designs, nodes, runs, sweeps, steps, checks } satisfies Record<string, TProperties>
+
+export type TableName = keyof typeof TABLE_FIELDS
+export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
+
+/**
+ * Fields that came later, with what a row written before them holds: a change kept in the outbox
+ * of an older app is taken as it was meant.
+ */
+export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>> } = {
+  jobs: { stopId: null, kFactor: 4 / 3 },
+  sites: { headingDeg: null, swingDeg: 0, deviation: null },
+  masts: { accuracyM: null, seenOn: null },
+  cells: { channel: null },
+}
+
+/** Logs only grow: a correction names the row it replaces, a deletion is a row that withdraws. */
+export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'steps'])
+
+type FieldsOf<P extends TProperties> = Static<ReturnType<typeof Type.Object<P>>>
+export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id: string, version?: number }
+
+export type Job = Row<'jobs'>
+export type Site = Row<'sites'>
+export type Stop = Row<'stops'>
+export type Obstacle = Row<'obstacles'>
+export type Landmark = Row<'landmarks'>
+export type Picture = Row<'pictures'>
+export type Spot = Row<'spots'>
+export type Reading = Row<'readings'>
+export type SpeedRun = Row<'speedRuns'>
+export type Mast = Row<'masts'>
+export type Cell = Row<'cells'>
+export type Design = Row<'designs'>
+export type Node = Row<'nodes'>
+export type Run = Row<'runs'>
+export type Sweep = Row<'sweeps'>
+export type Step = Row<'steps'>
+export type Check = Row<'checks'>
+
+/** Everything of one job. `masts` and `cells` hold the job's own and the crew's near its present place. */
+export type JobDocument = { [T in TableName]: Row<T>[] }
+
+/** Full-row and partial-row schemas per table, for inserts and updates. */
+export const rowSchema = (t: TableName) => Type.Object(TABLE_FIELDS[t] as TProperties, { additionalProperties: false })
+export const partialSchema = (t: TableName) => Type.Partial(rowSchema(t), { additionalProperties: false, minProperties: 1 })
+
+export const ChangeSchema = Type.Object({
+  id: Id,
+  table: oneOf(...TABLES),
+  rowId: Id,
+  op: oneOf('insert', 'update', 'delete'),
+  baseVersion: Type.Integer({ minimum: 0 }),
+  fields: Type.Record(Type.String({ maxLength: 40 }), Type.Unknown()),
+}, { additionalProperties: false })
+
+export type Change = Static<typeof ChangeSchema>
+
+export const ChangeBatchSchema = Type.Object({
+  /** the browser that wrote them: its own earlier changes are no conflict to its later ones */
+  device: Type.Optional(Id),
+  changes: Type.Array(ChangeSchema, { minItems: 1, maxItems: 500 }),
+}, { additionalProperties: false })
+
+/** A document kept by an older app or handover, with the tables and fields that came later. */
+export function completeDocument(doc: Partial<JobDocument>): JobDocument {
+  const whole = { ...emptyDocument(), ...doc }
+  for (const [table, fields] of Object.entries(LATER_FIELDS)) {
+    const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
+    if (rows.some(r => Object.keys(fields).some(f => r[f] === undefined))) (whole as Record<string, unknown>)[table] = rows.map(r => ({ ...fields, ...r }))
+  }
+  return whole
+}
+
+export const emptyDocument = (): JobDocument => Object.fromEntries(TABLES.map(t => [t, []])) as unknown as JobDocument

@@ -1,0 +1,40 @@
+/** Figures as people read them: metric or imperial, a true minus, a thin space before the unit. */
+
+export type Units = 'metric' | 'imperial'
+
+const THIN = '\u2009'
+const FEET = 3.280839895
+
+/** @returns the number with a true minus sign and a fixed count of decimals */
+export function num(value: number, decimals = 0): string {
+  const s = Math.abs(value).toFixed(decimals)
+  return value < 0 && Number(s) !== 0 ? `−${s}` : s
+}
+
+/** @returns a figure someone gave, with no more decimals than it has, at most two */
+export const given = (value: number): string => num(value, Number.isInteger(value) ? 0 : Number.isInteger(value * 10) ? 1 : 2)
+
+/** @returns as `num`, with + before what is above zero */
+export const signed = (value: number, decimals = 0): string => (value > 0 && Number(value.toFixed(decimals)) !== 0 ? `+${num(value, decimals)}` : num(value, decimals))
+
+/** @returns a length on site: `2.1 m` or `6.9 ft` */
+export const length = (m: number, units: Units, decimals = 1): string =>
+  units === 'metric' ? `${num(m, decimals)}${THIN}m` : `${num(m * FEET, decimals)}${THIN}ft`
+
+/** @returns a distance over land: `11.3 km` or `7.0 mi` */
+export const distance = (m: number, units: Units): string =>
+  units === 'metric' ? `${num(m / 1000, 1)}${THIN}km` : `${num(m / 1609.344, 1)}${THIN}mi`
+
+/** Stored metres from what was typed in the user's unit, and back. */
+export const toMetres = (value: number, units: Units): number => (units === 'metric' ? value : value / FEET)
+export const fromMetres = (m: number, units: Units): number => (units === 'metric' ? m : m * FEET)
+
+/** Lengths inside sentences of the core stand as `{m:2.1}` and `{km:11300}` (metres both) until someone reads them. */
+export const mToken = (m: number): string => `{m:${m.toFixed(2)}}`
+export const kmToken = (m: number): string => `{km:${Math.round(m)}}`
+
+export const say = (text: string, units: Units): string =>
+  text.replace(/\{(m|km):(-?[\d.]+)\}/g, (_, kind: string, v: string) => (kind === 'm' ? length(Number(v), units) : distance(Number(v), units)))
+
+/** @returns `252°`, three figures so that bearings align */
+export const bearing = (deg: number): string => `${String(Math.round(deg) % 360).padStart(3, '0')}°`
