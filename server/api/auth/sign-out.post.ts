@@ -1,0 +1,4 @@
+export default defineEventHandler(async (event) => {
+  await closeSession(event)
+  return { ok: true }
+})

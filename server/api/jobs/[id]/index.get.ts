@@ -1,0 +1,1 @@
+export default defineEventHandler(async event => (await requireJob(event)).snapshot)

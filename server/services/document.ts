@@ -1,0 +1,85 @@
+/** Reading a job back as a document, with the crew's masts near it. */
+import { and, arrayOverlaps, asc, eq, gte, isNull, sql } from 'drizzle-orm'
+import { documentTables, jobs, masts, placeOnSphere } from '../database/schema'
+import type { Db, Tx } from '../utils/db'
+import { emptyDocument, TABLE_FIELDS, TABLES } from '../../core/job/schema'
+import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
+import type { JobSnapshot } from '../../shared/api'
+import { MAST_RADIUS_M, MOST_MASTS } from '../../core/job/bearings'
+import { positionOf } from '../../core/job/place'
+import { BANDS } from '../../core/radio/bands'
+import type { Position } from '../../core/geo/geodesic'
+
+function clean<T extends TableName>(table: T, row: Record<string, unknown>): JobDocument[T][number] {
+  const out: Record<string, unknown> = { id: row.id, version: row.version }
+  for (const field of Object.keys(TABLE_FIELDS[table])) out[field] = row[field] ?? null
+  return out as unknown as JobDocument[T][number]
+}
+
+/** @returns null where the job is not this crew's */
+export async function readJob(db: Db, crewId: string, jobId: string): Promise<JobSnapshot | null> {
+  return await db.transaction(async (tx) => {
+    const [job] = await tx.select().from(jobs).where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+    if (!job) return null
+    const document = emptyDocument()
+    document.jobs = [clean('jobs', job)]
+    for (const name of TABLES) {
+      if (name === 'jobs') continue
+      const table = documentTables[name] as unknown as typeof documentTables.spots
+      const rows = await tx.select().from(table).where(and(eq(table.crewId, crewId), eq(table.jobId, jobId))).orderBy(asc(table.id))
+      ;(document as Record<string, unknown>)[name] = rows.map(r => clean(name, r))
+    }
+    const at = positionOf(document)
+    let nearMastIds: string[] = []
+    if (at) {
+      const near = await mastsNear(tx, crewId, at)
+      const own = new Set(document.masts.map(m => m.id))
+      nearMastIds = near.masts.filter(m => !own.has(m.id)).map(m => m.id)
+      document.masts.push(...near.masts.filter(m => !own.has(m.id)))
+      document.cells.push(...near.cells.filter(c => !own.has(c.mastId)))
+    }
+    return { document, sequence: job.sequence, nearMastIds }
+  }, { isolationLevel: 'repeatable read', accessMode: 'read only' })
+}
+
+export interface MastFilter {
+  radiusM?: number
+  carrier?: string | null
+  /** any of these bands */
+  bands?: string[] | null
+  technology?: 'LTE' | 'NR' | null
+  /** ISO day: not seen since is left out */
+  seenSince?: string | null
+  most?: number
+}
+
+/** Names of the bands of a technology, as `masts.bands` holds them. */
+const bandsOf = (technology: 'LTE' | 'NR'): string[] => BANDS.filter(b => b.technology === technology).map(b => b.name)
+
+/**
+ * The crew's own masts around a place, nearest first by chord length on the unit sphere, which
+ * orders as the great circle does; the geodesic is taken afterwards.
+ */
+export async function mastsNear(tx: Db | Tx, crewId: string, at: Position, f: MastFilter = {}): Promise<{ masts: Mast[], cells: Cell[] }> {
+  const lat = at.latDeg * Math.PI / 180
+  const lon = at.lonDeg * Math.PI / 180
+  const point = sql`cube(array[${Math.cos(lat) * Math.cos(lon)}::float8, ${Math.cos(lat) * Math.sin(lon)}::float8, ${Math.sin(lat)}::float8])`
+  const place = placeOnSphere(masts)
+  const chord = 2 * Math.sin((f.radiusM ?? MAST_RADIUS_M) / 6_371_000 / 2)
+  const wanted = f.bands?.length ? f.bands : f.technology ? bandsOf(f.technology) : null
+  // One question for masts and cells, in the document's own words: what remains here is to take it apart.
+  const rows = await tx.execute<Mast & { cells: Cell[] }>(sql`
+    select ${masts.id}, ${masts.version}, ${masts.name}, ${masts.latDeg} as "latDeg", ${masts.lonDeg} as "lonDeg", ${masts.heightM} as "heightM", ${masts.groundM} as "groundM",
+      ${masts.carrier}, ${masts.accuracyM} as "accuracyM", ${masts.seenOn} as "seenOn",
+      (select json_agg(json_build_object('id', c.id, 'version', c.version, 'mastId', c.mast_id, 'technology', c.technology, 'band', c.band, 'cellId', c.cell_id, 'channel', c.channel, 'azimuthDeg', c.azimuth_deg, 'beamwidthDeg', c.beamwidth_deg, 'powerDbm', c.power_dbm))
+        from cells c where c.crew_id = ${masts.crewId} and c.mast_id = ${masts.id}) as cells
+    from ${masts}
+    where ${and(
+      eq(masts.crewId, crewId), isNull(masts.jobId), sql`${place} <@ cube_enlarge(${point}, ${chord}::float8, 3)`, sql`${place} <-> ${point} <= ${chord}::float8`,
+      f.carrier ? eq(masts.carrier, f.carrier) : undefined,
+      wanted ? arrayOverlaps(masts.bands, wanted) : undefined,
+      f.seenSince ? gte(masts.seenOn, f.seenSince) : undefined,
+    )}
+    order by ${place} <-> ${point} limit ${f.most ?? MOST_MASTS}`)
+  return { masts: rows.map(({ cells: _cells, ...mast }) => mast as Mast), cells: rows.flatMap(r => r.cells ?? []) }
+}

@@ -1,0 +1,43 @@
+/** Loads the demo crew: masts, terrain, jobs, and members who sign in with one click. */
+import { eq } from 'drizzle-orm'
+import { cells, crews, documentTables, jobs, masts, mastSets, members } from '../database/schema'
+import { connect } from '../utils/db'
+import { TABLES } from '../../core/job/schema'
+import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
+import { demoTile } from '../../demo/terrain'
+import { storeTile } from './terrain'
+
+/** @param reset  load again over what is there; otherwise a demo that is there stays as it is */
+export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 'kept'> {
+  const { client, db } = connect(url, 2)
+  try {
+    const [there] = await db.select().from(crews).where(eq(crews.demo, true))
+    if (there && !reset) return 'kept'
+    const scenario = demoScenario()
+    const id = countedIds(2)
+    const crewId = id()
+    await db.transaction(async (tx) => {
+      if (there) await tx.delete(crews).where(eq(crews.id, there.id))
+      await tx.insert(crews).values({ id: crewId, name: DEMO.crew, demo: true, carriers: DEMO.carriers.map(c => ({ name: c.name, codes: [...c.codes] })) })
+      await tx.insert(members).values(DEMO.members.map(m => ({ crewId, id: id(), ...m })))
+      const setId = id()
+      await tx.insert(mastSets).values({ crewId, id: setId, name: 'Archipelago survey', rows: scenario.cells.length, kept: scenario.cells.length, importedBy: DEMO.members[0].name })
+      const bands = (mastId: string) => [...new Set(scenario.cells.filter(c => c.mastId === mastId).map(c => c.band))].sort()
+      await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
+      await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
+      for (const { jobId, document } of scenario.jobs) {
+        await tx.insert(jobs).values({ ...document.jobs[0]!, crewId, id: jobId, version: 1, sequence: 1 } as never)
+        for (const name of TABLES) {
+          if (name === 'jobs' || name === 'masts' || name === 'cells') continue
+          const rows = document[name] as { id: string }[]
+          if (rows.length) await tx.insert(documentTables[name] as typeof documentTables.spots).values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
+        }
+      }
+    })
+    await storeTile(db, crewId, demoTile())
+    return 'loaded'
+  }
+  finally {
+    await client.end()
+  }
+}
