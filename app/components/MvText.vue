@@ -1,0 +1,28 @@
+<script setup lang="ts">
+/** A text field of a row: commits when left, says beside itself what is wrong. */
+const props = defineProps<{ label: string, value: string | null, save: (v: string | null) => Promise<{ field: string, message: string }[]> | undefined, rows?: number, required?: boolean, hint?: string }>()
+const draft = ref(props.value ?? '')
+const error = ref('')
+const editing = ref(false)
+watch(() => props.value, (v) => {
+  if (!editing.value) draft.value = v ?? ''
+})
+async function leave() {
+  editing.value = false
+  const next = draft.value.trim() || null
+  if (next === props.value) {
+    error.value = ''
+    return
+  }
+  if (props.required && !next) {
+    error.value = 'must not be empty'
+    return
+  }
+  error.value = (await props.save(next))?.[0]?.message ?? ''
+}
+</script>
+
+<template>
+  <v-textarea v-if="rows" v-model="draft" :label="label" :rows="rows" auto-grow :error-messages="error" :hint="hint" @focus="editing = true" @blur="leave" />
+  <v-text-field v-else v-model="draft" :label="label" :error-messages="error" :hint="hint" @focus="editing = true" @blur="leave" @keydown.enter="leave" />
+</template>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { makeReport } from '#core/job/report'
+
+/** What the customer gets: the same on screen, on paper and as PDF. */
+const store = useJob()
+const prefs = usePrefs()
+const session = useSession()
+const report = computed(() => makeReport(store.doc!, store.result!, { units: prefs.units, crew: session.me?.crewName ?? '', by: session.me?.name ?? '' }))
+const busy = ref('')
+const error = ref('')
+const said = ref('')
+const handed = computed(() => store.doc!.checks.find(c => c.key === 'handover'))
+
+async function pdf() {
+  if (busy.value) return
+  busy.value = 'pdf'
+  error.value = ''
+  try {
+    await store.send()
+    const response = await fetch(`/api/jobs/${store.id}/report.pdf?units=${prefs.units}`)
+    if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? `The server answered ${response.status}.`)
+    downloadBlob(`${store.job!.name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'handover'}.pdf`, await response.blob())
+  }
+  catch (e) {
+    error.value = e instanceof TypeError ? 'No connection: print works without one, the PDF is made by the server.' : messageOf(e)
+  }
+  busy.value = ''
+}
+async function handOver() {
+  const fields = { kind: 'tick', key: 'handover', done: true, reason: null, by: session.me!.name, atUtc: new Date().toISOString() }
+  await store.commit([{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }], 'hand over')
+  try {
+    await store.send()
+    await api(`/api/jobs/${store.id}/handover`, { body: {} })
+    said.value = 'Frozen with its result, as handed over.'
+  }
+  catch (e) {
+    error.value = messageOf(e)
+  }
+}
+const forgetting = ref(false)
+async function forget() {
+  error.value = ''
+  try {
+    await store.send()
+    await api(`/api/jobs/${store.id}/forget-customer`, { body: {} })
+    await store.fetchWhole()
+    said.value = 'Name, contact and address are gone from the job, its history and its handovers.'
+  }
+  catch (e) {
+    error.value = messageOf(e)
+  }
+  forgetting.value = false
+}
+const print = () => window.print()
+useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pdf() } })
+</script>
+
+<template>
+  <div class="handover">
+    <div class="bar no-print">
+      <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf">{{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd></button>
+      <button type="button" class="press" @click="print">Print <kbd class="key">P</kbd></button>
+      <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">{{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}</button>
+      <span class="grow" role="status">{{ said }} <b class="error">{{ error }}</b></span>
+      <template v-if="session.me?.role === 'lead'">
+        <button v-if="!forgetting" type="button" class="press bare" data-test="forget" @click="forgetting = true">delete the customer’s data</button>
+        <template v-else><span>Name, contact and address, for good?</span><button type="button" class="press" data-test="forget-yes" @click="forget">Delete them</button><button type="button" class="press bare" @click="forgetting = false">keep</button></template>
+      </template>
+    </div>
+    <article class="paper" tabindex="0" aria-label="Report">
+      <header><h1>{{ report.title }}</h1><p class="soft">{{ report.subtitle }}</p></header>
+      <section v-for="b in report.blocks" :key="b.title" :class="b.kind">
+        <h2>{{ b.title }}</h2>
+        <dl v-if="b.kind === 'facts'"><template v-for="r in b.rows" :key="r[0]"><dt>{{ r[0] }}</dt><dd>{{ r[1] }}</dd></template></dl>
+        <template v-else-if="b.kind === 'drawing'"><DrawingView :drawing="b.drawing" :label="b.title" /><p class="soft cap">{{ b.caption }}</p></template>
+        <table v-else-if="b.kind === 'table'"><thead><tr><th v-for="h in b.head" :key="h">{{ h }}</th></tr></thead><tbody><tr v-for="(r, i) in b.rows" :key="i"><td v-for="(c, k) in r" :key="k">{{ c }}</td></tr></tbody></table>
+        <ul v-else><li v-for="i in b.items" :key="i">{{ i }}</li></ul>
+      </section>
+      <footer class="soft">{{ report.foot }}</footer>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.handover { height: 100%; display: flex; flex-direction: column; }
+.bar { display: flex; gap: 8px; align-items: center; padding: 8px 20px; border-bottom: 1px solid var(--mv-line); flex-wrap: wrap; } .grow { flex: 1; }
+.paper { overflow: auto; padding: 28px 40px 40px; background: var(--mv-sheet); flex: 1; max-width: 1120px; width: 100%; margin: 0 auto; }
+.paper header { border-bottom: 2px solid var(--mv-ink); padding-bottom: 8px; margin-bottom: 14px; } .paper h1 { font-size: 30px; }
+section { margin-bottom: 20px; break-inside: avoid; } h2 { margin-bottom: 6px; }
+dl { display: grid; grid-template-columns: 160px 1fr; gap: 4px 16px; margin: 0; } dt { color: var(--mv-soft); } dd { margin: 0; }
+table { border-collapse: collapse; width: 100%; } th { text-align: left; font-weight: 400; color: var(--mv-soft); } th, td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--mv-line); vertical-align: top; }
+ul { margin: 0; padding-left: 18px; } .cap { font-size: 12.5px; margin-top: 4px; } .drawing :deep(svg) { height: auto; border: 1px solid var(--mv-line); }
+footer { font-size: 12.5px; border-top: 1px solid var(--mv-line); padding-top: 6px; }
+@media (max-width: 900px) { .paper { padding: 16px 14px; } dl { grid-template-columns: 110px 1fr; } .bar { padding: 8px 14px; } table { font-size: 13px; } }
+@media print { .handover, .paper { display: block; overflow: visible; padding: 0; height: auto; max-width: none; } }
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { Section } from '#core/job/figure'
+
+/** The frame: acts above, the section's screen between, the promise at the foot. */
+const route = useRoute()
+const router = useRouter()
+const store = useJob()
+const session = useSession()
+const section = computed(() => route.params.section as Section)
+const act = computed(() => SECTIONS.find(s => s.id === section.value)?.act ?? 'scout')
+const findings = ref(false)
+const working = ref(false)
+const keys = ref(false)
+
+const SCREENS = {
+  ask: defineAsyncComponent(() => import('~/components/scout/AskSection.vue')),
+  survey: defineAsyncComponent(() => import('~/components/scout/SurveySection.vue')),
+  bearings: defineAsyncComponent(() => import('~/components/scout/BearingsSection.vue')),
+  choose: defineAsyncComponent(() => import('~/components/plan/ChooseSection.vue')),
+  place: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
+  level: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
+  aim: defineAsyncComponent(() => import('~/components/fit/AimSection.vue')),
+  proof: defineAsyncComponent(() => import('~/components/prove/ProofSection.vue')),
+  handover: defineAsyncComponent(() => import('~/components/keep/HandoverSection.vue')),
+}
+const screen = computed(() => SCREENS[section.value])
+
+watch(() => [route.params.id, session.me?.memberId], ([id, me]) => {
+  if (!me) void router.replace('/')
+  else void store.open(id as string)
+}, { immediate: true })
+watchEffect(() => {
+  if (!SECTIONS.some(s => s.id === section.value)) void router.replace(`/job/${route.params.id}/ask`)
+})
+useHead({ title: () => `${SECTIONS.find(s => s.id === section.value)?.name ?? ''} · ${store.job?.name ?? ''} · Multivox` })
+
+const visible = useDocumentVisibility()
+useIntervalFn(() => {
+  if (visible.value === 'visible') void (store.unsent ? store.send() : store.pull())
+}, 5000)
+useEventListener(window, 'online', () => void store.send())
+useEventListener(document, 'visibilitychange', () => {
+  if (document.visibilityState === 'visible') void store.pull()
+})
+
+function measureNext() {
+  const next = store.result?.promise?.next
+  void router.push({ path: `/job/${store.id}/survey`, query: { spot: next?.id === 'share' ? store.job?.baselineSpotId : store.result?.chain?.start.spot?.id } })
+}
+</script>
+
+<template>
+  <div class="frame">
+    <ActBar :act="act" />
+    <SectionBar :section="section" @findings="findings = true" @working="working = true" @keys="keys = true" />
+    <TroubleBar />
+    <main :aria-label="SECTIONS.find(s => s.id === section)?.name">
+      <p v-if="store.state === 'missing'" class="empty">
+        There is no such job in your crew. <NuxtLink to="/">All jobs</NuxtLink>
+      </p>
+      <p v-else-if="store.state === 'offline-unknown'" class="empty">
+        This job was never opened on this device, and there is no connection. <button type="button" class="press" @click="store.fetchWhole()">Try again</button>
+      </p>
+      <p v-else-if="!store.doc || !store.result" class="empty soft" data-test="opening">
+        {{ store.engineError ?? 'Opening the job…' }}
+      </p>
+      <component :is="screen" v-else :key="`${store.id}-${section === 'place' || section === 'level' ? 'picture' : section}`" :section="section" />
+    </main>
+    <PromiseFoot @next="measureNext" />
+    <FindingsSheet v-model="findings" />
+    <WorkingSheet v-model="working" />
+    <KeysSheet v-model="keys" />
+  </div>
+</template>
+
+<style scoped>
+.frame { height: 100dvh; display: flex; flex-direction: column; }
+main { flex: 1; min-height: 0; position: relative; overflow: hidden; }
+.empty { padding: 32px 20px; font-size: 16px; }
+@media print { .frame { height: auto; display: block; } main { overflow: visible; } }
+</style>

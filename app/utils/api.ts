@@ -1,0 +1,47 @@
+/** Talking to the server: problem details become errors that screens can put beside a field. */
+export interface Problem { title: string, status: number, detail?: string, errors?: { field: string, message: string }[] }
+
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail ?? problem.title)
+  }
+
+  get status(): number {
+    return this.problem.status
+  }
+
+  fieldError(field: string): string | undefined {
+    return this.problem.errors?.find(e => e.field === field)?.message
+  }
+}
+
+/** No answer at all: no network, or the server is down. */
+export class Unreachable extends Error {
+  constructor() {
+    super('No connection: it is kept here and sent when there is one.')
+  }
+}
+
+export async function api<T>(path: string, o: { method?: string, body?: unknown, raw?: BodyInit, headers?: Record<string, string>, signal?: AbortSignal } = {}): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method: o.method ?? (o.body !== undefined || o.raw !== undefined ? 'POST' : 'GET'),
+      headers: { ...(o.body !== undefined ? { 'content-type': 'application/json' } : o.raw !== undefined ? { 'content-type': 'application/octet-stream' } : {}), ...o.headers },
+      body: o.body !== undefined ? JSON.stringify(o.body) : o.raw,
+      signal: o.signal,
+    })
+  }
+  catch (e) {
+    if (o.signal?.aborted) throw e
+    throw new Unreachable()
+  }
+  if (!response.ok) {
+    if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable()
+    const problem = await response.json().catch(() => null) as Problem | null
+    throw new ApiError(problem?.title ? problem : { title: 'The server answered with an error', status: response.status })
+  }
+  return await response.json() as T
+}
+
+export const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e))

@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest'
+import { changeErrors } from './validate'
+
+const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false }
+
+describe('what the page checks before it keeps a change', () => {
+  it('takes a whole row and a part of one', () => {
+    expect(changeErrors({ table: 'spots', op: 'insert', fields: spot })).toEqual([])
+    expect(changeErrors({ table: 'spots', op: 'update', fields: { upM: 2.5 } })).toEqual([])
+    expect(changeErrors({ table: 'spots', op: 'delete', fields: {} })).toEqual([])
+  })
+  it.each([
+    [{ upM: 101 }, 'upM', 'must be 100 or less'],
+    [{ upM: -21 }, 'upM', 'must be -20 or more'],
+    [{ upM: 'high' }, 'upM', 'must be a number'],
+    [{ name: '' }, 'name', 'must not be empty'],
+    [{ name: 'x'.repeat(81) }, 'name', 'must be at most 80 characters'],
+  ])('says beside the field what is wrong: %o', (fields, field, message) => {
+    expect(changeErrors({ table: 'spots', op: 'update', fields })[0]).toEqual({ field, message })
+  })
+  it('is as strict as the server about what a table holds', () => {
+    expect(changeErrors({ table: 'spots', op: 'update', fields: { crewId: 'x' } })).not.toEqual([])
+    expect(changeErrors({ table: 'readings', op: 'insert', fields: { spotId: 'not an id' } })).not.toEqual([])
+  })
+  it('knows a time and an id by their form', () => {
+    const step = { sweepId: '0192f000-0010-7000-8000-000000000001', pass: 1, headingDeg: 10, value: 5, takenAtUtc: '2026-04-03T12:00:00.000Z', replacesId: null, withdrawn: false }
+    expect(changeErrors({ table: 'steps', op: 'insert', fields: step })).toEqual([])
+    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, takenAtUtc: 'yesterday' } })[0]!.field).toBe('takenAtUtc')
+    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, headingDeg: 361 } })[0]!.message).toBe('must be 360 or less')
+  })
+})

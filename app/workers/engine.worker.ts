@@ -1,0 +1,234 @@
+/** Heavy sums off the main thread: terrain, paths, skyline, relief, and the assessment. */
+import { expose } from 'comlink'
+import { contours as contourLines } from 'd3-contour'
+import { assess } from '#core/job/assess'
+import type { Assessment } from '#core/job/assess'
+import { cellsByMast, MAST_RADIUS_M, pathInputs } from '#core/job/bearings'
+import { heightCurve } from '#core/job/heights'
+import type { HeightCurve } from '#core/job/heights'
+import { atPresentStop, positionOf, screensHere } from '#core/job/place'
+import type { JobDocument } from '#core/job/schema'
+import type { Position } from '#core/geo/geodesic'
+import { blocksAround, isFar, Terrain } from '#core/terrain/blocks'
+import type { HeightBlock } from '#core/terrain/blocks'
+import { horizonRing } from '#core/terrain/horizon'
+import type { Horizon } from '#core/terrain/horizon'
+import { computePath, pathBlocks } from '#core/terrain/path'
+import type { PathInput, PathResult } from '#core/terrain/path'
+import { hillshade, mercatorToLat, mercatorToLon, reliefGrid } from '#core/terrain/relief'
+import type { Extent, ShadePalette } from '#core/terrain/relief'
+import { local } from '../utils/local'
+import type { KeptBlock } from '../utils/local'
+
+const terrain = new Terrain()
+/** blocks that are held thinned though they may be wanted whole */
+const thinned = new Set<string>()
+const missing = new Set<string>()
+let paths: Record<string, PathResult> = {}
+/** results that were computed while some of their terrain could not be fetched */
+const partial = new Set<string>()
+const BATCH = 40
+export const HORIZON_M = 40_000
+
+function hold(block: KeptBlock): void {
+  terrain.add(block)
+  if (block.cover) terrain.addCover(block.cover)
+  if (block.thinned) thinned.add(block.key)
+  else thinned.delete(block.key)
+}
+
+const lacks = (site: Position, key: string): boolean => !missing.has(key) && (!terrain.has(key) || (thinned.has(key) && !isFar(site, key)))
+
+/** Blocks from the server into memory and onto this device; what was held of them goes first. @returns false where there is no connection */
+async function download(keys: string[], coarse: boolean): Promise<boolean> {
+  const response = await fetch(`/api/terrain/blocks?keys=${keys.join(',')}${coarse ? '&coarse=1' : ''}`).catch(() => null)
+  if (!response?.ok) return false
+  const got = parseBlocks(new Uint8Array(await response.arrayBuffer()), coarse)
+  for (const key of keys) terrain.remove(key)
+  const write = (await local()).transaction('blocks', 'readwrite')
+  for (const b of got) {
+    hold(b)
+    void write.store.put(b)
+  }
+  await write.done
+  return true
+}
+
+/** Blocks from this device first, then from the server; those the server has not are remembered for this visit. */
+async function fetchBlocks(site: Position, keys: string[]): Promise<boolean> {
+  let wanted = keys.filter(k => lacks(site, k))
+  if (!wanted.length) return true
+  const db = await local()
+  const tx = db.transaction('blocks')
+  for (const held of await Promise.all(wanted.map(k => tx.store.get(k)))) if (held && 'heights' in held) hold(held)
+  wanted = wanted.filter(k => lacks(site, k))
+  let complete = true
+  for (const coarse of [false, true]) {
+    const group = wanted.filter(k => isFar(site, k) === coarse)
+    for (let i = 0; i < group.length; i += BATCH) {
+      const part = group.slice(i, i + BATCH)
+      if (!await download(part, coarse)) {
+        complete = false
+        continue
+      }
+      for (const key of part) if (!terrain.has(key)) missing.add(key)
+    }
+  }
+  return complete
+}
+
+function parseBlocks(bytes: Uint8Array, coarse: boolean): KeptBlock[] {
+  let end = 0
+  while (!(bytes[end] === 10 && (end === 0 || bytes[end - 1] === 10))) {
+    if (end >= bytes.length) return []
+    end++
+  }
+  const head = new TextDecoder().decode(bytes.subarray(0, end)).split('\n').filter(Boolean)
+  let at = end + 1
+  const ground = new Map<string, KeptBlock>()
+  for (const line of head) {
+    const [key, side, kind] = line.split(' ') as [string, string, string]
+    const n = Number(side) ** 2 * 2
+    const copy = bytes.slice(at, at + n)
+    at += n
+    const block: HeightBlock = { key, side: Number(side), heights: new Int16Array(copy.buffer) }
+    if (kind === 'ground') ground.set(key, { ...block, thinned: coarse })
+    else ground.get(key)!.cover = block
+  }
+  return [...ground.values()]
+}
+
+const inputOf = (doc: JobDocument, mastId: string): PathInput | null => pathInputs(doc).find(i => i.mastId === mastId) ?? null
+
+/** Masts whose profile goes to the page with every answer; of the others it is asked for. */
+const SKETCHED = 6
+
+/** What the page needs of an assessment: four hundred profiles would be copied for nothing. */
+function slim(a: Assessment): Assessment {
+  const masts = a.masts.map((m, i) => (m.path && i >= SKETCHED && m !== a.chosen ? { ...m, path: { ...m.path, sketch: { distanceM: [], groundM: [] } } } : m))
+  return { ...a, masts }
+}
+
+/** Paths computed between two words to the page. */
+const FIRST = 8
+const EACH = 40
+
+let packing = 0
+
+export interface Relief { rgba: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, extent: Extent, contours: { heightM: number, polygons: number[][][][] }[], stepM: number, unknown: number }
+
+const engine = {
+  assess(doc: JobDocument, atUtc: string): Assessment {
+    return slim(assess(doc, { paths }, { atUtc }))
+  },
+
+  /**
+   * Computes the paths that are not held, nearest masts first; calls back after each handful.
+   * @returns how many were computed
+   */
+  async ensurePaths(doc: JobDocument, progress: (done: number, of: number) => void): Promise<number> {
+    const open = pathInputs(doc).filter(i => !paths[i.key] || partial.has(i.key))
+    let done = 0
+    while (done < open.length) {
+      const part = open.slice(done, done + (done ? EACH : FIRST))
+      const complete = await fetchBlocks(part[0]!.site, [...new Set(part.flatMap(pathBlocks))])
+      for (const input of part) {
+        const result = computePath(terrain, input)
+        if (result) paths[input.key] = result
+        if (complete) partial.delete(input.key)
+        else partial.add(input.key)
+      }
+      done += part.length
+      if (done < open.length) progress(done, open.length)
+    }
+    return done
+  },
+
+  /** The whole path to one mast, its profile with it. */
+  async path(doc: JobDocument, mastId: string): Promise<PathResult | null> {
+    const input = inputOf(doc, mastId)
+    if (!input) return null
+    await fetchBlocks(input.site, pathBlocks(input))
+    return paths[input.key] ?? computePath(terrain, input)
+  },
+
+  /** The skyline round the present place. @returns null where there is no position */
+  async horizon(doc: JobDocument, heightM: number): Promise<Horizon | null> {
+    const here = atPresentStop(doc)
+    const at = positionOf(here)
+    if (!at) return null
+    await fetchBlocks(at, blocksAround(at, HORIZON_M).map(b => b.key))
+    return horizonRing(terrain, at, heightM, { radiusM: HORIZON_M, k: here.jobs[0]?.kFactor, groundM: here.sites[0]?.groundM, screens: screensHere(here) })
+  },
+
+  /** Level against height toward one mast. */
+  async heights(doc: JobDocument, mastId: string, band: string, offsetDb: number): Promise<HeightCurve | null> {
+    const input = inputOf(doc, mastId)
+    if (!input) return null
+    await fetchBlocks(input.site, pathBlocks(input))
+    return heightCurve(terrain, input, cellsByMast(doc.cells).get(mastId) ?? [], band, offsetDb)
+  },
+
+  /** Shaded ground and contours of a map's extent. */
+  async relief(at: Position | null, extent: Extent, width: number, height: number, palette: ShadePalette): Promise<Relief> {
+    const middle = { latDeg: mercatorToLat((extent[1] + extent[3]) / 2), lonDeg: mercatorToLon((extent[0] + extent[2]) / 2) }
+    const radiusM = Math.min(150_000, Math.hypot(extent[2] - extent[0], extent[3] - extent[1]) / 2 * Math.cos(middle.latDeg * Math.PI / 180))
+    await fetchBlocks(at ?? middle, blocksAround(middle, radiusM).slice(0, 800).map(b => b.key))
+    const heights = reliefGrid(terrain, extent, width, height)
+    const cellM = (extent[2] - extent[0]) / width * Math.cos(middle.latDeg * Math.PI / 180)
+    const rgba = hillshade(heights, width, height, cellM, palette) as Uint8ClampedArray<ArrayBuffer>
+    let top = 0
+    let unknown = 0
+    for (const h of heights) {
+      if (h > top) top = h
+      if (h !== h) unknown++
+    }
+    const stepM = [10, 20, 25, 50, 100, 200, 250, 500].find(s => top / s <= 8) ?? 1000
+    const levels = Array.from({ length: Math.floor(top / stepM) }, (_, i) => (i + 1) * stepM)
+    const contours = contourLines().size([width, height]).thresholds(levels)(Array.from(heights, h => (h !== h ? 0 : h))).map(c => ({
+      heightM: c.value,
+      polygons: (c.coordinates as number[][][][]).map(p => p.map(ring => ring.map(([x, y]) => [extent[0] + x! / width * (extent[2] - extent[0]), extent[3] - y! / height * (extent[3] - extent[1])]))),
+    }))
+    return { rgba, width, height, extent, contours, stepM, unknown: unknown / heights.length }
+  },
+
+  /**
+   * Brings the ground within 60 km onto this device: 1″ near, 3″ far.
+   * @returns bytes now kept for this place, or null where it was stopped or the connection was lost
+   */
+  async pack(at: Position, progress: (done: number, of: number, bytes: number) => void): Promise<{ bytes: number, blocks: number, complete: boolean } | null> {
+    const mine = ++packing
+    const keys = blocksAround(at, MAST_RADIUS_M).map(b => b.key)
+    let complete = true
+    for (let i = 0; i < keys.length; i += BATCH) {
+      if (mine !== packing) return null
+      complete = await fetchBlocks(at, keys.slice(i, i + BATCH)) && complete
+      progress(Math.min(keys.length, i + BATCH), keys.length, bytesOf(keys))
+    }
+    return { bytes: bytesOf(keys), blocks: keys.filter(k => terrain.has(k)).length, complete }
+  },
+
+  stopPack(): void {
+    packing++
+  },
+
+  /**
+   * New terrain was loaded: what was missing may be there now, blocks that changed are fetched again
+   * as far as this device kept them, and every path is to be computed anew.
+   */
+  async forgetTerrain(changed: string[]): Promise<void> {
+    missing.clear()
+    paths = {}
+    const db = await local()
+    for (const coarse of [false, true]) {
+      const kept = (await Promise.all(changed.map(k => db.get('blocks', k)))).filter((b): b is KeptBlock => !!b && !!b.thinned === coarse).map(b => b.key)
+      for (let i = 0; i < kept.length; i += BATCH) await download(kept.slice(i, i + BATCH), coarse)
+    }
+  },
+}
+
+const bytesOf = (keys: readonly string[]): number => keys.reduce((sum, k) => sum + (terrain.get(k)?.heights.byteLength ?? 0), 0)
+
+export type Engine = typeof engine
+
+expose(engine)
