@@ -1,0 +1,12 @@
+/** What the bench times, bundled from the core itself. */
+export { assess } from '../core/job/assess'
+export { pathInputs } from '../core/job/bearings'
+export { computePath } from '../core/terrain/path'
+export { deltaBullington } from '../core/terrain/diffraction'
+export { cutTile, Terrain } from '../core/terrain/blocks'
+export { demoScenario } from '../demo/scenario'
+export { demoTile } from '../demo/terrain'
+export { horizonRing } from '../core/terrain/horizon'
+export { rayDistances } from '../core/terrain/horizon'
+export { alongGeodesic, direct, inverse } from '../core/geo/geodesic'
+export { sampleProfile } from '../core/terrain/profile'
