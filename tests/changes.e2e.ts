@@ -1,0 +1,184 @@
+/** The contract of changes, spoken to the server directly: versions, merging, refusals, the feed. */
+import type { APIRequestContext } from '@playwright/test'
+import { v7 as uuidv7 } from 'uuid'
+import type { ChangeResult, FeedItem, JobSnapshot } from '../shared/api'
+import type { Change, TableName } from '../core/job/schema'
+import { newJobChanges } from '../core/job/defaults'
+import { database, expect, test } from './support/fixtures'
+
+const change = (table: TableName, op: Change['op'], rowId: string, fields: Record<string, unknown> = {}, baseVersion = 0): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
+
+class Client {
+  readonly device = uuidv7()
+
+  constructor(private readonly request: APIRequestContext, private readonly origin: string) {}
+
+  async signIn(role: 'lead' | 'installer' | 'viewer' = 'lead'): Promise<this> {
+    await this.request.post(`${this.origin}/api/auth/demo`, { data: { role } })
+    return this
+  }
+
+  async send(jobId: string, changes: Change[], device: string | undefined = this.device): Promise<ChangeResult> {
+    const answer = await this.request.post(`${this.origin}/api/jobs/${jobId}/changes`, { data: { changes, device } })
+    expect(answer.status(), await answer.text()).toBe(200)
+    return await answer.json() as ChangeResult
+  }
+
+  async status(jobId: string, changes: unknown[]): Promise<number> {
+    return (await this.request.post(`${this.origin}/api/jobs/${jobId}/changes`, { data: { changes } })).status()
+  }
+
+  async read(jobId: string): Promise<JobSnapshot> {
+    return await (await this.request.get(`${this.origin}/api/jobs/${jobId}`)).json() as JobSnapshot
+  }
+
+  async feed(jobId: string, since: number): Promise<{ sequence: number, items: FeedItem[] }> {
+    return await (await this.request.get(`${this.origin}/api/jobs/${jobId}/changes?since=${since}`)).json() as { sequence: number, items: FeedItem[] }
+  }
+
+  async newJob(name = 'Of the test'): Promise<{ jobId: string, spotId: string, designId: string }> {
+    const made = newJobChanges({ name, latDeg: 46.7, lonDeg: -41.4, zone: 'UTC' }, uuidv7)
+    const result = await this.send(made.jobId, made.changes)
+    expect(result.rejected).toEqual([])
+    const { document } = await this.read(made.jobId)
+    return { jobId: made.jobId, spotId: document.spots[0]!.id, designId: document.designs[0]!.id }
+  }
+}
+
+const reading = (spotId: string, rsrpDbm: number) => ({
+  spotId, takenAtUtc: new Date().toISOString(), phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb: null, device: 'phone',
+})
+
+test('a job begins with its own insert, and every change takes the next number', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const before = await c.read(jobId)
+  expect(before.document.spots).toHaveLength(7)
+  expect(before.sequence).toBe(10)
+  const one = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Pantry' }, before.sequence)])
+  expect(one.sequence).toBe(before.sequence + 1)
+  expect(one.versions).toEqual([{ table: 'spots', rowId: spotId, version: one.sequence }])
+  const after = await c.read(jobId)
+  expect(after.document.spots.find(s => s.id === spotId)!.name).toBe('Pantry')
+  expect(after.document.spots.find(s => s.id === spotId)!.version).toBe(one.sequence)
+  // A batch that does not begin with the job’s own insert has no job to go to.
+  expect(await c.status(uuidv7(), [change('spots', 'insert', uuidv7(), {})])).toBe(404)
+})
+
+test('fields merge, the same field comes back with both values, and the loser’s other fields stand', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const { sequence } = await c.read(jobId)
+  const mine = c.device
+  const theirs = uuidv7()
+  await c.send(jobId, [change('spots', 'update', spotId, { name: 'Theirs', upM: 2 }, sequence)], theirs)
+  const result = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Mine', eastM: -3 }, sequence)], mine)
+  expect(result.conflicts).toMatchObject([{ table: 'spots', rowId: spotId, field: 'name', mine: 'Mine', theirs: 'Theirs' }])
+  const row = (await c.read(jobId)).document.spots.find(s => s.id === spotId)!
+  expect(row).toMatchObject({ name: 'Theirs', upM: 2, eastM: -3 })
+  // Chosen by a person: written again over what is known now.
+  const chosen = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Mine' }, result.sequence)], mine)
+  expect(chosen.conflicts).toEqual([])
+  expect((await c.read(jobId)).document.spots.find(s => s.id === spotId)!.name).toBe('Mine')
+})
+
+test('one browser’s quick edits of one field follow each other without a conflict', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const { sequence } = await c.read(jobId)
+  const first = await c.send(jobId, [change('spots', 'update', spotId, { upM: 2 }, sequence), change('spots', 'update', spotId, { upM: 3 }, sequence)])
+  expect(first.conflicts).toEqual([])
+  const second = await c.send(jobId, [change('spots', 'update', spotId, { upM: 4 }, sequence)])
+  expect(second.conflicts).toEqual([])
+  expect((await c.read(jobId)).document.spots.find(s => s.id === spotId)!.upM).toBe(4)
+  // Another browser, or one that does not say which it is, is asked.
+  expect((await c.send(jobId, [change('spots', 'update', spotId, { upM: 5 }, sequence)], uuidv7())).conflicts).toHaveLength(1)
+})
+
+test('a refused change does not hold up the rest, and is answered the same when it is repeated', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const { sequence } = await c.read(jobId)
+  const bad = change('spots', 'update', spotId, { upM: 'high' }, sequence)
+  const unknown = change('spots', 'update', uuidv7(), { name: 'x' }, sequence)
+  const foreign = change('readings', 'insert', uuidv7(), reading(uuidv7(), -90))
+  const good = change('spots', 'update', spotId, { name: 'Good' }, sequence)
+  const first = await c.send(jobId, [bad, unknown, foreign, good])
+  expect(first.rejected.map(r => r.changeId)).toEqual([bad.id, unknown.id, foreign.id])
+  expect(first.rejected[0]!.errors![0]!.field).toBe('upM')
+  expect(first.rejected[1]!.detail).toContain('removed by someone else')
+  expect(first.rejected[2]!.detail).toContain('refers to something')
+  expect((await c.read(jobId)).document.spots.find(s => s.id === spotId)!.name).toBe('Good')
+  const again = await c.send(jobId, [bad, unknown, foreign, good])
+  expect(again.sequence).toBe(first.sequence)
+  expect(again.rejected.map(r => r.changeId)).toEqual(first.rejected.map(r => r.changeId))
+})
+
+test('a log only grows', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const id = uuidv7()
+  await c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90))])
+  const result = await c.send(jobId, [change('readings', 'update', id, { rsrpDbm: -80 }), change('readings', 'delete', id), change('readings', 'insert', uuidv7(), { ...reading(spotId, -91), replacesId: id })])
+  expect(result.rejected).toHaveLength(2)
+  expect((await c.read(jobId)).document.readings.map(r => r.rsrpDbm).sort()).toEqual([-90, -91])
+})
+
+test('a spot that readings hang on cannot be removed; one without can', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const other = (await c.read(jobId)).document.spots[1]!.id
+  await c.send(jobId, [change('readings', 'insert', uuidv7(), reading(spotId, -90))])
+  const result = await c.send(jobId, [change('spots', 'delete', spotId), change('spots', 'delete', other)])
+  expect(result.rejected.map(r => r.rowId)).toEqual([spotId])
+  const left = (await c.read(jobId)).document.spots.map(s => s.id)
+  expect(left).toContain(spotId)
+  expect(left).not.toContain(other)
+})
+
+test('the feed gives what came since, in order, and nothing refused', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const { sequence } = await c.read(jobId)
+  await c.send(jobId, [change('spots', 'update', spotId, { name: 'A' }, sequence), change('spots', 'update', spotId, { upM: 999 }, sequence), change('spots', 'update', spotId, { upM: 5 }, sequence)])
+  const feed = await c.feed(jobId, sequence)
+  expect(feed.items.map(i => i.fields)).toEqual([{ name: 'A' }, { upM: 5 }])
+  expect(feed.sequence).toBe(sequence + 3)
+  expect((await c.feed(jobId, feed.sequence)).items).toEqual([])
+  expect((await request.get(`${app.origin}/api/jobs/${jobId}/changes?since=-1`)).status()).toBe(422)
+})
+
+test('two batches at once are taken one after the other', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId, spotId } = await c.newJob()
+  const ids = Array.from({ length: 12 }, () => uuidv7())
+  const results = await Promise.all(ids.map((id, i) => c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90 - i))])))
+  expect(new Set(results.map(r => r.sequence)).size).toBe(12)
+  expect((await c.read(jobId)).document.readings).toHaveLength(12)
+})
+
+test('the customer’s data is taken out of the row, the history and frozen handovers', async ({ request, app }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId } = await c.newJob()
+  const { sequence } = await c.read(jobId)
+  await c.send(jobId, [change('jobs', 'update', jobId, { customerName: 'Unique Surname', customerAddress: 'Unique Street', notes: 'stays' }, sequence)])
+  expect((await request.post(`${app.origin}/api/jobs/${jobId}/handover`, { data: {} })).status()).toBe(200)
+  expect((await request.post(`${app.origin}/api/jobs/${jobId}/forget-customer`, { data: {} })).status()).toBe(200)
+  const sql = database(app)
+  const left = await sql`select (select count(*) from applied_changes where fields::text like '%Unique S%')::int as history, (select count(*) from handovers where document::text like '%Unique S%')::int as frozen, (select count(*) from jobs where customer_name is not null and id = ${jobId})::int as row`
+  expect(left[0]).toEqual({ history: 0, frozen: 0, row: 0 })
+  expect((await sql`select notes from jobs where id = ${jobId}`)[0]!.notes).toBe('stays')
+  await sql.end()
+  expect((await c.feed(jobId, 0)).items.some(i => JSON.stringify(i).includes('Unique'))).toBe(false)
+})
+
+test('a lead removes a job; an installer may not', async ({ request, app, browser }) => {
+  const c = await new Client(request, app.origin).signIn()
+  const { jobId } = await c.newJob('To be removed')
+  const other = await browser.newContext()
+  await other.request.post(`${app.origin}/api/auth/demo`, { data: { role: 'installer' } })
+  expect((await other.request.delete(`${app.origin}/api/jobs/${jobId}`)).status()).toBe(403)
+  expect((await request.delete(`${app.origin}/api/jobs/${jobId}`)).status()).toBe(200)
+  expect((await request.get(`${app.origin}/api/jobs/${jobId}`)).status()).toBe(404)
+  await other.close()
+})

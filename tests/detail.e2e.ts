@@ -1,0 +1,162 @@
+/** Smaller promises of the screens: what is added by hand, dragged, accepted, entered in feet, loaded only where it is used. */
+import { database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+
+test('a mast by hand joins the ranking with no network, and is sent later', async ({ demoPage: page, app, quiet }) => {
+  await openJob(page, KILN, 'bearings')
+  await expect(page.locator('.list li').first()).toContainText('Stack')
+  await page.locator('[data-test=add-mast]').click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('button', { name: 'Add it' }).click()
+  await expect(dialog).toContainText('give it a name')
+  await expect(dialog).toContainText('at least one band or channel')
+  await page.context().setOffline(true)
+  await dialog.getByLabel('Mast', { exact: true }).fill('New pole')
+  await dialog.getByLabel('Position').fill('46.7990, −41.3600')
+  await dialog.getByLabel('Bands or channels').fill('6300 B3')
+  await dialog.getByLabel('Height over ground').fill('18')
+  await dialog.getByRole('button', { name: 'Add it' }).click()
+  await expect(page.locator('[data-test="mast-New pole"]')).toContainText('Tern · B20 B3')
+  await expect(page.locator('[data-test=link]')).toContainText('not sent yet')
+  await page.context().setOffline(false)
+  await sent(page)
+  const sql = database(app)
+  expect((await sql`select height_m, job_id from masts where name = 'New pole'`)[0]).toMatchObject({ height_m: 18, job_id: KILN })
+  await sql.end()
+  quiet.length = 0
+})
+
+test('a finding is accepted with a reason and a name, and can be opened again', async ({ demoPage: page }) => {
+  await openJob(page, LOFT, 'place')
+  await page.keyboard.press('f')
+  const dialog = page.getByRole('dialog')
+  const finding = dialog.locator('[data-code="place.loop"]')
+  await finding.getByRole('button', { name: 'accept with a reason' }).click()
+  await finding.getByRole('button', { name: /Accept as/ }).click()
+  await expect(finding).toContainText('say why')
+  await finding.getByLabel('Why it may stay').fill('dry run was stable')
+  await finding.getByRole('button', { name: /Accept as/ }).click()
+  await expect(finding).toContainText('accepted by Ila Marrow: dry run was stable')
+  await expect(page.locator('[data-test=findings]')).not.toContainText('1 to settle')
+  await finding.getByRole('button', { name: 'open again' }).click()
+  await expect(finding.getByRole('button', { name: 'accept with a reason' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await sent(page)
+})
+
+test('a part is dragged, the isolation follows, and one undo brings it back', async ({ demoPage: page }) => {
+  await openJob(page, LOFT, 'place')
+  const isolation = page.locator('svg text').filter({ hasText: 'isolation' })
+  const before = await isolation.textContent()
+  const box = (await page.locator('[data-test=part-inside]').boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 60, box.y + 20, { steps: 6 })
+  await page.mouse.move(box.x + 150, box.y + 20, { steps: 6 })
+  await page.mouse.up()
+  await expect(isolation).not.toHaveText(before!)
+  await page.locator('[data-test=undo]').click()
+  await expect(isolation).toHaveText(before!)
+  await sent(page)
+})
+
+test('a reading noted on paper keeps its own time', async ({ demoPage: page, app }) => {
+  await openJob(page, LOFT, 'survey')
+  await page.getByRole('button', { name: /^Study/ }).click()
+  await page.locator('[data-test=taken]').fill('2026-03-20T07:45')
+  await page.locator('[data-test=rsrp] input').fill('108,5')
+  await page.locator('[data-test=keep]').click()
+  await expect(page.locator('.side li')).toContainText('07:45')
+  await sent(page)
+  const sql = database(app)
+  const [row] = await sql`select taken_at_utc from readings where job_id = ${LOFT} and rsrp_dbm = -108.5`
+  expect((row!.taken_at_utc as Date).getTime()).toBe(await page.evaluate(() => new Date('2026-03-20T07:45').getTime()))
+  await sql.end()
+})
+
+test('in feet what is typed is kept in metres', async ({ demoPage: page, app }) => {
+  await openJob(page, LOFT, 'ask')
+  await page.keyboard.press('u')
+  const length = page.getByLabel('Length', { exact: true })
+  await expect(length).toHaveValue('39.4')
+  await length.fill('42')
+  await length.blur()
+  await sent(page)
+  const sql = database(app)
+  expect((await sql`select length_m from sites where job_id = ${LOFT}`)[0]!.length_m).toBeCloseTo(12.8016, 3)
+  await sql.end()
+  await page.locator('[data-test=undo]').click()
+  await expect(length).toHaveValue('39.4')
+  await sent(page)
+})
+
+test('the same house on another band of the mast, by one key', async ({ demoPage: page }) => {
+  await openJob(page, KILN, 'level')
+  const head = page.locator('svg text').filter({ hasText: 'dBm per carrier' })
+  await expect(head).toContainText('B20 806 MHz')
+  await page.keyboard.press('b')
+  await expect(head).toContainText('B3 1843 MHz')
+  await expect(page.locator('svg text').filter({ hasText: 'nothing read on B3' })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(head).toContainText('B20 806 MHz')
+  await sent(page)
+})
+
+test('the chart library comes only when a chart is opened', async ({ demoPage: page }) => {
+  const scripts: string[] = []
+  page.on('response', r => r.url().endsWith('.js') && scripts.push(r.url()))
+  await openJob(page, KILN, 'level')
+  await page.waitForLoadState('networkidle')
+  const before = scripts.length
+  await page.keyboard.press('h')
+  await expect(page.getByRole('dialog').locator('svg').first()).toBeVisible()
+  await expect(page.getByRole('dialog').locator('table')).toContainText('its loss')
+  expect(scripts.length).toBeGreaterThan(before)
+})
+
+test('the working names formula, inputs and source of the promise', async ({ demoPage: page }) => {
+  await openJob(page, LOFT, 'level')
+  await page.keyboard.press('w')
+  const dialog = page.getByRole('dialog')
+  for (const words of ['The promise', '3GPP TR 36.942 annex A', 'Isolation', 'slant', 'RSRP at the mount', 'read at Ridge', 'World Magnetic Model 2025']) await expect(dialog).toContainText(words)
+})
+
+test('print shows the report alone', async ({ demoPage: page }) => {
+  await openJob(page, KILN, 'handover')
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.locator('.paper')).toBeVisible()
+  await expect(page.locator('header.acts')).toBeHidden()
+  await expect(page.locator('[data-test=promise]')).toBeHidden()
+  const heights = await page.evaluate(() => ({ paper: document.querySelector('.paper')!.scrollHeight, shown: document.querySelector('.paper')!.clientHeight }))
+  expect(heights.shown).toBeGreaterThanOrEqual(heights.paper - 2)
+})
+
+test('night is remembered', async ({ demoPage: page }) => {
+  await openJob(page, KILN, 'level')
+  await page.locator('[data-test=night]').click()
+  await page.reload()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'night')
+})
+
+test('the aim: no sweep before the ticks; a step out of range is refused beside the figure; a step is corrected by reading it again', async ({ demoPage: page, app }) => {
+  await openJob(page, LOFT, 'aim')
+  await expect(page.locator('[data-test=keep-step]')).toHaveCount(0)
+  for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
+  await page.locator('[data-test=sweep-30]').click()
+  await page.locator('[data-test=aim-value]').fill('99')
+  await page.locator('[data-test=keep-step]').click()
+  await expect(page.getByRole('alert').filter({ hasText: '60 dB' })).toBeVisible()
+  const at = (await page.locator('.tell b').textContent())!
+  for (const v of ['11', '12,5']) {
+    await page.locator('[data-test=heading]').fill(at.replace('°', ''))
+    await page.locator('[data-test=heading]').press('Enter')
+    await page.locator('[data-test=aim-value]').fill(v)
+    await page.locator('[data-test=keep-step]').click()
+    await expect(page.locator('[data-test=aim-value]')).toHaveValue('')
+  }
+  await sent(page)
+  const sql = database(app)
+  const steps = await sql`select s.value, s.replaces_id from steps s where s.job_id = ${LOFT} order by s.taken_at_utc`
+  expect(steps.map(s => s.value as number)).toEqual([11, 12.5])
+  expect(steps[1]!.replaces_id).not.toBeNull()
+  await sql.end()
+})

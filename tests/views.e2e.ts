@@ -1,0 +1,108 @@
+/** Every main view: no errors, no serious barrier in sun or night, desk and roof; the slice by keyboard; the first page’s weight. */
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, KETCH, KILN, LOFT, openJob, test, VAN } from './support/fixtures'
+
+const VIEWS: [string, string][] = [[KILN, 'ask'], [KILN, 'survey'], [KILN, 'bearings'], [LOFT, 'choose'], [LOFT, 'place'], [LOFT, 'level'], [KILN, 'aim'], [KILN, 'proof'], [KILN, 'handover'], [VAN, 'ask'], [KETCH, 'bearings'], [KETCH, 'level']]
+
+async function barriers(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  return violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)
+}
+
+for (const night of [false, true]) {
+  test(`every view is free of serious barriers, ${night ? 'night' : 'sun'}`, async ({ demoPage: page }) => {
+    test.setTimeout(240_000)
+    await page.addInitScript(n => localStorage.setItem('mv-night', String(n)), night)
+    await page.goto('/')
+    await expect(page.locator('[data-test=job]').first()).toBeVisible()
+    expect(await barriers(page), 'jobs').toEqual([])
+    for (const [id, section] of VIEWS) {
+      await openJob(page, id, section)
+      await page.waitForTimeout(300)
+      expect(await barriers(page), section).toEqual([])
+    }
+    await page.keyboard.press('f')
+    await expect(page.getByRole('dialog')).toBeVisible()
+    expect(await barriers(page), 'findings').toEqual([])
+    await openJob(page, KETCH, 'bearings')
+    for (const sheet of ['compass', 'seen', 'import-masts', 'terrain']) {
+      await page.locator(`[data-test=${sheet}]`).click()
+      await expect(page.getByRole('dialog')).toBeVisible()
+      await page.waitForTimeout(300)
+      expect(await barriers(page), sheet).toEqual([])
+      await page.getByRole('button', { name: /^Close/ }).click()
+      await expect(page.getByRole('dialog')).toHaveCount(0)
+    }
+    await page.keyboard.press('h')
+    await expect(page.locator('[data-test=heights] table')).toBeVisible()
+    expect(await barriers(page), 'heights').toEqual([])
+  })
+}
+
+test('on the roof nothing runs off the side and targets are large', async ({ demoPage: page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  for (const [id, section] of VIEWS) {
+    await openJob(page, id, section)
+    const wide = await page.evaluate(() => [...document.querySelectorAll('main, header, footer')].some(e => e.scrollWidth > innerWidth + 1))
+    expect(wide, section).toBe(false)
+  }
+  await openJob(page, KILN, 'survey')
+  for (const key of ['1', '9', 'delete']) expect((await page.locator('.keys').getByRole('button', { name: key, exact: true }).boundingBox())!.height).toBeGreaterThanOrEqual(56)
+  await page.locator('.keys').getByRole('button', { name: '9', exact: true }).click()
+  await page.locator('.keys').getByRole('button', { name: '8', exact: true }).click()
+  await expect(page.locator('.pad .big')).toContainText('−98')
+  await page.locator('[data-test=keep-roof]').click()
+  await expect(page.locator('.kinds .done')).toContainText('kept −98 dBm')
+  // A SINR below zero can be keyed in, too.
+  await page.locator('.pad .tabs').getByRole('button', { name: 'SINR' }).click()
+  await page.locator('.keys').getByRole('button', { name: '3', exact: true }).click()
+  await page.locator('.pad').getByRole('button', { name: 'minus or plus' }).click()
+  await expect(page.locator('.pad .big')).toContainText('−3')
+  await page.locator('[data-test=keep-roof]').click()
+  await expect(page.locator('.kinds .done')).toContainText('kept')
+  await openJob(page, KILN, 'aim')
+  expect((await page.locator('[data-test=keep-step]').boundingBox())!.height).toBeGreaterThanOrEqual(56)
+})
+
+test('by keyboard alone: acts, sections, findings, a part moved, a cure applied and undone', async ({ demoPage: page }) => {
+  await openJob(page, LOFT, 'level')
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('pick the next part')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  const isolation = page.locator('svg text').filter({ hasText: 'isolation' })
+  const before = await isolation.textContent()
+  await page.keyboard.press('p')
+  for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp')
+  await expect(isolation).not.toHaveText(before!)
+  for (let i = 0; i < 12; i++) await page.keyboard.press('Control+z')
+  await expect(isolation).toHaveText(before!)
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.callout').first()).not.toContainText('held back by 7 dB')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('u')
+  await expect(page.locator('svg text').filter({ hasText: 'ft' }).first()).toBeVisible()
+  await page.keyboard.press('1')
+  await expect(page).toHaveURL(/\/ask$/)
+  await page.keyboard.press(']')
+  await expect(page).toHaveURL(/\/survey$/)
+  await page.keyboard.press('m')
+  await expect(page).toHaveURL(/\/survey\?spot=/)
+})
+
+test('the first page weighs at most 350 kB of script, and needs no unsafe-eval', async ({ page, app }) => {
+  let bytes = 0
+  const cdp = await page.context().newCDPSession(page)
+  await cdp.send('Network.enable')
+  const scripts = new Set<string>()
+  cdp.on('Network.responseReceived', e => e.type === 'Script' && scripts.add(e.requestId))
+  cdp.on('Network.loadingFinished', e => scripts.has(e.requestId) && (bytes += e.encodedDataLength))
+  const response = await page.goto(app.origin)
+  await page.waitForLoadState('networkidle')
+  expect(bytes).toBeGreaterThan(50_000)
+  expect(bytes).toBeLessThan(350_000)
+  const policy = response!.headers()['content-security-policy']!
+  expect(policy).toContain('script-src \'self\' \'sha256-')
+  expect(policy).not.toContain('unsafe-eval')
+})
