@@ -188,7 +188,6 @@ test('a landmark clicked on the map is aimed by', async ({ demoPage: page }) => 
   const map = page.locator('[data-test=map]')
   await expect(map).toBeVisible()
   await expect(page.locator('.map .words')).toHaveText('click the place')
-  await page.waitForTimeout(600)
   const box = (await map.boundingBox())!
   await map.click({ position: { x: box.width / 2 + 40, y: box.height / 2 + 110 } })
   await page.locator('[data-test=mark-name] input').fill('Mill stack')

@@ -33,6 +33,8 @@ const session = useSession()
 const { engine } = useEngine()
 const el = ref<HTMLElement | null>(null)
 const words = ref('')
+/** Before the first frame the map knows no places: a click would be lost. */
+const ready = ref(false)
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--mv-${name}`).trim()
 const rgb = (name: string) => {
   const hex = css(name).replace('#', '')
@@ -199,10 +201,11 @@ onMounted(() => {
   fit()
   draw()
   void layPicture(store.doc!.pictures[0])
+  map.on('postrender', e => (ready.value ||= e.frameState !== null))
   map.on('moveend', () => void shadeSoon())
-  map.on('singleclick', (e) => {
-    const [lonDeg, latDeg] = toLonLat(e.coordinate) as [number, number]
+  map.on('click', (e) => {
     if (props.picking && at.value) {
+      const [lonDeg, latDeg] = toLonLat(e.coordinate) as [number, number]
       const { distanceM, bearingDeg } = inverse(at.value, { latDeg, lonDeg })
       emit('place', { latDeg, lonDeg, distanceM, bearingDeg })
       return
@@ -227,7 +230,7 @@ watch(() => store.doc!.pictures[0], p => void layPicture(p), { deep: true })
 <template>
   <div class="map" :class="{ picking }">
     <div ref="el" class="sheet" tabindex="0" role="application" aria-label="Map: masts, bearings and terrain" data-test="map" />
-    <span class="words fig">{{ picking ? 'click the place' : words }}</span>
+    <span class="words fig">{{ !picking ? words : ready ? 'click the place' : 'drawing the map' }}</span>
     <button type="button" class="press small fit" @click="fit">whole</button>
   </div>
 </template>
