@@ -294,7 +294,8 @@ export const placeOnSphere = (t: { latDeg: unknown, lonDeg: unknown }): SQL =>
 
 /**
  * Masts of a set belong to the crew; one entered by hand belongs to a job. A set's mast takes its id
- * from what names it in the list, so that the same list twice is the same masts.
+ * from what names it in the list, so that the same list twice is the same masts; its cells' ids begin
+ * as its own does, so that they lie together.
  */
 export const masts = pgTable('masts', {
   ...versioned,
@@ -315,7 +316,7 @@ export const masts = pgTable('masts', {
   foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
   within(t.crewId, t.jobId, jobs).onDelete('cascade'),
   within(t.crewId, t.setId, mastSets).onDelete('cascade'),
-  index('masts_job').on(t.crewId, t.jobId),
+  index('masts_job').on(t.crewId, t.jobId).where(sql`job_id is not null`),
   index('masts_carrier').on(t.crewId, t.carrier),
   index('masts_place').using('gist', t.crewId, placeOnSphere(t)),
   index('masts_set').on(t.crewId, t.setId),
@@ -333,7 +334,7 @@ export const cells = pgTable('cells', {
   azimuthDeg: doublePrecision('azimuth_deg'),
   beamwidthDeg: doublePrecision('beamwidth_deg'),
   powerDbm: doublePrecision('power_dbm'),
-}, t => [primaryKey({ columns: [t.crewId, t.id] }), within(t.crewId, t.mastId, masts).onDelete('cascade'), index('cells_mast').on(t.crewId, t.mastId)])
+}, t => [primaryKey({ columns: [t.crewId, t.id] }), within(t.crewId, t.mastId, masts).onDelete('cascade'), index('cells_mast').on(t.crewId, t.mastId), index('cells_job').on(t.crewId, t.jobId).where(sql`job_id is not null`)])
 
 /** The ground as it is asked for: the layers of a block laid over each other. */
 export const terrainBlocks = pgTable('terrain_blocks', {

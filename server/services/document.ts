@@ -1,7 +1,8 @@
 /** Reading a job back as a document, with the crew's masts near it. */
 import { and, arrayOverlaps, asc, eq, gte, isNull, sql } from 'drizzle-orm'
 import { documentTables, jobs, masts, placeOnSphere } from '../database/schema'
-import type { Db, Tx } from '../utils/db'
+import { prepared } from '../utils/db'
+import type { Db } from '../utils/db'
 import { emptyDocument, TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
 import type { JobSnapshot } from '../../shared/api'
@@ -18,7 +19,7 @@ function clean<T extends TableName>(table: T, row: Record<string, unknown>): Job
 
 /** @returns null where the job is not this crew's */
 export async function readJob(db: Db, crewId: string, jobId: string): Promise<JobSnapshot | null> {
-  return await db.transaction(async (tx) => {
+  const read = await db.transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
     if (!job) return null
     const document = emptyDocument()
@@ -29,17 +30,17 @@ export async function readJob(db: Db, crewId: string, jobId: string): Promise<Jo
       const rows = await tx.select().from(table).where(and(eq(table.crewId, crewId), eq(table.jobId, jobId))).orderBy(asc(table.id))
       ;(document as Record<string, unknown>)[name] = rows.map(r => clean(name, r))
     }
-    const at = positionOf(document)
-    let nearMastIds: string[] = []
-    if (at) {
-      const near = await mastsNear(tx, crewId, at)
-      const own = new Set(document.masts.map(m => m.id))
-      nearMastIds = near.masts.filter(m => !own.has(m.id)).map(m => m.id)
-      document.masts.push(...near.masts.filter(m => !own.has(m.id)))
-      document.cells.push(...near.cells.filter(c => !own.has(c.mastId)))
-    }
-    return { document, sequence: job.sequence, nearMastIds }
+    return { document, sequence: job.sequence }
   }, { isolationLevel: 'repeatable read', accessMode: 'read only' })
+  const at = read && positionOf(read.document)
+  if (!at) return read && { ...read, nearMastIds: [] }
+  const { document } = read
+  const near = await mastsNear(db, crewId, at)
+  const own = new Set(document.masts.map(m => m.id))
+  const lent = near.masts.filter(m => !own.has(m.id))
+  document.masts.push(...lent)
+  document.cells.push(...near.cells.filter(c => !own.has(c.mastId)))
+  return { ...read, nearMastIds: lent.map(m => m.id) }
 }
 
 export interface MastFilter {
@@ -60,26 +61,32 @@ const bandsOf = (technology: 'LTE' | 'NR'): string[] => BANDS.filter(b => b.tech
  * The crew's own masts around a place, nearest first by chord length on the unit sphere, which
  * orders as the great circle does; the geodesic is taken afterwards.
  */
-export async function mastsNear(tx: Db | Tx, crewId: string, at: Position, f: MastFilter = {}): Promise<{ masts: Mast[], cells: Cell[] }> {
+export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFilter = {}): Promise<{ masts: Mast[], cells: Cell[] }> {
   const lat = at.latDeg * Math.PI / 180
   const lon = at.lonDeg * Math.PI / 180
   const point = sql`cube(array[${Math.cos(lat) * Math.cos(lon)}::float8, ${Math.cos(lat) * Math.sin(lon)}::float8, ${Math.sin(lat)}::float8])`
   const place = placeOnSphere(masts)
   const chord = 2 * Math.sin((f.radiusM ?? MAST_RADIUS_M) / 6_371_000 / 2)
   const wanted = f.bands?.length ? f.bands : f.technology ? bandsOf(f.technology) : null
-  // One question for masts and cells, in the document's own words: what remains here is to take it apart.
-  const rows = await tx.execute<Mast & { cells: Cell[] }>(sql`
-    select ${masts.id}, ${masts.version}, ${masts.name}, ${masts.latDeg} as "latDeg", ${masts.lonDeg} as "lonDeg", ${masts.heightM} as "heightM", ${masts.groundM} as "groundM",
-      ${masts.carrier}, ${masts.accuracyM} as "accuracyM", ${masts.seenOn} as "seenOn",
-      (select json_agg(json_build_object('id', c.id, 'version', c.version, 'mastId', c.mast_id, 'technology', c.technology, 'band', c.band, 'cellId', c.cell_id, 'channel', c.channel, 'azimuthDeg', c.azimuth_deg, 'beamwidthDeg', c.beamwidth_deg, 'powerDbm', c.power_dbm))
-        from cells c where c.crew_id = ${masts.crewId} and c.mast_id = ${masts.id}) as cells
-    from ${masts}
-    where ${and(
-      eq(masts.crewId, crewId), isNull(masts.jobId), sql`${place} <@ cube_enlarge(${point}, ${chord}::float8, 3)`, sql`${place} <-> ${point} <= ${chord}::float8`,
-      f.carrier ? eq(masts.carrier, f.carrier) : undefined,
-      wanted ? arrayOverlaps(masts.bands, wanted) : undefined,
-      f.seenSince ? gte(masts.seenOn, f.seenSince) : undefined,
-    )}
-    order by ${place} <-> ${point} limit ${f.most ?? MOST_MASTS}`)
-  return { masts: rows.map(({ cells: _cells, ...mast }) => mast as Mast), cells: rows.flatMap(r => r.cells ?? []) }
+  const rows = await prepared<Mast & { cell: string | null, cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(db, sql`
+    select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM", m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on as "seenOn",
+      c.id as cell, c.version as "cellVersion", c.technology, c.band, c.cell_id as "cellId", c.channel, c.azimuth_deg as "azimuthDeg", c.beamwidth_deg as "beamwidthDeg", c.power_dbm as "powerDbm"
+    from (select *, ${place} <-> ${point} as far from ${masts}
+      where ${and(
+        eq(masts.crewId, crewId), isNull(masts.jobId), sql`${place} <@ cube_enlarge(${point}, ${chord}::float8, 3)`, sql`${place} <-> ${point} <= ${chord}::float8`,
+        f.carrier ? eq(masts.carrier, f.carrier) : undefined,
+        wanted ? arrayOverlaps(masts.bands, wanted) : undefined,
+        f.seenSince ? gte(masts.seenOn, f.seenSince) : undefined,
+      )}
+      order by ${place} <-> ${point} limit ${f.most ?? MOST_MASTS}) m
+    left join cells c on c.crew_id = m.crew_id and c.mast_id = m.id
+    order by m.far, m.id`)
+  const found: Mast[] = []
+  const cells: Cell[] = []
+  for (const r of rows) {
+    const { cell, cellVersion, technology, band, cellId, channel, azimuthDeg, beamwidthDeg, powerDbm, ...mast } = r
+    if (found.at(-1)?.id !== mast.id) found.push(mast)
+    if (cell) cells.push({ id: cell, version: cellVersion, mastId: mast.id, technology, band, cellId, channel, azimuthDeg, beamwidthDeg, powerDbm })
+  }
+  return { masts: found, cells }
 }

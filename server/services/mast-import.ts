@@ -143,8 +143,19 @@ class PieceReader {
   }
 }
 
+let mastRead = { key: '', id: '' }
+
+/** Rows of a mast mostly follow each other. */
+function mastIdFrom(key: string): string {
+  if (key !== mastRead.key) mastRead = { key, id: idFrom(key) }
+  return mastRead.id
+}
+
+/** A cell's id begins as its mast's does: what is written mast by mast is then written in the order of both. */
+const cellIdFrom = (key: string, mastId: string): string => mastId.slice(0, 8) + idFrom(key).slice(8)
+
 const stagingRow = (r: MastRow, line: number): string => copyRow([
-  idFrom(r.mastKey), idFrom(r.cellKey), r.name, r.latDeg, r.lonDeg, r.heightM, r.groundM, r.carrier, r.technology, r.band, r.channel, r.cellId, r.azimuthDeg, r.beamwidthDeg, r.powerDbm, r.accuracyM, r.seenOn, line,
+  mastIdFrom(r.mastKey), cellIdFrom(r.cellKey, mastIdFrom(r.mastKey)), r.name, r.latDeg, r.lonDeg, r.heightM, r.groundM, r.carrier, r.technology, r.band, r.channel, r.cellId, r.azimuthDeg, r.beamwidthDeg, r.powerDbm, r.accuracyM, r.seenOn, line,
 ])
 
 async function carrierNames(db: Db, crewId: string): Promise<Map<string, string>> {
@@ -201,7 +212,7 @@ export async function mergeImport(db: Db, crewId: string, id: string): Promise<v
       await tx`update imports set state = 'done', step = null, masts = ${masts}, cells = ${cells}, changed = ${changed}, set_id = ${setId}, changed_at = now() where crew_id = ${crewId} and id = ${id} and state = 'merging'`
     })
     await client`drop table if exists ${client(stagingOf(id))}`
-    await client`analyze masts`
+    await client`analyze cells`
   }
   catch (e) {
     if (e instanceof Stopped) return
@@ -228,9 +239,12 @@ async function mergeRows(tx: TransactionSql, crewId: string, setId: string, stag
   await tx`set local work_mem = '192MB'`
   await tx`set local maintenance_work_mem = '192MB'`
   await tx`set local synchronous_commit = off`
+  // The check of a foreign key is a question too: half a million of them are planned once.
+  await tx`set local plan_cache_mode = auto`
   await tx`create temp table fresh on commit drop as
     select distinct on (cell_key) * from ${tx(staging)} order by cell_key, seen_on desc nulls last, line desc`
   await going('gathering cells to masts')
+  await tx`analyze fresh`
   await tx`create temp table found on commit drop as
     select mast_id, name, carrier, height_m, ground_m, bands, seen_on, accuracy_m,
       case when one_place then lat else degrees(atan2(z, sqrt(x * x + y * y))) end as lat_deg,
@@ -255,6 +269,9 @@ async function mergeRows(tx: TransactionSql, crewId: string, setId: string, stag
           is distinct from (excluded.name, excluded.lat_deg, excluded.lon_deg, m.height_m, m.ground_m, excluded.accuracy_m, excluded.seen_on)
         or not m.bands @> excluded.bands)`
   await going('writing cells')
+  // Without it the plans below, those of the checks of foreign keys too, are made for the few masts there were.
+  await tx`analyze found`
+  await tx`analyze masts`
   const cells = await tx`insert into cells as c (crew_id, id, mast_id, technology, band, cell_id, channel, azimuth_deg, beamwidth_deg, power_dbm)
     select ${crewId}, f.cell_key, f.mast_id, f.technology, f.band, f.cell_id, f.channel, f.azimuth_deg, f.beamwidth_deg, f.power_dbm
     from fresh f join found g using (mast_id) join masts m on m.crew_id = ${crewId} and m.id = f.mast_id
