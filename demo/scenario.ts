@@ -110,14 +110,14 @@ class Builder {
       const sinr = Math.min(28, rsrp - unwanted + 0.8 * this.noise())
       this.add('readings', {
         spotId: spot.id, takenAtUtc: minutes(startUtc, i * 0.5), phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band, channel: null, bandwidthMHz: 10, cellId,
-        rsrpDbm: Math.round(rsrp), rsrqDb: Math.round(Math.max(-19, -8 - Math.max(0, 12 - sinr) * 0.55)), sinrDb: Math.round(sinr), device: 'phone', ...fields,
+        rsrpDbm: Math.round(rsrp), rsrqDb: Math.round(Math.max(-19, -8 - Math.max(0, 12 - sinr) * 0.55)), sinrDb: Math.round(sinr), device: 'phone', stopId: this.doc.jobs[0]!.stopId, ...fields,
       } satisfies Omit<Reading, 'id'>)
     }
   }
 
   speeds(spotName: string, startUtc: string, runs: [down: number | null, up: number | null, ping: number | null][], phase: 'before' | 'after' = 'before'): void {
     runs.forEach(([downMbps, upMbps, pingMs], i) => this.add('speedRuns', {
-      spotId: this.spot(spotName).id, takenAtUtc: minutes(startUtc, 2 + i), phase, replacesId: null, withdrawn: false, downMbps, upMbps, pingMs, wouldNotLoad: downMbps === null,
+      spotId: this.spot(spotName).id, takenAtUtc: minutes(startUtc, 2 + i), phase, replacesId: null, withdrawn: false, downMbps, upMbps, pingMs, wouldNotLoad: downMbps === null, stopId: this.doc.jobs[0]!.stopId,
     } satisfies Omit<SpeedRun, 'id'>))
   }
 
@@ -145,7 +145,7 @@ class Builder {
   }
 
   sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
-    const sweepId = this.add('sweeps', { designId: this.doc.designs[0]!.id, startedAtUtc: startUtc, quantity: 'SINR', reference: 'true', stepDeg: 15 })
+    const sweepId = this.add('sweeps', { stopId: this.doc.jobs[0]!.stopId, designId: this.doc.designs[0]!.id, startedAtUtc: startUtc, quantity: 'SINR', reference: 'true', stepDeg: 15 })
     let n = 0
     for (const pass of [1, 2]) {
       for (let h = 0; h < 360; h += 15) {

@@ -4,7 +4,7 @@ import { applyChanges, fieldsOf, invertChanges } from '#core/job/changes'
 import type { FieldConflict } from '#core/job/changes'
 import type { Cure } from '#core/job/figure'
 import { atPresentStop } from '#core/job/place'
-import { APPEND_ONLY, completeDocument, emptyDocument } from '#core/job/schema'
+import { APPEND_ONLY, PLACED_TABLES, completeDocument, emptyDocument } from '#core/job/schema'
 import type { Cell, Change, JobDocument, Mast, TableName } from '#core/job/schema'
 import type { ChangeResult, FeedItem, JobSnapshot } from '../../shared/api'
 
@@ -175,7 +175,7 @@ export const useJob = defineStore('job', () => {
     if (!session.mayEdit) return [{ field: '', message: 'a viewer cannot change the job' }]
     const changes: Change[] = edits.map((e) => {
       const rowId = e.rowId ?? uuidv7()
-      return { id: uuidv7(), table: e.table, rowId, op: e.op, baseVersion: versionOf(e.table, rowId), fields: plain(e.fields ?? {}) }
+      return { id: uuidv7(), table: e.table, rowId, op: e.op, baseVersion: versionOf(e.table, rowId), fields: plain({ ...(e.op === 'insert' && PLACED_TABLES.has(e.table) ? { stopId: doc.value!.jobs[0]!.stopId } : {}), ...e.fields }) }
     })
     const errors = changes.flatMap(c => changeErrors(c))
     if (errors.length) return errors

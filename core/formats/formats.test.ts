@@ -61,7 +61,7 @@ describe('tables', () => {
   it('reads a row: a channel number as its band, feet as metres, the list’s day where the row has none', () => expect(read()).toMatchObject({ name: 'Stack', latDeg: 46.725, band: 'B20', channel: 6300, technology: 'LTE', heightM: 30.48, azimuthDeg: 120, seenOn: '2026-03-01' }))
   it.each([['46°43.5′N', 46.725], ['N46 43 30', 46.725], ['46,725', 46.725], ['46.725 N', 46.725]])('latitude “%s”', (t, v) => expect(read({ 1: t }).latDeg).toBeCloseTo(v, 6))
   it.each([['30 m', 30], ['98.4252 ft', 30], ['98,4252', 30]])('height “%s”', (t, v) => expect(read({ 6: t }).heightM).toBeCloseTo(v, 3))
-  it.each([[1, '96', 'lat 96 is outside -90…90 °'], [2, 'west', 'lon “west” is not a number'], [1, '', 'lat is missing'], [0, ' ', 'name is missing'], [5, '99999', 'is no LTE band'], [4, 'WIMAX', 'neither LTE nor NR'], [4, 'UMTS', 'older than LTE'], [6, 'NaN', 'not a number'], [3, '', 'carrier is missing'], [1, 'Infinity', 'outside']])('a bad column %i (“%s”) says %s', (i, v, message) => expect(() => read({ [i]: v })).toThrow(message))
+  it.each([[1, '96', 'lat 96 is outside −90…90 °'], [2, 'west', 'lon “west” is not a number'], [1, '', 'lat is missing'], [0, ' ', 'name is missing'], [5, '99999', 'is no LTE band'], [4, 'WIMAX', 'neither LTE nor NR'], [4, 'UMTS', 'older than LTE'], [6, 'NaN', 'not a number'], [3, '', 'carrier is missing'], [1, 'Infinity', 'outside']])('a bad column %i (“%s”) says %s', (i, v, message) => expect(() => read({ [i]: v })).toThrow(message))
   it('refuses 0, 0', () => expect(() => read({ 1: '0', 2: '0' })).toThrow(/placeholder/))
   it('exchanged columns are read the other way round', () => expect(read({ 1: '-41.366', 2: '46.725' }, { ...rules, swapped: true })).toMatchObject({ latDeg: 46.725, lonDeg: -41.366 }))
   it('sees that they are exchanged by the globe, or by where the crew works', () => {
@@ -89,7 +89,7 @@ describe('tables', () => {
     expect(readMastRow([...row(), '40 W'], withPower).powerDbm).toBeCloseTo(46.02, 2)
     expect(readMastRow([...row(), '46 dBm'], withPower).powerDbm).toBe(46)
     expect(() => readMastRow([...row(), '4000 W'], { ...withPower })).not.toThrow()
-    expect(() => readMastRow([...row(), '99'], withPower)).toThrow(/outside -30…70/)
+    expect(() => readMastRow([...row(), '99'], withPower)).toThrow(/outside −30…70/)
   })
   it('a channel number means a frequency and the bands that hold it', () => {
     expect(channelMeans(6300, 'LTE')).toEqual({ frequencyMHz: 806, bands: ['B20'] })

@@ -117,6 +117,9 @@ export interface MastRow {
 
 const FEET_M = 0.3048
 
+/** A number as the list gave it, no decimal less. */
+const told = (v: number): string => String(v).replace('-', '−')
+
 /** A number with or without its unit behind it. @returns metres for lengths told in feet */
 function withUnit(text: string, unit: 'm' | 'ft'): number | null {
   const m = /^(.*?)\s*(m|ft|feet|′|')?$/i.exec(text.trim())!
@@ -168,7 +171,7 @@ export function readMastRow(cells: readonly string[], rules: MastRules, carrierO
     catch {
       throw new RangeError(`${f} “${text}” is not a number`)
     }
-    if (v !== null && (v < low || v > high)) throw new RangeError(`${f} ${v} is outside ${low}…${high} ${unit}`)
+    if (v !== null && (v < low || v > high)) throw new RangeError(`${f} ${told(v)} is outside ${told(low)}…${told(high)} ${unit}`)
     return v
   }
   const latDeg = number(rules.swapped ? 'lon' : 'lat', -90, 90, '°', t => parseCoordinate(t, 'lat'))
@@ -247,7 +250,7 @@ function powerOf(text: string): number | null {
   catch {
     throw new RangeError(`power “${text}” is not a number`)
   }
-  if (v !== null && !(v >= -30 && v <= 70)) throw new RangeError(`power ${v} is outside -30…70 dBm`)
+  if (v !== null && !(v >= -30 && v <= 70)) throw new RangeError(`power ${told(v)} is outside −30…70 dBm`)
   return v
 }
 

@@ -1,7 +1,7 @@
 /** Each act in four words: what is done there, or what it lacks. */
 import type { MastView } from './bearings'
 import type { Chain } from './chain'
-import { standing } from './changes'
+import { logIndex } from './survey'
 import type { Act, Finding } from './figure'
 import type { Proof } from './proof'
 import type { JobDocument } from './schema'
@@ -17,7 +17,7 @@ const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n =
 
 export function matchesAct(doc: JobDocument, a: { findings: Finding[], masts: MastView[], chain: Chain | null, sweep: { result: unknown, passes: number } | null, proof: Proof }): Record<Act, ActState> {
   const job = doc.jobs[0]!
-  const readings = standing(doc.readings).filter(r => r.phase === 'before').length
+  const readings = logIndex(doc).readings.filter(r => r.phase === 'before').length
   const reach = a.masts.filter(m => m.matchesCarrier && m.usable).length
   const design = doc.designs.find(d => d.id === job.designId)
   const open = a.findings.filter(f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section))

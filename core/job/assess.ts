@@ -22,7 +22,7 @@ import { rankMasts, siteDeclination } from './bearings'
 import type { Chain } from './chain'
 import { computeChain } from './chain'
 import { DEVICE_GAIN_DBI } from './devices'
-import { atPresentStop } from './place'
+import { atPresentStop, ofStop } from './place'
 import { secondOpinion } from './predict'
 import { findRow, standing } from './changes'
 import type { Act, Figure, Finding } from './figure'
@@ -221,7 +221,7 @@ function heightGains(kit: Kit, path: PathResult): HeightStep[] {
 }
 
 export function latestSweep(doc: JobDocument): SweepView | null {
-  const sweep = [...doc.sweeps].sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
+  const sweep = [...ofStop(doc, doc.sweeps)].sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
   if (!sweep) return null
   const steps = standing(doc.steps).filter(s => s.sweepId === sweep.id)
   const headings = new Set(steps.map(s => Math.round(s.headingDeg * 10)))

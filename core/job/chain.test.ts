@@ -29,7 +29,7 @@ const add = (table: Change['table'], fields: Record<string, unknown>) => {
 }
 const spot = (name: string) => doc.spots.find(s => s.name === name)!
 const read = (at: string, rsrpDbm: number, o: Record<string, unknown> = {}) => add('readings', {
-  spotId: spot(at).id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb: 15, device: 'phone', ...o,
+  spotId: spot(at).id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb: 15, device: 'phone', ...o,
 })
 const kit = () => resolveKit(doc, doc.designs[0]!)
 const chain = () => computeChain(doc, logIndex(doc), kit(), null, doc.sites[0]!)!

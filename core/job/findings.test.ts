@@ -57,13 +57,13 @@ class House {
 
   read(spotName: string, rsrpDbm: number, sinrDb: number, band = 'B20'): this {
     const spot = this.doc.spots.find(s => s.name === spotName)!
-    this.add('readings', { spotId: spot.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band, channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb, device: 'phone' })
+    this.add('readings', { spotId: spot.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, technology: 'LTE', band, channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb, device: 'phone' })
     return this
   }
 
   speed(spotName: string, downMbps: number, upMbps: number, phase: 'before' | 'after' = 'before', at = AT): this {
     const spot = this.doc.spots.find(s => s.name === spotName)!
-    this.add('speedRuns', { spotId: spot.id, takenAtUtc: at, phase, replacesId: null, withdrawn: false, downMbps, upMbps, pingMs: 40, wouldNotLoad: false })
+    this.add('speedRuns', { spotId: spot.id, takenAtUtc: at, phase, replacesId: null, withdrawn: false, stopId: null, downMbps, upMbps, pingMs: 40, wouldNotLoad: false })
     return this
   }
 

@@ -219,7 +219,7 @@ describe('the whole', () => {
     expect(a.proof.unproven.join()).toContain('levels differ by their antennas alone')
   })
   it('tells a plan’s cap', () => {
-    const doc = applyChanges(croft, [1, 2, 3].map(i => ({ id: String(i), table: 'speedRuns' as const, rowId: `s${i}`, op: 'insert' as const, baseVersion: 0, fields: { spotId: croft.spots[0]!.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, downMbps: 5 - i * 0.03, upMbps: 4.95, pingMs: 30, wouldNotLoad: false } })))
+    const doc = applyChanges(croft, [1, 2, 3].map(i => ({ id: String(i), table: 'speedRuns' as const, rowId: `s${i}`, op: 'insert' as const, baseVersion: 0, fields: { spotId: croft.spots[0]!.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, downMbps: 5 - i * 0.03, upMbps: 4.95, pingMs: 30, wouldNotLoad: false } })))
     expect(codes(run(doc))).toContain('survey.cap')
   })
   it('reports with every section that has something to say', () => {

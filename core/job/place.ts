@@ -18,7 +18,8 @@ export function atPresentStop(doc: JobDocument): JobDocument {
   return { ...doc, sites: [{ ...site, latDeg, lonDeg, groundM, zone, swingDeg, headingDeg: stop.headingDeg ?? site.headingDeg }] }
 }
 
-const ofStop = <T extends { stopId: string | null }>(doc: JobDocument, rows: readonly T[]): T[] => {
+/** @returns the rows of the present place */
+export const ofStop = <T extends { stopId: string | null }>(doc: JobDocument, rows: readonly T[]): T[] => {
   const stopId = presentStop(doc)?.id ?? null
   return rows.filter(r => r.stopId === stopId)
 }

@@ -116,7 +116,8 @@ const spots = {
   needed: Type.Boolean(),
 }
 
-const log = { takenAtUtc: Time, phase: PHASE, replacesId: opt(Id), withdrawn: Type.Boolean() }
+/** `stopId`: where a vehicle or boat stood; null at its own place, and for a home. */
+const log = { stopId: opt(Id), takenAtUtc: Time, phase: PHASE, replacesId: opt(Id), withdrawn: Type.Boolean() }
 
 const readings = {
   ...log,
@@ -201,6 +202,7 @@ const runs = {
 }
 
 const sweeps = {
+  stopId: opt(Id),
   designId: Id,
   startedAtUtc: Time,
   quantity: oneOf('SINR', 'RSRP'),
@@ -242,7 +244,13 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   sites: { headingDeg: null, swingDeg: 0, deviation: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
+  readings: { stopId: null },
+  speedRuns: { stopId: null },
+  sweeps: { stopId: null },
 }
+
+/** Tables whose rows hold at one place: a new row is of the stop at which the job stands. */
+export const PLACED_TABLES: ReadonlySet<TableName> = new Set(['obstacles', 'landmarks', 'readings', 'speedRuns', 'sweeps'])
 
 /** Logs only grow: a correction names the row it replaces, a deletion is a row that withdraws. */
 export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'steps'])

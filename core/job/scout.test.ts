@@ -238,6 +238,19 @@ describe('what moves', () => {
     expect(obstaclesHere(van).map(o => o.name)).toEqual(['Slip crane'])
     expect(obstaclesHere(edit(van, 'jobs', van.jobs[0]!.id, { stopId: van.stops[1]!.id }))).toEqual([])
   })
+  it('what was read or swept at a stop says nothing at another', () => {
+    const swept = { ...van, sweeps: [{ ...kiln.sweeps[0]!, stopId: van.stops[0]!.id }], steps: kiln.steps.filter(x => x.sweepId === kiln.sweeps[0]!.id) }
+    const there = run(swept)
+    const table = (a: typeof there) => a.before.find(s => s.spot.name === 'Table')!
+    expect(table(there).readings.length).toBeGreaterThan(0)
+    expect(there.masts.some(m => m.calibration)).toBe(true)
+    expect(there.sweep!.result).not.toBeNull()
+    const elsewhere = run(edit(swept, 'jobs', van.jobs[0]!.id, { stopId: van.stops[1]!.id }))
+    expect(table(elsewhere).readings).toEqual([])
+    expect(table(elsewhere).runs).toEqual([])
+    expect(elsewhere.masts.every(m => !m.calibration)).toBe(true)
+    expect(elsewhere.sweep).toBeNull()
+  })
   it('its frame turns with it: a bearing is told from the bow, a home’s from north', () => {
     const here = atPresentStop(ketch)
     expect(toFrame(here, 52)).toBeCloseTo(100, 9)

@@ -5,6 +5,7 @@ import { gradeRsrp } from '../radio/grades'
 import type { Grade } from '../radio/grades'
 import type { JobDocument, Reading, Spot, SpeedRun } from './schema'
 import { standing } from './changes'
+import { ofStop } from './place'
 
 export type Phase = 'before' | 'after'
 
@@ -27,8 +28,8 @@ export interface SpotSummary {
 
 export interface LogIndex { readings: Reading[], runs: SpeedRun[] }
 
-/** Readings and runs that stand, worked out once per assessment. */
-export const logIndex = (doc: JobDocument): LogIndex => ({ readings: standing(doc.readings), runs: standing(doc.speedRuns) })
+/** Readings and runs that stand, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
+export const logIndex = (doc: JobDocument): LogIndex => ({ readings: standing(ofStop(doc, doc.readings)), runs: standing(ofStop(doc, doc.speedRuns)) })
 
 /** @param band  only readings of this band, or of all where left out */
 export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: string): SpotSummary {

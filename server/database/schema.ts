@@ -204,6 +204,7 @@ const logColumns = {
 
 export const readings = pgTable('readings', {
   ...ofJob, ...logColumns,
+  stopId: uuid('stop_id'),
   phase: text('phase').notNull(),
   spotId: uuid('spot_id').notNull(),
   technology: text('technology').notNull(),
@@ -215,17 +216,18 @@ export const readings = pgTable('readings', {
   rsrqDb: doublePrecision('rsrq_db'),
   sinrDb: doublePrecision('sinr_db'),
   device: text('device').notNull(),
-}, t => [...jobKeys(t as never, 'readings'), within(t.crewId, t.spotId, spots), check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`)])
+}, t => [...jobKeys(t as never, 'readings'), within(t.crewId, t.spotId, spots), within(t.crewId, t.stopId, stops), check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`)])
 
 export const speedRuns = pgTable('speed_runs', {
   ...ofJob, ...logColumns,
+  stopId: uuid('stop_id'),
   phase: text('phase').notNull(),
   spotId: uuid('spot_id').notNull(),
   downMbps: doublePrecision('down_mbps'),
   upMbps: doublePrecision('up_mbps'),
   pingMs: doublePrecision('ping_ms'),
   wouldNotLoad: boolean('would_not_load').notNull().default(false),
-}, t => [...jobKeys(t as never, 'speed_runs'), within(t.crewId, t.spotId, spots), check('speed_runs_down', sql`${t.downMbps} >= 0`)])
+}, t => [...jobKeys(t as never, 'speed_runs'), within(t.crewId, t.spotId, spots), within(t.crewId, t.stopId, stops), check('speed_runs_down', sql`${t.downMbps} >= 0`)])
 
 export const mastSets = pgTable('mast_sets', {
   crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
@@ -428,12 +430,13 @@ export const runs = pgTable('runs', {
 
 export const sweeps = pgTable('sweeps', {
   ...ofJob,
+  stopId: uuid('stop_id'),
   designId: uuid('design_id').notNull(),
   startedAtUtc: when('started_at_utc').notNull(),
   quantity: text('quantity').notNull(),
   reference: text('reference').notNull(),
   stepDeg: doublePrecision('step_deg'),
-}, t => [...jobKeys(t as never, 'sweeps'), within(t.crewId, t.designId, designs).onDelete('cascade')])
+}, t => [...jobKeys(t as never, 'sweeps'), within(t.crewId, t.stopId, stops), within(t.crewId, t.designId, designs).onDelete('cascade')])
 
 export const steps = pgTable('steps', {
   ...ofJob, ...logColumns,

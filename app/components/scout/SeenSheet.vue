@@ -20,7 +20,6 @@ const session = useSession()
 const obstacles = computed(() => obstaclesHere(store.doc!))
 const landmarks = computed(() => landmarksSeen(store.doc!))
 const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
-const stopId = computed(() => store.job!.stopId)
 const place = computed(() => ({ latDeg: store.site!.latDeg!, lonDeg: store.site!.lonDeg! }))
 
 const name = ref('')
@@ -52,7 +51,7 @@ async function addObstacle() {
   try {
     if (!name.value.trim()) throw new RangeError('what is it?')
     const fields = {
-      stopId: stopId.value, name: name.value.trim(), fromDeg: number(from.value, 'from', 0, 360), toDeg: number(to.value, 'to', 0, 360),
+      name: name.value.trim(), fromDeg: number(from.value, 'from', 0, 360), toDeg: number(to.value, 'to', 0, 360),
       distanceM: toMetres(number(far.value, 'distance', 2, 100_000), prefs.units), heightM: toMetres(number(high.value, 'height', 0.5, 1700), prefs.units),
     }
     const bad = await store.commit([{ table: 'obstacles', op: 'insert', fields }], 'an obstacle')
@@ -76,7 +75,7 @@ async function addLandmark() {
     const at = parsePosition(markAt.value)
     const { distanceM } = inverse(place.value, at)
     if (distanceM < 50) throw new RangeError('nearer than 50 m it is too close to aim by')
-    const bad = await store.commit([{ table: 'landmarks', op: 'insert', fields: { stopId: stopId.value, name: markName.value.trim(), ...at } }], 'a landmark')
+    const bad = await store.commit([{ table: 'landmarks', op: 'insert', fields: { name: markName.value.trim(), ...at } }], 'a landmark')
     if (bad.length) throw new RangeError(bad[0]!.message)
     markName.value = markAt.value = ''
     emit('done')

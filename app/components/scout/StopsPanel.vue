@@ -29,7 +29,10 @@ async function add() {
     error.value = messageOf(e)
   }
 }
-const go = (s: Stop) => store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { stopId: s.id } }], `now at ${s.name}`)
+const go = (s: Stop | null) => store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { stopId: s?.id ?? null } }], `now at ${s?.name ?? 'its own place'}`)
+/** where the vehicle or boat is when it is at none of its stops */
+const own = computed(() => store.doc!.sites[0]!)
+const readAt = computed(() => new Set([...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.sweeps].map(r => r.stopId)))
 async function remove(s: Stop) {
   const here = store.job!.stopId === s.id
   const things = (['obstacles', 'landmarks'] as const).flatMap(table => (store.doc![table] as { id: string, stopId: string | null }[]).filter(r => r.stopId === s.id).map(r => ({ table, op: 'delete' as const, rowId: r.id })))
@@ -52,7 +55,10 @@ const days = (s: Stop) => [...new Set([s.arriveOn, s.leaveOn])].filter(Boolean).
     <div v-for="s in stops" :key="s.id" class="stop" :class="{ here: store.job!.stopId === s.id }" :data-test="`stop-${s.name}`">
       <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="store.job!.stopId === s.id" @click="go(s)"><strong>{{ s.name }}</strong><span class="soft">{{ days(s) || 'no dates' }}</span><span class="fig soft">{{ formatPosition(s, 3) }}</span></button>
       <PackState class="pack" :pack="pack" :place="s" />
-      <button type="button" class="press bare" :disabled="!session.mayEdit" :aria-label="`Take ${s.name} away`" @click="remove(s)">×</button>
+      <button type="button" class="press bare" :disabled="!session.mayEdit || readAt.has(s.id)" :title="readAt.has(s.id) ? 'readings or sweeps were taken here: it stays' : undefined" :aria-label="`Take ${s.name} away`" @click="remove(s)">×</button>
+    </div>
+    <div v-if="stops.length && own.latDeg !== null && own.lonDeg !== null" class="stop" :class="{ here: !store.job!.stopId }" data-test="own-place">
+      <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="!store.job!.stopId" @click="go(null)"><strong>Its own place</strong><span class="soft">at none of the stops</span><span class="fig soft">{{ formatPosition({ latDeg: own.latDeg, lonDeg: own.lonDeg }, 3) }}</span></button>
     </div>
     <p v-if="!stops.length" class="soft">No stops yet: name the places it goes to, and make each ready before leaving coverage.</p>
     <button v-else type="button" class="press small all" :disabled="!!pack.running.value" @click="prepareAll">make all ready for no coverage</button>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
 import { moveAlong, round2 } from '#core/job/frame'
-import { standing } from '#core/job/changes'
+import { presentStop } from '#core/job/place'
+import { logIndex } from '#core/job/survey'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { fromMetres, num } from '#core/units'
 
@@ -25,9 +26,11 @@ const badge = (id: string) => {
   if (!s?.readings.length && !s?.runs.length) return ''
   return [s.rsrp ? num(s.rsrp.median) : '', s.sinr ? `${num(s.sinr.median)} dB` : '', s.down ? `${num(s.down.median, 1)}↓` : ''].filter(Boolean).join(' · ')
 }
+const stop = computed(() => presentStop(store.doc!))
+const taken = computed(() => logIndex(store.doc!))
 const log = computed(() => [
-  ...standing(store.doc!.readings).filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'readings' as const, at: r.takenAtUtc, row: r, text: `${r.band ?? r.technology} ${r.rsrpDbm !== null ? `${num(r.rsrpDbm)} dBm` : ''}`, rest: `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ${r.cellId ? `cell ${r.cellId}` : ''} ${r.device}` })),
-  ...standing(store.doc!.speedRuns).filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'speedRuns' as const, at: r.takenAtUtc, row: r, text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`, rest: r.wouldNotLoad ? '' : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''}` })),
+  ...taken.value.readings.filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'readings' as const, at: r.takenAtUtc, row: r, text: `${r.band ?? r.technology} ${r.rsrpDbm !== null ? `${num(r.rsrpDbm)} dBm` : ''}`, rest: `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ${r.cellId ? `cell ${r.cellId}` : ''} ${r.device}` })),
+  ...taken.value.runs.filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'speedRuns' as const, at: r.takenAtUtc, row: r, text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`, rest: r.wouldNotLoad ? '' : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''}` })),
 ].sort((a, b) => b.at.localeCompare(a.at)))
 async function withdraw(entry: typeof log.value[number]) {
   const { id, version: _version, ...fields } = entry.row as { id: string, version?: number } & Record<string, unknown>
@@ -97,7 +100,7 @@ useKeys({ ArrowRight: { does: 'next spot', run: () => step(1) }, ArrowLeft: { do
             <button v-if="!used" type="button" class="press small" @click="removeSpot">remove</button>
           </div>
         </details>
-        <p v-if="!log.length" class="soft">Nothing read here yet.</p>
+        <p v-if="!log.length" class="soft">Nothing read here yet{{ stop ? `, at ${stop.name}` : '' }}.</p>
         <ul><li v-for="e in log" :key="e.id"><span class="soft">{{ time(e.at) }}</span><b class="fig">{{ e.text }}</b><span class="soft">{{ e.rest }}</span><button type="button" class="tiny" :aria-label="`Withdraw ${e.text}`" @click="withdraw(e)">withdraw</button></li></ul>
       </div>
     </div>
