@@ -208,7 +208,7 @@ export async function benchMasts(add, o) {
 
   // psql \copy of the same file into a bare table with the same indexes.
   const place = 'cube(array[cos(radians(lat)) * cos(radians(lon)), cos(radians(lat)) * sin(radians(lon)), sin(radians(lat))])'
-  await sql.unsafe(`drop table if exists bare; create table bare (name text, lat float8, lon float8, carrier text, tech text, band text, height float8, azimuth float8, seen date, id uuid primary key default gen_random_uuid(), crew_id uuid default '00000000-0000-0000-0000-000000000001'); create index on bare using gist (crew_id, ${place}); create index on bare (carrier)`)
+  await sql.unsafe(`drop table if exists bare; create table bare (name text, lat float8, lon float8, carrier text, tech text, band text, height float8, azimuth float8, seen date, id uuid primary key default gen_random_uuid(), crew_id uuid default '00000000-0000-0000-0000-000000000001'); create index on bare using gist (crew_id, carrier, ${place}); create index on bare (carrier)`)
   // Neither of the two pays for writing out what the other left.
   await sql`checkpoint`
   let t = performance.now()

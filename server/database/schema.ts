@@ -320,7 +320,7 @@ export const masts = pgTable('masts', {
   within(t.crewId, t.setId, mastSets).onDelete('cascade'),
   index('masts_job').on(t.crewId, t.jobId).where(sql`job_id is not null`),
   index('masts_carrier').on(t.crewId, t.carrier),
-  index('masts_place').using('gist', t.crewId, placeOnSphere(t)),
+  index('masts_place').using('gist', t.crewId, t.carrier, placeOnSphere(t)),
   index('masts_set').on(t.crewId, t.setId),
   check('masts_lat', sql`${t.latDeg} between -90 and 90`), check('masts_lon', sql`${t.lonDeg} between -180 and 180`),
 ])

@@ -1,0 +1,2 @@
+DROP INDEX "masts_place";--> statement-breakpoint
+CREATE INDEX "masts_place" ON "masts" USING gist ("crew_id","carrier",cube(array[cos(radians("lat_deg")) * cos(radians("lon_deg")), cos(radians("lat_deg")) * sin(radians("lon_deg")), sin(radians("lat_deg"))]));
