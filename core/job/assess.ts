@@ -31,7 +31,7 @@ import { bearingFindings, chooseFindings, levelFindings, placeFindings, surveyFi
 import { eavesM } from './frame'
 import type { Kit } from './kit'
 import { resolveKit } from './kit'
-import { ASSUMED_SHARE, calibrateShare, discriminationOf, draw, measureNext, ROOM_SIGMA_DB } from './promise'
+import { ASSUMED_SHARE, calibrateShare, discriminationOf, draw, measureNext, sayExpected, ROOM_SIGMA_DB } from './promise'
 import type { Belief, Drawn, MeasureNext, PromiseInputs } from './promise'
 import { prove } from './proof'
 import type { Proof } from './proof'
@@ -201,7 +201,7 @@ function makePromise(doc: JobDocument, before: SpotSummary[], chain: Chain, kit:
   return {
     ...drawn, agreedDown, agreedUp: job.agreedUpMbps, met, words, assumptions,
     where: kit.design.approach === 'booster' ? `in ${room}` : room,
-    upWords: drawn.up ? `upload ${num(drawn.up.median, drawn.up.median < 10 ? 1 : 0)} ± ${num(drawn.up.plusMinus, drawn.up.median < 10 ? 1 : 0)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}` : 'upload not measured before',
+    upWords: drawn.up ? `upload ${sayExpected(drawn.up)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}` : 'upload not measured before',
     next: measureNext(inputs, drawn, { mount: chain.start.spot?.name ?? 'the mount', room, unread: !chain.start.spot }),
     measured: null,
   }

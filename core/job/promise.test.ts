@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { normals, seeded } from '../random'
 import { carrierRateMbps } from '../radio/rate'
-import { calibrateShare, discriminationOf, draw, measureNext, outcome } from './promise'
+import { calibrateShare, discriminationOf, draw, measureNext, outcome, sayExpected } from './promise'
 import type { PromiseInputs } from './promise'
 
 const base: PromiseInputs = {
@@ -9,6 +9,14 @@ const base: PromiseInputs = {
   share: { mean: 0.4, sigma: 0.06 }, measuredUpMbps: { mean: 1.2, sigma: 0.2 }, bandwidthMHz: 10, layers: 2, capMbps: null, portLimitMbps: 940, noiseFigureDb: 9, booster: null,
 }
 const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0 }
+
+describe('in words', () => {
+  it('never below nothing', () => {
+    expect(sayExpected({ median: 5.8, low: 3.6, high: 8, plusMinus: 2.2 })).toBe('5.8 ± 2.2')
+    expect(sayExpected({ median: 42.4, low: 30, high: 56, plusMinus: 13 })).toBe('42 ± 13')
+    expect(sayExpected({ median: 0.4, low: 0.02, high: 8.8, plusMinus: 4.4 })).toBe('0.0 to 8.8')
+  })
+})
 
 describe('what an antenna does', () => {
   it('a noise-limited place gains dB for dB', () => {

@@ -16,6 +16,7 @@ import { cascadeNoiseFigureDb, lossStage } from '../chain/line'
 import { normals, seeded } from '../random'
 import { quantile } from '../survey/stats'
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
+import { num } from '../units'
 
 /** An uncertain input: what is believed, and one standard deviation. */
 export interface Belief { mean: number, sigma: number }
@@ -44,6 +45,12 @@ export interface PromiseInputs {
 }
 
 export interface Expected { median: number, low: number, high: number, plusMinus: number }
+
+/** @returns `5.8 ± 2.2`; where that would reach below nothing, the two ends: `0.1 to 8.5` */
+export function sayExpected(e: Expected): string {
+  const decimals = e.median < 10 ? 1 : 0
+  return e.plusMinus < e.median ? `${num(e.median, decimals)} ± ${num(e.plusMinus, decimals)}` : `${num(e.low, decimals)} to ${num(e.high, decimals)}`
+}
 
 export interface Drawn { down: Expected, up: Expected | null, sinr: Expected, rsrp: Expected }
 

@@ -10,6 +10,7 @@ import type { Units } from '../units'
 import { partById } from '../catalogue/parts'
 import type { Assessment } from './assess'
 import { ENGINE_VERSION } from './assess'
+import { sayExpected } from './promise'
 import type { JobDocument } from './schema'
 import { RULE_PACKS } from './cautions'
 import { atPresentStop } from './place'
@@ -40,7 +41,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       ['Position', site.latDeg !== null && site.lonDeg !== null ? formatPosition({ latDeg: site.latDeg, lonDeg: site.lonDeg }) : 'not given'],
       ['Agreed', [job.agreedDownMbps !== null ? `${given(job.agreedDownMbps)} Mbit/s down` : '', job.agreedUpMbps !== null ? `${given(job.agreedUpMbps)} Mbit/s up` : '', job.agreedCalls ? 'calls' : ''].filter(Boolean).join(', ') || 'nothing'],
       ['Result', a.proof.verdict.words],
-      ...(a.proof.scored ? [['Promise', `${num(a.proof.scored.low, 1)} to ${num(a.proof.scored.high, 1)} Mbit/s promised, ${num(a.proof.scored.got, 1)} measured`] as [string, string]] : a.promise ? [['Expected', `${num(a.promise.down.median, 1)} ± ${num(a.promise.down.plusMinus, 1)} Mbit/s ${a.promise.where}`] as [string, string]] : []),
+      ...(a.proof.scored ? [['Promise', `${num(a.proof.scored.low, 1)} to ${num(a.proof.scored.high, 1)} Mbit/s promised, ${num(a.proof.scored.got, 1)} measured`] as [string, string]] : a.promise ? [['Expected', `${sayExpected(a.promise.down)} Mbit/s ${a.promise.where}`] as [string, string]] : []),
     ],
   })
   const aim = aimRows(doc, a, o.units)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { given, num } from '#core/units'
+import { sayExpected } from '#core/job/promise'
 
 /** The promise: one figure along the foot of every screen, with what would narrow it most. */
 const store = useJob()
@@ -16,7 +17,6 @@ const lacks = computed(() => {
   if (!r.chain) return 'Bearings: choose a mast, or read its band'
   return 'Choose: the kit is not whole'
 })
-const decimals = computed(() => (p.value && p.value.down.median < 10 ? 1 : 0))
 const emit = defineEmits<{ next: [] }>()
 useKeys({ m: { does: 'measure next', run: () => emit('next') } })
 </script>
@@ -25,7 +25,7 @@ useKeys({ m: { does: 'measure next', run: () => emit('next') } })
   <footer class="foot no-print" data-test="promise">
     <template v-if="p">
       <div class="figure">
-        <span class="fig big">{{ num(p.down.median, decimals) }} ± {{ num(p.down.plusMinus, decimals) }}</span>
+        <span class="fig big">{{ sayExpected(p.down) }}</span>
         <span class="unit">Mbit/s down {{ p.where }}</span>
       </div>
       <div class="said">
