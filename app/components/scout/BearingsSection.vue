@@ -24,6 +24,9 @@ const masts = computed(() => store.result!.masts.filter(m => m.path))
 const picked = ref<string | null>(store.design?.mastId ?? null)
 const selected = computed(() => masts.value.find(m => m.mast.id === picked.value) ?? masts.value[0] ?? null)
 const find = ref('')
+const listEl = ref<HTMLElement | null>(null)
+// Picked by a key, on the dial or on the map, it is in the list's window too; on the roof the list has none of its own.
+watch(() => [selected.value?.mast.id, selected.value?.rank], () => !small.value && listEl.value?.querySelector('li.on')?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
 const view = ref<'dial' | 'map'>('dial')
 const strip = ref<'skyline' | 'sight' | 'height'>('skyline')
 const SHOWN = 30
@@ -157,7 +160,7 @@ useKeys({
       <p v-if="!place" class="empty">The position is missing: give it in <NuxtLink :to="`/job/${store.id}/ask`">Ask</NuxtLink>.</p>
       <p v-else-if="!masts.length" class="empty">{{ store.pathsRunning ? `Working out the paths… ${store.pathProgress ? `${store.pathProgress.done} of ${store.pathProgress.of}` : ''}` : 'No masts within 60 km. Bring a list of masts, or add one by hand.' }}</p>
       <p v-else-if="!found.length" class="empty soft">No mast near here matches “{{ find }}”.</p>
-      <ol tabindex="0" aria-label="Masts, best first">
+      <ol ref="listEl" tabindex="0" aria-label="Masts, best first">
         <li v-for="m in listed" :key="m.mast.id" :class="{ on: m.mast.id === selected?.mast.id, other: !m.matchesCarrier }">
           <button type="button" class="mast" :data-test="`mast-${m.mast.name}`" @click="picked = m.mast.id">
             <span class="rank fig">{{ m.rank }}</span>
@@ -216,7 +219,7 @@ li { border-bottom: 1px solid var(--mv-line); padding-right: 14px; display: flex
 .line { flex: 1; min-height: 0; overflow: hidden; } .line.roomy { overflow: auto; } .wait { padding: 18px 20px; }
 .empty { padding: 24px 16px; font-size: 16px; }
 @media (max-width: 900px) {
-  .bearings { display: flex; flex-direction: column; overflow: auto; } .dial { flex: none; height: 330px; } .strip { order: 1; flex: none; } .list { order: 2; border: 0; overflow: visible; flex: none; } .mast { grid-template-columns: 22px 1fr 88px 78px; } .why { grid-column: 2 / -1; } .strip { height: 300px; border-bottom: 1px solid var(--mv-ink); } .strip:has(.roomy) { height: auto; } li { flex-wrap: wrap; }
+  .bearings { display: flex; flex-direction: column; overflow: auto; } .dial { flex: none; height: 330px; } .strip { order: 1; flex: none; } .list { order: 2; border: 0; overflow: visible; flex: none; } .mast { flex: 1 0 100%; grid-template-columns: 22px 1fr 88px 78px; } .chosen, li > .filled { margin: 0 0 10px 44px; } .why { grid-column: 2 / -1; } .strip { height: 300px; border-bottom: 1px solid var(--mv-ink); } .strip:has(.roomy) { height: auto; } li { flex-wrap: wrap; }
   .turn, .mapped .turn { left: auto; right: 10px; bottom: auto; top: 10px; }
   .bring { flex-wrap: wrap; position: static; } .find { flex: 1; min-height: 44px; } .head { flex-wrap: wrap; gap: 4px 8px; padding: 4px 8px; } .head > :deep(.aim-words), .pointed { order: 3; flex: 1 0 100%; padding: 0 6px 4px; } .tabs button { min-height: 48px; } .means { flex: none; }
 }
