@@ -24,7 +24,8 @@ export function useMastUpload() {
   const rowsPerSecond = ref(0)
   const secondsLeft = ref<number | null>(null)
   const waiting = ref(false)
-  let stopped = false
+  /** aborted when the import is stopped: the piece on its way is called back too */
+  let going = new AbortController()
 
   /** @returns the import to go on with where this very file was begun here and is still open */
   async function begun(file: { name: string, size: number }): Promise<MastImportState | null> {
@@ -37,9 +38,9 @@ export function useMastUpload() {
   async function put(id: string, n: number, text: string, last: boolean): Promise<MastImportState> {
     const body = await gzip(text)
     for (let attempt = 0; ; attempt++) {
-      if (stopped) throw new Error('stopped')
+      if (going.signal.aborted) throw new Error('stopped')
       try {
-        const now = await api<MastImportState>(`/api/masts/imports/${id}/pieces/${n}${last ? '?last=1' : ''}`, { method: 'PUT', raw: body, headers: { 'content-type': 'text/csv', 'content-encoding': 'gzip' } })
+        const now = await api<MastImportState>(`/api/masts/imports/${id}/pieces/${n}${last ? '?last=1' : ''}`, { method: 'PUT', raw: body, headers: { 'content-type': 'text/csv', 'content-encoding': 'gzip' }, signal: going.signal })
         waiting.value = false
         return now
       }
@@ -54,7 +55,7 @@ export function useMastUpload() {
   async function send(table: MastTable, file: { name: string, size: number }, rules: MastRules, signature: string, resume: MastImportState | null): Promise<void> {
     if (busy.value) return
     busy.value = true
-    stopped = false
+    going = new AbortController()
     error.value = ''
     report.value = null
     sent.value = 0
@@ -64,18 +65,18 @@ export function useMastUpload() {
       await keep(KEY, { id, file: file.name, bytes: file.size } satisfies Begun)
       if (state.value.state === 'receiving') {
         await sendPieces(id, table)
-        if (!stopped) state.value = await api<MastImportState>(`/api/masts/imports/${id}/close`, { body: {} })
+        if (!going.signal.aborted) state.value = await api<MastImportState>(`/api/masts/imports/${id}/close`, { body: {} })
       }
       await follow(id)
     }
     catch (e) {
-      if (!stopped) error.value = messageOf(e)
+      if (!going.signal.aborted) error.value = messageOf(e)
       if (e instanceof ApiError && state.value?.state === 'receiving') await cancel()
     }
     finally {
       busy.value = false
       // Stopped before the server had answered that it was opened.
-      if (stopped && state.value) await cancel()
+      if (going.signal.aborted && state.value) await cancel()
     }
   }
 
@@ -102,7 +103,7 @@ export function useMastUpload() {
   }
 
   async function follow(id: string): Promise<void> {
-    while (!stopped) {
+    while (!going.signal.aborted) {
       try {
         const now = await api<MastImportReport>(`/api/masts/imports/${id}`)
         state.value = now
@@ -123,7 +124,7 @@ export function useMastUpload() {
   }
 
   async function cancel(): Promise<void> {
-    stopped = true
+    going.abort()
     const id = state.value?.id
     if (id) await api(`/api/masts/imports/${id}`, { method: 'DELETE' }).catch(() => {})
     await keep(KEY, undefined)

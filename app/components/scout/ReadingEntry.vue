@@ -104,7 +104,8 @@ async function saveSpeed(wouldNotLoad: boolean) {
   const wrong = await store.commit([{ table: 'speedRuns', op: 'insert', fields: { spotId: props.spotId, phase: props.phase, takenAtUtc: takenAt(), replacesId: null, withdrawn: false, downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad } }], 'a speed test')
   report(wrong, wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`)
   if (!wrong.length) values.down = values.up = values.ping = ''
-  active.value = 'down'
+  // “Would not load” is said from the keys of a reading too.
+  active.value = fields.value[0]!.name
 }
 function report(wrong: { field: string, message: string }[], words: string) {
   errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
