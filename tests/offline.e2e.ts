@@ -29,7 +29,7 @@ test('the network goes in mid-job, the page is reloaded, and the work is sent wh
 })
 
 test('the server stops in mid-save: kept here, sent once when it is up again', async ({ page, app }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(300_000)
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
   await openJob(page, CROFT, 'survey')
   await page.getByRole('button', { name: /^Study/ }).click()

@@ -4,7 +4,7 @@ import { expect, openJob, sent, test } from './support/fixtures'
 import { heightTile, mastTable } from './support/files'
 
 test('one home, from first reading to handover', async ({ demoPage: page }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(480_000)
   await page.goto('/')
   await page.locator('[data-test=new-job]').click()
   await page.getByLabel('Job', { exact: true }).fill('Ferry cottage')

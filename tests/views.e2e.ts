@@ -12,7 +12,7 @@ async function barriers(page: Page): Promise<string[]> {
 
 for (const night of [false, true]) {
   test(`every view is free of serious barriers, ${night ? 'night' : 'sun'}`, async ({ demoPage: page }) => {
-    test.setTimeout(240_000)
+    test.setTimeout(480_000)
     await page.addInitScript(n => localStorage.setItem('mv-night', String(n)), night)
     await page.goto('/')
     await expect(page.locator('[data-test=job]').first()).toBeVisible()
