@@ -7,6 +7,9 @@ export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@vueuse/nuxt', '@vite-pwa/nuxt', 'nuxt-auth-utils', '@nuxt/eslint',
     async (_options, nuxt) => {
       await (await import('./scripts/validators.mjs')).generateValidators()
+      nuxt.hooks.hook('nitro:init', nitro => nitro.hooks.hook('compiled', async () => {
+        await (await import('./scripts/lib/database.mjs')).bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
+      }))
       nuxt.hooks.hook('vite:extendConfig', (config) => {
         (config.plugins as unknown[]).push(vuetify({ autoImport: true }))
       })
@@ -42,6 +45,8 @@ export default defineNuxtConfig({
     dataDir: '',
     /** NUXT_TILES: an address of map tiles, `https://…/{z}/{x}/{y}.png`; none by default */
     tiles: '',
+    /** NUXT_TRUSTED_PROXY: whose word on address, host and TLS counts: `loopback`, addresses, subnets; none by default */
+    trustedProxy: '',
     session: { name: 'multivox', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { sameSite: 'lax', secure: true } },
   },
   srcDir: 'app/',
@@ -50,6 +55,8 @@ export default defineNuxtConfig({
   build: { transpile: ['vuetify'] },
   compatibilityDate: '2026-04-01',
   nitro: {
+    // Builds lie side by side: one that is served is never written over.
+    ...(process.env.MULTIVOX_OUTPUT ? { output: { dir: process.env.MULTIVOX_OUTPUT } } : {}),
     compressPublicAssets: true,
     prerender: { routes: ['/'], crawlLinks: false },
     alias: { '#core': here('core'), '#demo': here('demo') },

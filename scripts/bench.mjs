@@ -9,9 +9,9 @@ import { performance } from 'node:perf_hooks'
 import { DATA, chromium as browserPath, ensureBuild, ensureNodeModules, ensurePackages, freePort, startServer } from './lib/system.mjs'
 
 const json = process.argv.includes('--json')
-ensureNodeModules()
 ensurePackages({ browser: true })
-ensureBuild()
+ensureNodeModules()
+const build = await ensureBuild()
 const { startCluster, dropDatabase, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 const { benchGround, benchMasts, benchPage, compiled, quantile, round } = await import('./lib/bench-scout.mjs')
@@ -75,14 +75,14 @@ benchGround(add, k)
 
 // In the browser
 const { chromium } = await import('@playwright/test')
-const cluster = await startCluster(join(DATA, 'bench'))
+const cluster = await startCluster(join(DATA, 'bench'), { passing: true })
 const name = `bench_${Date.now()}`
 await ensureDatabase(cluster, name)
 await migrate(cluster.url(name))
 const { seedDemo } = await importTs('server/services/seed.ts')
 await seedDemo(cluster.url(name), true)
 const port = await freePort()
-const server = await startServer({ port, quiet: true, env: { NUXT_DATABASE_URL: cluster.url(name), NUXT_SESSION_PASSWORD: 'a password of the bench, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' } })
+const server = await startServer({ build, port, quiet: true, env: { NUXT_DATABASE_URL: cluster.url(name), NUXT_SESSION_PASSWORD: 'a password of the bench, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' } })
 const browser = await chromium.launch({ executablePath: browserPath() ?? undefined, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run', '--disable-component-update', '--disable-sync'] })
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage()

@@ -1,19 +1,20 @@
 /** `npm run demo`: everything on this machine, the demo loaded, the address printed. `-- --reset` loads it again. */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, endLeftOver, endTogether, ensureBuild, ensureNodeModules, ensurePackages, freePort, say, secret, startServer } from './lib/system.mjs'
+import { DATA, claimFolder, endLeftOver, endTogether, ensureBuild, ensureNodeModules, ensurePackages, freePort, say, secret, startServer } from './lib/system.mjs'
 
 const reset = process.argv.includes('--reset')
-ensureNodeModules()
 ensurePackages()
+ensureNodeModules()
 const { startCluster, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 
 const folder = join(DATA, 'demo')
 mkdirSync(folder, { recursive: true })
-ensureBuild()
+const held = claimFolder(folder)
+const build = await ensureBuild()
 const cluster = await startCluster(folder)
-const running = endTogether(cluster)
+const running = endTogether(cluster, held)
 try {
   await ensureDatabase(cluster, 'multivox')
   await migrate(cluster.url('multivox'))
@@ -23,8 +24,16 @@ try {
   const portFile = join(folder, 'port')
   const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 4310)
   writeFileSync(portFile, String(port))
-  running.server = await startServer({ port, pidFile: join(folder, 'server.pid'), env: { NUXT_DATABASE_URL: cluster.url('multivox'), NUXT_SESSION_PASSWORD: await secret(folder, 'session'), NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' } })
-  say(`\n  Multivox demo:  http://localhost:${port}\n\n  Ctrl-C ends it; what you enter stays.`)
+  running.server = await startServer({
+    build, port, pidFile: join(folder, 'server.pid'),
+    env: {
+      NUXT_DATABASE_URL: cluster.url('multivox'), NUXT_DATA_DIR: folder, NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
+      NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1',
+    },
+  })
+  const address = `http://localhost:${port}`
+  held.tell(address)
+  say(`\n  Multivox demo:  ${address}\n\n  Ctrl-C ends it; what you enter stays, in ${cluster.folder}.`)
   running.server.child.once('exit', code => void running.stop(code ?? 1))
 }
 catch (e) {

@@ -1,7 +1,8 @@
-import { restoreFrom } from './lib/dump.mjs'
+/** `npm run restore -- FILE`: a backup put back over a database that was stopped, or into a fresh one, and brought to this version. */
+import { orSay, restoreFrom } from './lib/dump.mjs'
 import { fail, say } from './lib/system.mjs'
 
 const file = process.argv[2]
 if (!file) fail('Say from where: npm run restore -- multivox.dump')
-await restoreFrom(file)
+await orSay(restoreFrom(file))
 say(`Restored from ${file}.`)

@@ -3,24 +3,26 @@
  *
  * MULTIVOX_DATABASE_URL  a PostgreSQL service; without it a private cluster in the data folder
  * MULTIVOX_DATA          the data folder (.data)
+ * MULTIVOX_TRUSTED_PROXY whose word on address, host and TLS counts: `loopback`, addresses, subnets
  * HOST, PORT             127.0.0.1 and 4300
  */
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, endTogether, ensureBuild, ensureNodeModules, ensurePackages, fail, say, secret, startServer } from './lib/system.mjs'
+import { DATA, claimFolder, endTogether, ensureBuild, ensureNodeModules, ensurePackages, fail, say, secret, startServer } from './lib/system.mjs'
 
 if (process.env.NUXT_DEMO) fail('NUXT_DEMO is set: a real installation takes no demo sign-in. Use `npm run demo`.')
-ensureNodeModules()
 const outside = process.env.MULTIVOX_DATABASE_URL
 if (!outside) ensurePackages()
-ensureBuild()
+ensureNodeModules()
 const { startCluster, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 
 const folder = join(DATA, 'live')
 mkdirSync(folder, { recursive: true })
+const held = claimFolder(folder)
+const build = await ensureBuild()
 const cluster = outside ? null : await startCluster(folder)
-const running = endTogether(cluster)
+const running = endTogether(cluster, held)
 try {
   if (cluster) await ensureDatabase(cluster, 'multivox')
   const url = outside ?? cluster?.url('multivox') ?? ''
@@ -28,8 +30,14 @@ try {
   const { firstToken } = await importTs('server/services/setup.ts')
   const token = await firstToken(url)
   const port = Number(process.env.PORT ?? 4300)
-  running.server = await startServer({ port, pidFile: join(folder, 'server.pid'), host: process.env.HOST ?? '127.0.0.1', env: { NUXT_DATABASE_URL: url, NUXT_SESSION_PASSWORD: await secret(folder, 'session') } })
+  const host = process.env.HOST ?? '127.0.0.1'
+  running.server = await startServer({
+    build, port, host, pidFile: join(folder, 'server.pid'),
+    env: { NUXT_DATABASE_URL: url, NUXT_DATA_DIR: folder, NUXT_SESSION_PASSWORD: await secret(folder, 'session'), NUXT_TRUSTED_PROXY: process.env.MULTIVOX_TRUSTED_PROXY ?? '' },
+  })
+  held.tell(`port ${port} of ${host}`)
   say(`Multivox serves on port ${port}; put an HTTPS proxy before it.`)
+  if (cluster) say(`Its data lie in ${cluster.folder}.`)
   if (token) say(`\n  First start. Make the first crew, once, within a day, at\n\n    https://<your address>/join#${token}\n`)
   running.server.child.once('exit', code => void running.stop(code ?? 1))
 }

@@ -4,8 +4,8 @@ import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROOT, chromium, ensureBuild, ensureNodeModules, ensurePackages, say } from './lib/system.mjs'
 
-ensureNodeModules()
 ensurePackages({ browser: true })
+ensureNodeModules()
 
 let passed = 0
 let failed = 0
@@ -43,9 +43,9 @@ function tally(/** @type {boolean} */ ok, /** @type {string} */ file, /** @type 
 const unit = join(results, 'unit.json')
 tally(await step('unit tests', [bin('vitest/vitest.mjs'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]), unit, r => [r.numPassedTests, r.numFailedTests])
 
-ensureBuild()
+const build = await ensureBuild()
 const e2e = join(results, 'e2e.json')
-tally(await step('the real interface', [bin('@playwright/test/cli.js'), 'test'], { MULTIVOX_CHROMIUM: chromium() ?? '' }), e2e, r => [r.stats.expected, r.stats.unexpected + r.stats.flaky])
+tally(await step('the real interface', [bin('@playwright/test/cli.js'), 'test'], { MULTIVOX_CHROMIUM: chromium() ?? '', MULTIVOX_BUILD: build }), e2e, r => [r.stats.expected, r.stats.unexpected + r.stats.flaky])
 
 say(`\n${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)

@@ -5,15 +5,60 @@ import type { FieldConflict } from '../core/job/changes'
 export interface ChangeResult {
   sequence: number
   /** version the server gave each row touched */
-  versions: { table: Change['table'], rowId: string, version: number }[]
+  versions: { changeId: string, table: Change['table'], rowId: string, version: number }[]
   conflicts: FieldConflict[]
-  rejected: { changeId: string, table: Change['table'], rowId: string, detail: string, errors?: { field: string, message: string }[] }[]
+  rejected: RefusedChange[]
+  /** where the batch said up to where the browser knows the job: what came since, its own changes with it */
+  items?: FeedItem[]
+  more?: boolean
+  reset?: boolean
+}
+
+export interface RefusedChange { changeId: string, table: Change['table'], rowId: string, detail: string, errors?: { field: string, message: string }[] }
+
+/** What became of a job after a sequence number. */
+export interface Feed {
+  sequence: number
+  items: FeedItem[]
+  /** there is more than one answer holds: read the job whole */
+  more: boolean
+  /** the server knows less than the browser: it was restored from an older backup */
+  reset?: boolean
 }
 
 /** The document with the crew's masts near its present place in it; those are named, since they are not the job's own. */
 export interface JobSnapshot { document: JobDocument, sequence: number, nearMastIds: string[] }
 
-export interface JobListItem { id: string, name: string, kind: string, latDeg: number | null, lonDeg: number | null, changedAt: string, spots: number, readings: number, customerName: string | null, agreedDownMbps: number | null, acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean> }
+/** The furthest act done. */
+export type JobState = 'new' | 'scout' | 'plan' | 'fit' | 'prove' | 'keep'
+export const JOB_STATES: readonly JobState[] = ['new', 'scout', 'plan', 'fit', 'prove', 'keep']
+
+export interface JobListItem {
+  id: string
+  name: string
+  kind: string
+  state: JobState
+  latDeg: number | null
+  lonDeg: number | null
+  changedAt: string
+  spots: number
+  readings: number
+  customerName: string | null
+  agreedDownMbps: number | null
+  acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean>
+}
+
+/** A handover in the list of those of a job. */
+export interface HandoverItem { id: string, engine: string, madeAt: string, madeBy: string }
+
+/** One page of the list of jobs. */
+export interface JobList {
+  jobs: JobListItem[]
+  /** what asks for the page that follows; null at the end */
+  next: string | null
+  /** how many there are in all; told with the first page */
+  total: number | null
+}
 
 export interface FeedItem extends Pick<Change, 'id' | 'table' | 'rowId' | 'op' | 'fields'> { sequence: number }
 

@@ -143,6 +143,9 @@ export function readDay(text: string): string | null {
   else if (dmy) ms = Date.UTC(+dmy[3]!, +dmy[2]! - 1, +dmy[1]!)
   else if (/^\d{9,10}$/.test(t)) ms = Number(t) * 1000
   else if (/^\d{12,13}$/.test(t)) ms = Number(t)
+  const parts = iso ? [iso[1], iso[2], iso[3]] : dmy ? [dmy[3], dmy[2], dmy[1]] : null
+  // 31 February is no day, though a calendar would carry it over into March.
+  if (parts && ms === ms && new Date(ms).toISOString().slice(0, 10) !== `${parts[0]}-${parts[1]!.padStart(2, '0')}-${parts[2]!.padStart(2, '0')}`) ms = NaN
   if (!(ms >= 0 && ms < 4e12)) throw new RangeError(`seen “${t}” is not a date: 2026-03-24, 24.03.2026 or seconds since 1970`)
   dayRead = { text: t, day: new Date(ms).toISOString().slice(0, 10) }
   return dayRead.day

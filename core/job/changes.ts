@@ -1,4 +1,6 @@
 /** Changes to a document: applying, undoing, and merging two people's edits by field. */
+import { referencesTo } from './references'
+import { TABLES } from './schema'
 import type { Change, JobDocument, Row, TableName } from './schema'
 
 type AnyRow = Record<string, unknown> & { id: string }
@@ -6,29 +8,44 @@ type AnyRow = Record<string, unknown> & { id: string }
 const rowsOf = (doc: JobDocument, table: TableName): AnyRow[] => doc[table] as unknown as AnyRow[]
 
 /**
+ * A row that goes takes along what hangs on it, and what points at it lets go, as in the database.
+ *
  * @returns a new document with the changes applied in order; untouched tables and rows keep their identity
  */
 export function applyChanges(doc: JobDocument, changes: readonly Change[]): JobDocument {
-  const next = { ...doc }
+  const next = { ...doc } as unknown as Record<TableName, AnyRow[]>
   const copied = new Set<TableName>()
-  for (const c of changes) {
-    if (!copied.has(c.table)) {
-      ;(next as Record<string, unknown>)[c.table] = [...rowsOf(next, c.table)]
-      copied.add(c.table)
+  const own = (table: TableName): AnyRow[] => {
+    if (!copied.has(table)) {
+      next[table] = [...next[table]]
+      copied.add(table)
     }
-    const rows = rowsOf(next, c.table)
-    const i = rows.findIndex(r => r.id === c.rowId)
-    if (c.op === 'delete') {
-      if (i >= 0) rows.splice(i, 1)
-    }
-    else if (i >= 0) {
-      rows[i] = { ...rows[i]!, ...c.fields }
-    }
-    else if (c.op === 'insert') {
-      rows.push({ ...c.fields, id: c.rowId })
+    return next[table]
+  }
+  const remove = (table: TableName, rowId: string): void => {
+    const at = next[table].findIndex(r => r.id === rowId)
+    if (at < 0) return
+    own(table).splice(at, 1)
+    for (const r of referencesTo(table)) {
+      const named = next[r.table].filter(row => row[r.field] === rowId)
+      if (r.whenGone === 'goes too') for (const row of named) remove(r.table, row.id)
+      if (r.whenGone === 'lets go' && named.length) {
+        own(r.table)
+        next[r.table] = next[r.table].map(row => (row[r.field] === rowId ? { ...row, [r.field]: null } : row))
+      }
     }
   }
-  return next
+  for (const c of changes) {
+    if (c.op === 'delete') {
+      remove(c.table, c.rowId)
+      continue
+    }
+    const rows = own(c.table)
+    const i = rows.findIndex(r => r.id === c.rowId)
+    if (i >= 0) rows[i] = { ...rows[i]!, ...c.fields }
+    else if (c.op === 'insert') rows.push({ ...c.fields, id: c.rowId })
+  }
+  return next as unknown as JobDocument
 }
 
 /**
@@ -36,24 +53,43 @@ export function applyChanges(doc: JobDocument, changes: readonly Change[]): JobD
  * @param newId  makes a change id
  */
 export function invertChanges(before: JobDocument, changes: readonly Change[], newId: () => string): Change[] {
-  const inverse: Change[] = []
+  const inverse: Change[][] = []
   let doc = before
   for (const c of changes) {
     const row = rowsOf(doc, c.table).find(r => r.id === c.rowId)
     const base = { id: newId(), table: c.table, rowId: c.rowId, baseVersion: 0 }
+    const after = applyChanges(doc, [c])
     if (c.op === 'delete') {
-      if (row) inverse.unshift({ ...base, op: 'insert', fields: fieldsOf(row) })
+      if (row) inverse.unshift(broughtBack(doc, after, c.table, c.rowId, newId))
     }
     else if (row) {
-      const fields = Object.fromEntries(Object.keys(c.fields).map(k => [k, row[k] ?? null]))
-      inverse.unshift({ ...base, op: 'update', fields })
+      inverse.unshift([{ ...base, op: 'update', fields: Object.fromEntries(Object.keys(c.fields).map(k => [k, row[k] ?? null])) }])
     }
     else {
-      inverse.unshift({ ...base, op: 'delete', fields: {} })
+      inverse.unshift([{ ...base, op: 'delete', fields: {} }])
     }
-    doc = applyChanges(doc, [c])
+    doc = after
   }
-  return inverse
+  return inverse.flat()
+}
+
+/** A row that went, then what went with it, then what let go of it: named rows stand before those that name them. */
+function broughtBack(before: JobDocument, after: JobDocument, table: TableName, rowId: string, newId: () => string): Change[] {
+  const gone = new Map<string, Change>()
+  const letGo: Change[] = []
+  const bring = (table: TableName, id: string): void => {
+    const row = rowsOf(before, table).find(r => r.id === id)!
+    gone.set(id, { id: newId(), table, rowId: id, op: 'insert', baseVersion: 0, fields: fieldsOf(row) })
+    for (const r of referencesTo(table)) {
+      for (const named of rowsOf(before, r.table).filter(x => x[r.field] === id && !gone.has(x.id))) {
+        if (!rowsOf(after, r.table).some(x => x.id === named.id)) bring(r.table, named.id)
+        else if (r.whenGone === 'lets go') letGo.push({ id: newId(), table: r.table, rowId: named.id, op: 'update', baseVersion: 0, fields: { [r.field]: id } })
+      }
+    }
+  }
+  bring(table, rowId)
+  const inOrder = [...gone.values()].sort((a, b) => TABLES.indexOf(a.table) - TABLES.indexOf(b.table))
+  return [...inOrder, ...letGo]
 }
 
 export function fieldsOf(row: Record<string, unknown>): Record<string, unknown> {

@@ -49,7 +49,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string, cha
   const spotIds = rooms.map(() => newId())
   const job: Omit<Job, 'id'> = {
     name: input.name, kind, customerName: null, customerContact: null, customerAddress: null, agreedDownMbps: null, agreedUpMbps: null, agreedCalls: true,
-    carrier: null, planCapMbps: null, sims: null, today: null, mayDrill: 'ask', notes: null, baselineSpotId: spotIds[rooms.findIndex(r => r.name === BASELINE[kind])]!, designId, rules: 'generic',
+    carrier: null, planCapMbps: null, sims: null, today: null, mayDrill: 'ask', notes: null, baselineSpotId: null, designId: null, rules: 'generic',
     stopId: null, kFactor: 4 / 3, ...input.job,
   }
   return {
@@ -59,6 +59,15 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string, cha
       insert(newId, 'sites', newId(), { ...DEFAULT_SITE[kind], latDeg: input.latDeg, lonDeg: input.lonDeg, zone: input.zone }),
       ...rooms.map((r, i) => insert(newId, 'spots', spotIds[i]!, r)),
       insert(newId, 'designs', designId, { name: 'A', approach: 'router', mastId: null, band: null, bandwidthMHz: null, marginDb: 15, carriersInBand: null, obstructionDb: ROOF_DB, aimedDeg: null, aimedAtUtc: null } satisfies Omit<Design, 'id'>),
+      // A row names only rows that are there: the job points at its design and its spot last.
+      {
+        id: newId(),
+        table: 'jobs',
+        rowId: jobId,
+        op: 'update',
+        baseVersion: 0,
+        fields: { designId, baselineSpotId: spotIds[rooms.findIndex(r => r.name === BASELINE[kind])]! },
+      },
     ],
   }
 }

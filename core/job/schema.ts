@@ -11,19 +11,30 @@ import type { Static, TProperties, TSchema } from '@sinclair/typebox'
 const opt = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
 
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$' })
-const Text = (max: number) => Type.String({ maxLength: max })
+/** Neither NUL nor half of a surrogate pair: no text of a person holds them, and no database takes them. */
+const SOUND = '^[^\\u0000\\uD800-\\uDFFF]*$'
+const Text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength, pattern: SOUND })
 const Num = (minimum: number, maximum: number) => Type.Number({ minimum, maximum })
-const Time = Type.String({ format: 'date-time' })
-const Day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' })
+/** An instant in UTC of the years 1970 to 2099. */
+const Time = Type.String({
+  format: 'date-time',
+  pattern: '^(19[7-9]|20\\d)\\d-\\d\\d-\\d\\dT([01]\\d|2[0-3]):[0-5]\\d:[0-5]\\d(\\.\\d{1,6})?Z$',
+})
+const Day = Type.String({ format: 'date', pattern: '^(19[7-9]|20\\d)\\d-' })
+/** Sequence numbers and versions are 32 bits in the database. */
+const MOST_SEQUENCE = 2_147_483_647
 const oneOf = <T extends string>(...values: T[]) => Type.Unsafe<T>({ type: 'string', enum: values })
+
+export const KINDS = ['home', 'vehicle', 'boat'] as const
+export type JobKind = typeof KINDS[number]
 
 const TECHNOLOGY = oneOf('LTE', 'NR')
 const PHASE = oneOf('before', 'after')
 const metres = () => opt(Num(-500, 500))
 
 const jobs = {
-  name: Type.String({ minLength: 1, maxLength: 120 }),
-  kind: oneOf('home', 'vehicle', 'boat'),
+  name: Text(120, 1),
+  kind: oneOf(...KINDS),
   customerName: opt(Text(120)),
   customerContact: opt(Text(200)),
   customerAddress: opt(Text(300)),
@@ -49,7 +60,7 @@ const sites = {
   latDeg: opt(Num(-90, 90)),
   lonDeg: opt(Num(-180, 180)),
   groundM: opt(Num(-450, 9000)),
-  zone: Text(64),
+  zone: Text(64, 1),
   axisDeg: Num(0, 360),
   lengthM: Num(2, 150),
   depthM: Num(1, 100),
@@ -67,11 +78,11 @@ const sites = {
 }
 
 const stops = {
-  name: Type.String({ minLength: 1, maxLength: 80 }),
+  name: Text(80, 1),
   latDeg: Num(-90, 90),
   lonDeg: Num(-180, 180),
   groundM: opt(Num(-450, 9000)),
-  zone: Text(64),
+  zone: Text(64, 1),
   arriveOn: opt(Day),
   leaveOn: opt(Day),
   headingDeg: opt(Num(0, 360)),
@@ -82,7 +93,7 @@ const stops = {
 /** What the terrain lacks, as seen from the site: bearings clockwise from one to the other, its top above the ground there. */
 const obstacles = {
   stopId: opt(Id),
-  name: Type.String({ minLength: 1, maxLength: 80 }),
+  name: Text(80, 1),
   fromDeg: Num(0, 360),
   toDeg: Num(0, 360),
   distanceM: Num(2, 30_000),
@@ -92,23 +103,23 @@ const obstacles = {
 /** Something to be seen from the site, to aim or to swing by. */
 const landmarks = {
   stopId: opt(Id),
-  name: Type.String({ minLength: 1, maxLength: 80 }),
+  name: Text(80, 1),
   latDeg: Num(-90, 90),
   lonDeg: Num(-180, 180),
 }
 
 /** A picture laid under the map: where its pixels lie; the picture itself is kept beside the job. */
 const pictures = {
-  name: Type.String({ minLength: 1, maxLength: 120 }),
+  name: Text(120, 1),
   widthPx: Type.Integer({ minimum: 1, maximum: 20_000 }),
   heightPx: Type.Integer({ minimum: 1, maximum: 20_000 }),
   /** lon = a·x + b·y + c, lat = d·x + e·y + f */
-  affine: Type.Array(Type.Number(), { minItems: 6, maxItems: 6 }),
+  affine: Type.Array(Num(-1e6, 1e6), { minItems: 6, maxItems: 6 }),
   opacity: Num(0, 1),
 }
 
 const spots = {
-  name: Type.String({ minLength: 1, maxLength: 80 }),
+  name: Text(80, 1),
   eastM: Num(-500, 500),
   northM: Num(-500, 500),
   upM: Num(-20, 100),
@@ -143,7 +154,7 @@ const speedRuns = {
 }
 
 const masts = {
-  name: Type.String({ minLength: 1, maxLength: 120 }),
+  name: Text(120, 1),
   latDeg: Num(-90, 90),
   lonDeg: Num(-180, 180),
   heightM: opt(Num(0, 700)),
@@ -288,17 +299,32 @@ export const ChangeSchema = Type.Object({
   table: oneOf(...TABLES),
   rowId: Id,
   op: oneOf('insert', 'update', 'delete'),
-  baseVersion: Type.Integer({ minimum: 0 }),
+  baseVersion: Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE }),
   fields: Type.Record(Type.String({ maxLength: 40 }), Type.Unknown()),
 }, { additionalProperties: false })
 
 export type Change = Static<typeof ChangeSchema>
 
+/** Most changes of a batch. */
+export const MOST_CHANGES = 500
+
+/**
+ * The envelope of a batch. Each change in it is checked by itself, so that one that is malformed
+ * is refused alone.
+ */
 export const ChangeBatchSchema = Type.Object({
   /** the browser that wrote them: its own earlier changes are no conflict to its later ones */
   device: Type.Optional(Id),
-  changes: Type.Array(ChangeSchema, { minItems: 1, maxItems: 500 }),
+  /** the sequence up to which the browser knows the job: what came since is answered with the outcome */
+  since: Type.Optional(Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE })),
+  changes: Type.Array(Type.Unknown(), { minItems: 1, maxItems: MOST_CHANGES }),
 }, { additionalProperties: false })
+
+/** Fields that hold an instant, per table: those a wrong clock spoils. */
+export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.fromEntries(TABLES.flatMap((t) => {
+  const fields = Object.entries(TABLE_FIELDS[t]).filter(([, schema]) => JSON.stringify(schema).includes('"date-time"')).map(([f]) => f)
+  return fields.length ? [[t, fields]] : []
+}))
 
 /** A document kept by an older app or handover, with the tables and fields that came later. */
 export function completeDocument(doc: Partial<JobDocument>): JobDocument {

@@ -1,9 +1,9 @@
 /** A private PostgreSQL cluster: own folder, own password, loopback only, a free port. */
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { chownSync, cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { dirname, join } from 'node:path'
+import { join } from 'node:path'
 import { freePort, postgresBin } from './system.mjs'
 
 const ROOT_USER = process.getuid?.() === 0
@@ -21,26 +21,42 @@ function postgresIds() {
   return { uid: id('-u'), gid: id('-g') }
 }
 
+/** Where clusters lie whose own folder the `postgres` user cannot reach: a lasting place, never a temporary one. */
+const LASTING = '/var/lib/multivox'
+
+const reachable = (/** @type {string} */ folder) => !ROOT_USER || call(['test', '-x', folder]).status === 0
+
 /**
- * Where the cluster lies: the folder asked, or, where the `postgres` user cannot reach that, one under
- * /var/tmp named after it.
+ * Where the cluster lies: in the folder asked, or, where the `postgres` user cannot reach that, in a
+ * lasting place that a note in the folder names. The note goes with the folder when that is renamed
+ * or moved, so the data are found again.
  */
-function reachable(/** @type {string} */ folder) {
+function placeOf(/** @type {string} */ folder) {
   mkdirSync(folder, { recursive: true, mode: 0o755 })
-  if (!ROOT_USER || call(['test', '-x', dirname(folder)]).status === 0) return folder
-  const other = join('/var/tmp', `multivox-${createHash('sha256').update(folder).digest('hex').slice(0, 12)}`)
-  mkdirSync(other, { recursive: true, mode: 0o755 })
-  return other
+  const note = join(folder, 'cluster.place')
+  if (existsSync(note)) return readFileSync(note, 'utf8').trim()
+  if (existsSync(join(folder, 'pg', 'PG_VERSION')) || reachable(folder)) return folder
+  const place = join(LASTING, randomBytes(8).toString('hex'))
+  mkdirSync(place, { recursive: true, mode: 0o755 })
+  // Where older versions had put it: a temporary folder, under the name of the path.
+  const old = join('/var/tmp', `multivox-${createHash('sha256').update(folder).digest('hex').slice(0, 12)}`)
+  if (existsSync(join(old, 'pg', 'PG_VERSION'))) {
+    cpSync(old, place, { recursive: true, preserveTimestamps: true })
+    spawnSync('chown', ['-R', 'postgres:', join(place, 'pg')])
+    renameSync(old, `${old}-moved`)
+  }
+  writeFileSync(note, `${place}\n`)
+  return place
 }
 
 /**
  * Makes the cluster where there is none, and starts it. One left over from a crash is stopped first:
- * it is ours by its folder.
+ * it is ours by its folder. A passing one is taken away when it is stopped.
  */
-export async function startCluster(/** @type {string} */ wanted) {
+export async function startCluster(/** @type {string} */ wanted, { passing = false } = {}) {
   const bin = postgresBin()
   if (!bin) throw new Error('PostgreSQL is not installed')
-  const folder = reachable(wanted)
+  const folder = placeOf(wanted)
   const data = join(folder, 'pg')
   const passwordFile = join(folder, 'pg.password')
   if (!existsSync(join(data, 'PG_VERSION'))) {
@@ -78,15 +94,16 @@ export async function startCluster(/** @type {string} */ wanted) {
     bin, folder, port, url,
     stop: async () => {
       const ended = new Promise(done => (child.exitCode === null ? child.once('exit', done) : done(null)))
-      call([join(bin, 'pg_ctl'), '-D', data, 'stop', '-m', 'fast', '-w', '-t', '30'])
+      call([join(bin, 'pg_ctl'), '-D', data, 'stop', '-m', passing ? 'immediate' : 'fast', '-w', '-t', '30'])
       await ended
+      if (passing) for (const path of new Set([folder, wanted])) rmSync(path, { recursive: true, force: true })
     },
   }
 }
 
 /** The address of a cluster that is up, from its own lock file; null where it is not. @returns {string | null} */
 export function runningUrl(/** @type {string} */ wanted, /** @type {string} */ database) {
-  const folder = reachable(wanted)
+  const folder = placeOf(wanted)
   const lock = join(folder, 'pg', 'postmaster.pid')
   const bin = postgresBin()
   if (!bin || !existsSync(lock)) return null

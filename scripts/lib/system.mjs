@@ -1,7 +1,7 @@
 /** What has to be on the machine: npm packages and Debian's. Needs nothing but Node.js itself. */
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -47,24 +47,33 @@ export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser']
 
 const has = (/** @type {string} */ command) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0
 
-/**
- * Installs Debian packages; as root, or by sudo without a question; else says the exact command.
- * The system cluster that Debian's package would make is not made where none is there yet.
- */
+/** Debian's package makes a system cluster of its own unless it is told not to; nobody here wants that one. */
+const QUIET = '/etc/postgresql-common/createcluster.d'
+const KEEP_OFF = `mkdir -p ${QUIET} && { [ -e ${QUIET}/multivox.conf ] || echo 'create_main_cluster = false' > ${QUIET}/multivox.conf; }`
+
+/** What installs packages, as one line of shell for root. */
+export function installLine(/** @type {string[]} */ packages, quiet = '') {
+  const keepOff = packages.includes('postgresql') && !existsSync('/etc/postgresql') ? `${KEEP_OFF} && ` : ''
+  return `${keepOff}apt-get update ${quiet}&& apt-get install -y ${quiet}--no-install-recommends ${packages.join(' ')}`
+}
+
+/** The same for a person to type, by whatever makes root here. @param {{ root: boolean, sudo: boolean }} who */
+export function handLine(/** @type {string[]} */ packages, { root, sudo }) {
+  const line = installLine(packages)
+  if (root) return line
+  return `${sudo ? 'sudo sh' : 'su'} -c ${JSON.stringify(line)}`
+}
+
+/** Installs Debian packages; as root, or by sudo without a question; else says the exact command. */
 function install(/** @type {string[]} */ packages) {
   const root = process.getuid?.() === 0
-  const sudo = !root && has('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0
-  const manual = `${root ? '' : 'sudo '}apt-get update && ${root ? '' : 'sudo '}apt-get install -y ${packages.join(' ')}`
+  const sudo = !root && has('sudo')
+  const manual = handLine(packages, { root, sudo })
   if (!has('apt-get')) fail(`${packages.join(' and ')} wanted, and apt-get is not here. Install them by hand.`)
-  if (!root && !sudo) fail(`${packages.join(' and ')} wanted. Run this once, then try again:\n\n  ${manual}`)
+  if (!root && !(sudo && spawnSync('sudo', ['-n', 'true']).status === 0)) fail(`${packages.join(' and ')} wanted. Run this once, then try again:\n\n  ${manual}`)
   say(`Installing ${packages.join(', ')}…`)
-  const prefix = root ? [] : ['sudo', '-n']
-  const quiet = '/etc/postgresql-common/createcluster.d'
-  const keepOff = packages.includes('postgresql') && !existsSync('/etc/postgresql')
-    ? `mkdir -p ${quiet} && { [ -e ${quiet}/multivox.conf ] || echo 'create_main_cluster = false' > ${quiet}/multivox.conf; } && `
-    : ''
-  const script = `${keepOff}export DEBIAN_FRONTEND=noninteractive; apt-get update -qq && apt-get install -y -qq --no-install-recommends ${packages.join(' ')}`
-  const [command, ...rest] = [...prefix, 'sh', '-c', script]
+  const script = `export DEBIAN_FRONTEND=noninteractive; ${installLine(packages, '-qq ')}`
+  const [command, ...rest] = [...(root ? [] : ['sudo', '-n']), 'sh', '-c', script]
   const r = spawnSync(/** @type {string} */ (command), rest, { stdio: ['ignore', 'ignore', 'inherit'] })
   if (r.status !== 0) fail(`Installing failed. Try by hand:\n\n  ${manual}`)
 }
@@ -90,27 +99,103 @@ export function freePort(wanted = 0) {
   })
 }
 
-/** A hash over names, sizes and times of everything that goes into the build. */
+/** Where builds lie, each in a folder named by what it was made of: one that is served is never written over. */
+const BUILDS = join(ROOT, '.output')
+const SOURCES = ['app', 'core', 'server', 'shared', 'public', 'demo', 'nuxt.config.ts', 'package-lock.json']
+
+/** A hash over names and contents of everything that goes into the build; what the build itself writes is no part of it. */
 function sourceStamp() {
   const hash = createHash('sha256')
   const walk = (/** @type {string} */ path) => {
-    const s = statSync(path)
-    if (s.isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name))
-    else if (!/\.test\.ts$/.test(path)) hash.update(`${path.slice(ROOT.length)} ${s.size} ${createHash('sha256').update(readFileSync(path)).digest('hex')}\n`)
+    if (path === join(ROOT, 'app', 'generated')) return
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name))
+    else if (!/\.test\.ts$/.test(path)) hash.update(`${path.slice(ROOT.length)} ${createHash('sha256').update(readFileSync(path)).digest('hex')}\n`)
   }
-  for (const p of ['app', 'core', 'server', 'shared', 'public', 'demo', 'nuxt.config.ts', 'package-lock.json']) if (existsSync(join(ROOT, p)) && p !== 'app/generated') walk(join(ROOT, p))
-  return hash.digest('hex')
+  for (const p of SOURCES) if (existsSync(join(ROOT, p))) walk(join(ROOT, p))
+  return hash.digest('hex').slice(0, 16)
 }
 
-/** Builds the app where its sources changed since the last build. */
-export function ensureBuild() {
-  const stamp = join(ROOT, '.output', '.stamp')
-  const now = sourceStamp()
-  if (existsSync(join(ROOT, '.output', 'server', 'index.mjs')) && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return
-  say('Building…')
-  const r = spawnSync('npx', ['nuxt', 'build'], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '--max-old-space-size=6144', NUXT_TELEMETRY_DISABLED: '1' } })
-  if (r.status !== 0) fail(`${r.stdout}\n${r.stderr}\nThe build failed; see above.`)
-  writeFileSync(stamp, now)
+const STAGES = /** @type {const} */ ([
+  [/vite v[\d.]+ building/i, 'building the interface'], [/Client built/i, 'the interface is built'], [/precache/i, 'listing what is kept for use without a network'],
+  [/Prerender/i, 'writing the shell'], [/Building Nuxt Nitro|Building.*nitro/i, 'building the server'],
+])
+
+/** Says what a build is at: a line for each stage, and that it still goes on. */
+function progress() {
+  const began = Date.now()
+  const at = () => `${String(Math.round((Date.now() - began) / 1000)).padStart(3)} s`
+  let stage = 'reading the sources'
+  const timer = setInterval(() => say(`  ${at()}  ${stage}…`), 10_000)
+  return {
+    /** @param {string} text */
+    heard(text) {
+      const found = STAGES.find(([r]) => r.test(text))?.[1]
+      if (found && found !== stage) say(`  ${at()}  ${(stage = found)}`)
+    },
+    end() {
+      clearInterval(timer)
+      say(`  ${at()}  built`)
+    },
+  }
+}
+
+/** Builds the app where there is no build of its present sources. @returns {Promise<string>} the build's folder */
+export async function ensureBuild() {
+  const stamp = sourceStamp()
+  const folder = join(BUILDS, stamp)
+  if (existsSync(join(folder, '.whole'))) return folder
+  mkdirSync(BUILDS, { recursive: true })
+  const lock = await claimWhenFree(join(BUILDS, 'building.json'))
+  try {
+    if (existsSync(join(folder, '.whole'))) return folder
+    say('Building, once for these sources…')
+    await buildInto(join(BUILDS, `.making-${process.pid}`), folder)
+    prune(stamp)
+    return folder
+  }
+  finally {
+    lock.release()
+  }
+}
+
+async function buildInto(/** @type {string} */ making, /** @type {string} */ folder) {
+  const seen = progress()
+  let said = ''
+  const env = { ...process.env, MULTIVOX_OUTPUT: making, NODE_OPTIONS: '--max-old-space-size=6144', NUXT_TELEMETRY_DISABLED: '1' }
+  const code = await new Promise((done) => {
+    const child = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
+    for (const stream of [child.stdout, child.stderr]) {
+      stream.on('data', (d) => {
+        said += d
+        seen.heard(String(d))
+      })
+    }
+    child.once('error', () => done(1))
+    child.once('exit', done)
+  })
+  seen.end()
+  if (code !== 0) fail(`${said}\nThe build failed; see above.`)
+  rmSync(folder, { recursive: true, force: true })
+  renameSync(making, folder)
+  writeFileSync(join(folder, '.whole'), '')
+}
+
+/** Takes older builds away that nobody serves; and what a build that was broken off left. */
+function prune(/** @type {string} */ keep) {
+  const served = new Set()
+  for (const pid of readdirSync('/proc').filter(p => /^\d+$/.test(p))) {
+    try {
+      for (const m of readFileSync(`/proc/${pid}/cmdline`, 'utf8').matchAll(/\.output\/([0-9a-f]{16})\//g)) served.add(m[1])
+    }
+    catch {
+      // It has ended meanwhile, or is another's.
+    }
+  }
+  const left = ['server', 'public', 'nitro.json', '.stamp']
+  for (const name of readdirSync(BUILDS)) {
+    const old = (/^[0-9a-f]{16}$/.test(name) && name !== keep && !served.has(name)) || name.startsWith('.making-') || left.includes(name)
+    if (old) rmSync(join(BUILDS, name), { recursive: true, force: true })
+  }
 }
 
 /** A secret of this data folder, made once. */
@@ -124,21 +209,90 @@ export async function secret(/** @type {string} */ folder, /** @type {string} */
   return readFileSync(file, 'utf8')
 }
 
+/** When a process began, in ticks since the machine did: a number given to another process later is told apart. @returns {string | null} */
+function startOf(/** @type {number} */ pid) {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null
+  }
+  catch {
+    return null
+  }
+}
+
+/** @typedef {{ pid: number, start: string | null, at?: string }} Claim */
+
+/** @returns {Claim | null} who holds the file, where that one lives */
+function holderOf(/** @type {string} */ file) {
+  try {
+    const held = JSON.parse(readFileSync(file, 'utf8'))
+    return held.start !== null && startOf(held.pid) === held.start ? held : null
+  }
+  catch {
+    return null
+  }
+}
+
+/** Takes a file for this process, where nobody that lives has it. @returns {{ tell: (at: string) => void, release: () => void } | null} */
+export function claim(/** @type {string} */ file) {
+  const mine = { pid: process.pid, start: startOf(process.pid) }
+  for (let i = 0; i < 3; i++) {
+    try {
+      writeFileSync(file, JSON.stringify(mine), { flag: 'wx', mode: 0o600 })
+      return {
+        tell: at => writeFileSync(file, JSON.stringify({ ...mine, at })),
+        release: () => rmSync(file, { force: true }),
+      }
+    }
+    catch (e) {
+      if (/** @type {{ code?: string }} */ (e).code !== 'EEXIST') throw e
+      if (holderOf(file)) return null
+      rmSync(file, { force: true })
+    }
+  }
+  return null
+}
+
+async function claimWhenFree(/** @type {string} */ file) {
+  for (let said = false; ; said = true) {
+    const mine = claim(file)
+    if (mine) return mine
+    if (!said) say('Another build goes on in this folder: waiting for it…')
+    await new Promise(done => setTimeout(done, 500))
+  }
+}
+
+/** One Multivox a data folder: a second start says where the first one is, and ends without touching it. */
+export function claimFolder(/** @type {string} */ folder) {
+  mkdirSync(folder, { recursive: true })
+  const file = join(folder, 'running.json')
+  const mine = claim(file)
+  if (mine) return mine
+  const held = holderOf(file)
+  say(`\n  Multivox runs here already${held?.at ? `:  ${held.at}` : ' and is starting'}\n\n  It is process ${held?.pid ?? '?'}; Ctrl-C where it was started ends it. Nothing was changed.`)
+  return process.exit(0)
+}
+
+const SERVER_LINE = /\.output\/[0-9a-f]{16}\/server\/index\.mjs/
+
 /** Ends a server left over from a crash: ours by its number, kept in the data folder, and by what it runs. */
 export async function endLeftOver(/** @type {string} */ pidFile) {
   if (!existsSync(pidFile)) return
   const pid = Number(readFileSync(pidFile, 'utf8'))
   rmSync(pidFile)
   const line = `/proc/${pid}/cmdline`
-  if (!pid || !existsSync(line) || !readFileSync(line, 'utf8').includes(join(ROOT, '.output', 'server', 'index.mjs'))) return
+  if (!pid || !existsSync(line) || !SERVER_LINE.test(readFileSync(line, 'utf8'))) return
   process.kill(pid, 'SIGTERM')
   for (let i = 0; i < 50 && existsSync(line); i++) await new Promise(done => setTimeout(done, 100))
 }
 
-/** Starts the built server and waits until it answers. @param {{ port: number, host?: string, env: Record<string, string>, quiet?: boolean, pidFile?: string }} o */
-export async function startServer({ port, host = '127.0.0.1', env, quiet = false, pidFile }) {
+/**
+ * Starts a built server and waits until it answers.
+ * @param {{ build: string, port: number, host?: string, env: Record<string, string>, quiet?: boolean, pidFile?: string }} o
+ */
+export async function startServer({ build, port, host = '127.0.0.1', env, quiet = false, pidFile }) {
   if (pidFile) await endLeftOver(pidFile)
-  const child = spawn(process.execPath, [join(ROOT, '.output', 'server', 'index.mjs')], {
+  const child = spawn(process.execPath, [join(build, 'server', 'index.mjs')], {
     cwd: ROOT, env: { ...process.env, NODE_ENV: 'production', HOST: host, PORT: String(port), NITRO_HOST: host, NITRO_PORT: String(port), ...env },
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
   })
@@ -168,7 +322,7 @@ export async function startServer({ port, host = '127.0.0.1', env, quiet = false
  * Ctrl-C, a kill, or the server's own end: the server is stopped first, then the cluster, each once.
  * @param {{ stop: () => Promise<void> } | null} cluster
  */
-export function endTogether(cluster) {
+export function endTogether(cluster, /** @type {{ release: () => void } | null} */ held = null) {
   let stopping = false
   const running = {
     /** @type {Awaited<ReturnType<typeof startServer>> | null} */
@@ -178,10 +332,11 @@ export function endTogether(cluster) {
       stopping = true
       await running.server?.stop()
       await cluster?.stop()
+      held?.release()
       process.exit(code)
     },
   }
-  process.on('SIGINT', () => void running.stop(0))
-  process.on('SIGTERM', () => void running.stop(0))
+  // A terminal that is closed (SIGHUP) ends everything as Ctrl-C does.
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void running.stop(0))
   return running
 }

@@ -8,6 +8,8 @@ import {
   bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, smallint, text, unique, uuid,
 } from 'drizzle-orm/pg-core'
 import type { MastRules } from '../../core/formats/mast-csv'
+import type { TableName } from '../../core/job/schema'
+import type { JobState } from '../../shared/api'
 
 const bytea = customType<{ data: Uint8Array, driverData: Uint8Array }>({ dataType: () => 'bytea' })
 /** Instants come back as ISO 8601 in UTC, as the document holds them. */
@@ -20,6 +22,8 @@ export const crews = pgTable('crews', {
   name: text('name').notNull(),
   carriers: jsonb('carriers').$type<{ name: string, codes: string[] }[]>().notNull().default([]),
   demo: boolean('demo').notNull().default(false),
+  /** counts the changes of the crew's ground: a device asks what came since the count it holds */
+  terrainVersion: integer('terrain_version').notNull().default(0),
   createdAt: when('created_at').notNull().default(now),
 })
 
@@ -31,6 +35,8 @@ export const members = pgTable('members', {
   role: text('role').$type<'lead' | 'installer' | 'viewer'>().notNull(),
   passwordHash: text('password_hash'),
   active: boolean('active').notNull().default(true),
+  /** from it the keys are made that seal this member's work on each device; it outlives a password */
+  sealingSecret: bytea('sealing_secret').notNull().default(sql`decode(replace(gen_random_uuid()::text || gen_random_uuid()::text, '-', ''), 'hex')`),
   createdAt: when('created_at').notNull().default(now),
 }, t => [
   primaryKey({ columns: [t.crewId, t.id] }),
@@ -56,16 +62,18 @@ export const tokens = pgTable('tokens', {
   memberId: uuid('member_id'),
   kind: text('kind').$type<'invite' | 'reset' | 'set-up'>().notNull(),
   role: text('role').$type<'lead' | 'installer' | 'viewer'>(),
+  /** the member who made it: the link dies when that one is shut out; null where the installation made it */
+  madeBy: uuid('made_by'),
   expiresAt: when('expires_at').notNull(),
   usedAt: when('used_at'),
-})
+}, t => [index('tokens_member').on(t.crewId, t.memberId), index('tokens_expiry').on(t.expiresAt)])
 
-export const signInAttempts = pgTable('sign_in_attempts', {
-  id: bigint('id', { mode: 'number' }).generatedAlwaysAsIdentity().primaryKey(),
-  email: text('email').notNull(),
-  address: text('address').notNull(),
-  at: when('at').notNull().default(now),
-}, t => [index('sign_in_attempts_email').on(t.email, t.at), index('sign_in_attempts_address').on(t.address, t.at)])
+/** Counters of tries, kept by the limiter; `expire` is in milliseconds since 1970. */
+export const rateLimits = pgTable('rate_limits', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+}, t => [index('rate_limits_expire').on(t.expire)])
 
 const versioned = {
   crewId: uuid('crew_id').notNull(),
@@ -97,11 +105,26 @@ export const jobs = pgTable('jobs', {
   rules: text('rules').notNull().default('generic'),
   stopId: uuid('stop_id'),
   kFactor: doublePrecision('k_factor').notNull().default(4 / 3),
+  /** the furthest act that is done, kept for the list of jobs */
+  state: text('state').$type<JobState>().notNull().default('new'),
   createdAt: when('created_at').notNull().default(now),
   changedAt: when('changed_at').notNull().default(now),
 }, t => [
   primaryKey({ columns: [t.crewId, t.id] }),
   foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
+  index('jobs_changed').on(t.crewId, t.changedAt, t.id),
+])
+
+/** Who has worked on a job. */
+export const jobMembers = pgTable('job_members', {
+  crewId: uuid('crew_id').notNull(),
+  jobId: uuid('job_id').notNull(),
+  memberId: uuid('member_id').notNull(),
+}, t => [
+  primaryKey({ columns: [t.crewId, t.memberId, t.jobId] }),
+  foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+  foreignKey({ columns: [t.crewId, t.memberId], foreignColumns: [members.crewId, members.id] }).onDelete('cascade'),
+  index('job_members_job').on(t.crewId, t.jobId),
 ])
 
 const ofJob = { ...versioned, jobId: uuid('job_id').notNull() }
@@ -111,12 +134,21 @@ const jobKeys = (t: { crewId: typeof ofJob.crewId, id: typeof ofJob.id, jobId: t
   return [
     primaryKey({ columns: [c.crewId, c.id] as never }),
     foreignKey({ columns: [c.crewId, c.jobId] as never, foreignColumns: [jobs.crewId, jobs.id] as never }).onDelete('cascade'),
-    index(`${name}_job`).on(c.crewId, c.jobId),
+    // What other rows of the job name; it also finds the rows of a job.
+    unique(`${name}_of_job`).on(c.crewId, c.jobId, c.id),
   ]
 }
-/** A reference to a row of the same crew. */
+type RowOfJob = { crewId: unknown, jobId: unknown, id: unknown }
+/** A row of the same crew. */
 const within = (crewId: unknown, column: unknown, target: { crewId: unknown, id: unknown }) =>
   foreignKey({ columns: [crewId, column] as never, foreignColumns: [target.crewId, target.id] as never })
+/**
+ * A row of the same job, by the document's own name of the field: a refusal can say which field it was.
+ * @see REFERENCES in core/job/references.ts
+ */
+const inJob = (table: TableName, field: string, t: RowOfJob, column: unknown, target: RowOfJob) => foreignKey({
+  name: `ref:${table}.${field}`, columns: [t.crewId, t.jobId, column] as never, foreignColumns: [target.crewId, target.jobId, target.id] as never,
+})
 
 export const sites = pgTable('sites', {
   ...ofJob,
@@ -159,7 +191,7 @@ export const obstacles = pgTable('obstacles', {
   toDeg: doublePrecision('to_deg').notNull(),
   distanceM: doublePrecision('distance_m').notNull(),
   heightM: doublePrecision('height_m').notNull(),
-}, t => [...jobKeys(t as never, 'obstacles'), within(t.crewId, t.stopId, stops).onDelete('cascade'), check('obstacles_distance', sql`${t.distanceM} > 0`)])
+}, t => [...jobKeys(t as never, 'obstacles'), inJob('obstacles', 'stopId', t, t.stopId, stops).onDelete('cascade'), check('obstacles_distance', sql`${t.distanceM} > 0`)])
 
 export const landmarks = pgTable('landmarks', {
   ...ofJob,
@@ -167,7 +199,7 @@ export const landmarks = pgTable('landmarks', {
   name: text('name').notNull(),
   latDeg: doublePrecision('lat_deg').notNull(),
   lonDeg: doublePrecision('lon_deg').notNull(),
-}, t => [...jobKeys(t as never, 'landmarks'), within(t.crewId, t.stopId, stops).onDelete('cascade')])
+}, t => [...jobKeys(t as never, 'landmarks'), inJob('landmarks', 'stopId', t, t.stopId, stops).onDelete('cascade')])
 
 /** A picture under the map: where it lies. */
 export const pictures = pgTable('pictures', {
@@ -216,7 +248,12 @@ export const readings = pgTable('readings', {
   rsrqDb: doublePrecision('rsrq_db'),
   sinrDb: doublePrecision('sinr_db'),
   device: text('device').notNull(),
-}, t => [...jobKeys(t as never, 'readings'), within(t.crewId, t.spotId, spots), within(t.crewId, t.stopId, stops), check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`)])
+}, t => [
+  ...jobKeys(t as never, 'readings'),
+  inJob('readings', 'spotId', t, t.spotId, spots),
+  inJob('readings', 'stopId', t, t.stopId, stops),
+  inJob('readings', 'replacesId', t, t.replacesId, t),
+  check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`)])
 
 export const speedRuns = pgTable('speed_runs', {
   ...ofJob, ...logColumns,
@@ -227,7 +264,12 @@ export const speedRuns = pgTable('speed_runs', {
   upMbps: doublePrecision('up_mbps'),
   pingMs: doublePrecision('ping_ms'),
   wouldNotLoad: boolean('would_not_load').notNull().default(false),
-}, t => [...jobKeys(t as never, 'speed_runs'), within(t.crewId, t.spotId, spots), within(t.crewId, t.stopId, stops), check('speed_runs_down', sql`${t.downMbps} >= 0`)])
+}, t => [
+  ...jobKeys(t as never, 'speed_runs'),
+  inJob('speedRuns', 'spotId', t, t.spotId, spots),
+  inJob('speedRuns', 'stopId', t, t.stopId, stops),
+  inJob('speedRuns', 'replacesId', t, t.replacesId, t),
+  check('speed_runs_down', sql`${t.downMbps} >= 0`)])
 
 export const mastSets = pgTable('mast_sets', {
   crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
@@ -263,6 +305,8 @@ export const imports = pgTable('imports', {
   cells: integer('cells').notNull().default(0),
   /** masts and cells that the merge really changed */
   changed: integer('changed').notNull().default(0),
+  /** merges begun so far */
+  tries: smallint('tries').notNull().default(0),
   setId: uuid('set_id'),
   step: text('step'),
   error: text('error'),
@@ -357,20 +401,32 @@ export const terrainTiles = pgTable('terrain_tiles', {
   side: integer('side').notNull(),
   voids: integer('voids').notNull(),
   importedAt: when('imported_at').notNull().default(now),
-}, t => [primaryKey({ columns: [t.crewId, t.name] })])
+}, t => [primaryKey({ columns: [t.crewId, t.kind, t.name] })])
 
 /** Each tile's own blocks, so that a tile can be taken away and the order of bringing them does not matter. */
 export const terrainLayers = pgTable('terrain_layers', {
   crewId: uuid('crew_id').notNull(),
+  kind: text('kind').$type<'ground' | 'cover'>().notNull().default('ground'),
   tile: text('tile').notNull(),
   key: text('key').notNull(),
   side: smallint('side').notNull(),
   heights: bytea('heights').notNull(),
 }, t => [
-  primaryKey({ columns: [t.crewId, t.key, t.tile] }),
-  foreignKey({ columns: [t.crewId, t.tile], foreignColumns: [terrainTiles.crewId, terrainTiles.name] }).onDelete('cascade'),
-  index('terrain_layers_tile').on(t.crewId, t.tile),
+  primaryKey({ columns: [t.crewId, t.kind, t.key, t.tile] }),
+  foreignKey({
+    name: 'terrain_layers_of_tile',
+    columns: [t.crewId, t.kind, t.tile],
+    foreignColumns: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name],
+  }).onDelete('cascade'),
+  index('terrain_layers_tile').on(t.crewId, t.kind, t.tile),
 ])
+
+/** The count at which each block last changed, taken away ones too. */
+export const terrainChanges = pgTable('terrain_changes', {
+  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
+  key: text('key').notNull(),
+  version: integer('version').notNull(),
+}, t => [primaryKey({ columns: [t.crewId, t.key] }), index('terrain_changes_version').on(t.crewId, t.version)])
 
 /** What grows and stands on the ground, metres, by the classes of a land-cover raster. */
 export const coverBlocks = pgTable('cover_blocks', {
@@ -415,7 +471,7 @@ export const nodes = pgTable('nodes', {
   azimuthDeg: doublePrecision('azimuth_deg'),
   tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
   gainDb: doublePrecision('gain_db'),
-}, t => [...jobKeys(t as never, 'nodes'), within(t.crewId, t.designId, designs).onDelete('cascade')])
+}, t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')])
 
 export const runs = pgTable('runs', {
   ...ofJob,
@@ -426,7 +482,12 @@ export const runs = pgTable('runs', {
   lengthM: doublePrecision('length_m').notNull(),
   measured: boolean('measured').notNull().default(false),
   spareM: doublePrecision('spare_m'),
-}, t => [...jobKeys(t as never, 'runs'), within(t.crewId, t.designId, designs).onDelete('cascade'), check('runs_length', sql`${t.lengthM} >= 0`)])
+}, t => [
+  ...jobKeys(t as never, 'runs'),
+  inJob('runs', 'designId', t, t.designId, designs).onDelete('cascade'),
+  inJob('runs', 'fromNodeId', t, t.fromNodeId, nodes).onDelete('cascade'),
+  inJob('runs', 'toNodeId', t, t.toNodeId, nodes).onDelete('cascade'),
+  check('runs_length', sql`${t.lengthM} >= 0`)])
 
 export const sweeps = pgTable('sweeps', {
   ...ofJob,
@@ -436,7 +497,11 @@ export const sweeps = pgTable('sweeps', {
   quantity: text('quantity').notNull(),
   reference: text('reference').notNull(),
   stepDeg: doublePrecision('step_deg'),
-}, t => [...jobKeys(t as never, 'sweeps'), within(t.crewId, t.stopId, stops), within(t.crewId, t.designId, designs).onDelete('cascade')])
+}, t => [
+  ...jobKeys(t as never, 'sweeps'),
+  inJob('sweeps', 'stopId', t, t.stopId, stops),
+  inJob('sweeps', 'designId', t, t.designId, designs).onDelete('cascade'),
+])
 
 export const steps = pgTable('steps', {
   ...ofJob, ...logColumns,
@@ -444,7 +509,11 @@ export const steps = pgTable('steps', {
   pass: smallint('pass').notNull(),
   headingDeg: doublePrecision('heading_deg').notNull(),
   value: doublePrecision('value').notNull(),
-}, t => [...jobKeys(t as never, 'steps'), within(t.crewId, t.sweepId, sweeps).onDelete('cascade')])
+}, t => [
+  ...jobKeys(t as never, 'steps'),
+  inJob('steps', 'sweepId', t, t.sweepId, sweeps).onDelete('cascade'),
+  inJob('steps', 'replacesId', t, t.replacesId, t),
+])
 
 export const checks = pgTable('checks', {
   ...ofJob,
@@ -466,14 +535,14 @@ export const appliedChanges = pgTable('applied_changes', {
   rowId: uuid('row_id').notNull(),
   op: text('op').$type<'insert' | 'update' | 'delete'>().notNull(),
   fields: jsonb('fields').$type<Record<string, unknown>>().notNull(),
-  outcome: jsonb('outcome').$type<{ conflicts?: unknown[], rejected?: string }>(),
+  outcome: jsonb('outcome').$type<{ conflicts?: unknown[], rejected?: string, errors?: { field: string, message: string }[] }>(),
   memberId: uuid('member_id'),
   device: uuid('device'),
   at: when('at').notNull().default(now),
 }, t => [
   primaryKey({ columns: [t.crewId, t.id] }),
   foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
-  index('applied_changes_feed').on(t.crewId, t.jobId, t.sequence),
+  unique('applied_changes_feed').on(t.crewId, t.jobId, t.sequence),
 ])
 
 /** What a customer was handed: document, result and the engine that made it, frozen. */

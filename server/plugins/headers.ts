@@ -1,6 +1,10 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import helmet from 'helmet'
+import { isSealed } from '../utils/proxy'
+
+const YEAR_S = 365 * 86_400
 
 /** Hashes of the shell's inline scripts, so that the policy needs neither `unsafe-inline` nor `unsafe-eval` for scripts. */
 function inlineScriptHashes(): string[] {
@@ -12,15 +16,35 @@ function inlineScriptHashes(): string[] {
 
 export default defineNitroPlugin((nitro) => {
   const tiles = useRuntimeConfig().tiles
-  const tilesFrom = tiles && URL.canParse(tiles.replace(/[{}]/g, '')) ? ` ${new URL(tiles.replace(/[{}]/g, '')).origin}` : ''
-  const policy = [
-    'default-src \'self\'', `script-src 'self' ${inlineScriptHashes().join(' ')}`, 'style-src \'self\' \'unsafe-inline\'', `img-src 'self' data: blob:${tilesFrom}`, 'font-src \'self\'',
-    'connect-src \'self\'', 'worker-src \'self\'', 'object-src \'none\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
-  ].join('; ')
+  const tilesFrom = tiles && URL.canParse(tiles.replace(/[{}]/g, '')) ? [new URL(tiles.replace(/[{}]/g, '')).origin] : []
+  const common = {
+    contentSecurityPolicy: import.meta.dev
+      ? false as const
+      : {
+          useDefaults: false,
+          directives: {
+            defaultSrc: ['\'self\''],
+            scriptSrc: ['\'self\'', ...inlineScriptHashes()],
+            styleSrc: ['\'self\'', '\'unsafe-inline\''],
+            imgSrc: ['\'self\'', 'data:', 'blob:', ...tilesFrom],
+            fontSrc: ['\'self\''],
+            connectSrc: ['\'self\''],
+            workerSrc: ['\'self\''],
+            objectSrc: ['\'none\''],
+            baseUri: ['\'none\''],
+            formAction: ['\'self\''],
+            frameAncestors: ['\'none\''],
+          },
+        },
+    referrerPolicy: { policy: 'same-origin' as const },
+    xFrameOptions: { action: 'deny' as const },
+  }
+  const plain = helmet({ ...common, strictTransportSecurity: false })
+  const sealed = helmet({ ...common, strictTransportSecurity: { maxAge: YEAR_S, includeSubDomains: false } })
   nitro.hooks.hook('request', (event) => {
-    if (!import.meta.dev) setResponseHeader(event, 'content-security-policy', policy)
-    setResponseHeaders(event, {
-      'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin', 'permissions-policy': 'camera=(), microphone=(), payment=()', 'cross-origin-opener-policy': 'same-origin',
-    })
+    const { req, res } = event.node
+    ;(isSealed(event) ? sealed : plain)(req, res, () => {})
+    res.setHeader('permissions-policy', 'camera=(), microphone=(), payment=()')
   })
+  nitro.hooks.hook('beforeResponse', event => event.node.res.removeHeader('x-powered-by'))
 })

@@ -1,17 +1,22 @@
 /**
  * Changes to a job: one transaction a batch, one savepoint a change, each change taken once.
  */
-import { and, eq, sql } from 'drizzle-orm'
-import { appliedChanges, documentTables, jobs } from '../database/schema'
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { appliedChanges, documentTables, jobMembers, jobs } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
-import { errorsOf } from '../utils/validate'
+import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
+import { errorsOf, validUuid } from '../utils/validate'
 import { mergeFields } from '../../core/job/changes'
 import type { FieldConflict } from '../../core/job/changes'
-import { APPEND_ONLY, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
+import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
 import type { Change, TableName } from '../../core/job/schema'
-import type { ChangeResult } from '../../shared/api'
+import type { ChangeResult, Feed } from '../../shared/api'
+import { settleState, STATE_TABLES } from './job-state'
 
-const schemas = Object.fromEntries(Object.keys(documentTables).map(t => [t, { whole: rowSchema(t as TableName), part: partialSchema(t as TableName) }])) as Record<TableName, { whole: ReturnType<typeof rowSchema>, part: ReturnType<typeof partialSchema> }>
+const schemas = Object.fromEntries(Object.keys(documentTables).map((t) => {
+  const table = t as TableName
+  return [table, { whole: rowSchema(table), part: partialSchema(table) }]
+})) as Record<TableName, { whole: ReturnType<typeof rowSchema>, part: ReturnType<typeof partialSchema> }>
 
 /** Why a change cannot be taken; the rest of its batch goes on. */
 export class Refusal extends Error {
@@ -20,61 +25,162 @@ export class Refusal extends Error {
   }
 }
 
-/** @throws NotFound as `null` where the job is not this crew's */
-export async function applyBatch(db: Db, who: { crewId: string, memberId: string }, jobId: string, changes: readonly Change[], device: string | null = null): Promise<ChangeResult | null> {
-  return await db.transaction(async (tx) => {
-    const [known] = await tx.select({ sequence: jobs.sequence }).from(jobs).where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))).for('update')
-    const first = changes[0]
-    const creates = first?.table === 'jobs' && first.op === 'insert' && first.rowId === jobId
-    if (!known && !creates) return null
-    const result: ChangeResult = { sequence: known?.sequence ?? 0, versions: [], conflicts: [], rejected: [] }
-    for (const change of changes) {
-      const [done] = await tx.select().from(appliedChanges).where(and(eq(appliedChanges.crewId, who.crewId), eq(appliedChanges.id, change.id)))
-      if (done) {
-        repeat(result, change, done)
-        continue
-      }
-      result.sequence++
-      let outcome: typeof appliedChanges.$inferInsert['outcome'] = null
-      let fields = change.fields
-      try {
-        const { conflicts, accepted } = await tx.transaction(sp => applyOne(sp, who.crewId, jobId, change, result.sequence, device))
-        fields = accepted
-        result.versions.push({ table: change.table, rowId: change.rowId, version: result.sequence })
-        if (conflicts.length) {
-          result.conflicts.push(...conflicts)
-          outcome = { conflicts }
-        }
-      }
-      catch (e) {
-        const refusal = asRefusal(e)
-        if (!refusal) throw e
-        // Without its job there is nothing to hang the rest on.
-        if (change === first && creates && !known) throw e
-        result.rejected.push({ changeId: change.id, table: change.table, rowId: change.rowId, detail: refusal.message, ...(refusal.errors ? { errors: refusal.errors } : {}) })
-        outcome = { rejected: refusal.message }
-        fields = {}
-      }
-      await tx.insert(appliedChanges).values({ crewId: who.crewId, id: change.id, jobId, sequence: result.sequence, table: change.table, rowId: change.rowId, op: change.op, fields, outcome, memberId: who.memberId, device })
+type Applied = typeof appliedChanges.$inferSelect
+interface Who { crewId: string, memberId: string }
+
+/** A feed no longer than this goes with an answer; a browser further behind reads the job whole. */
+export const MOST_FEED = 2000
+
+/**
+ * Takes a batch: one transaction, one savepoint a change. What cannot be taken is refused alone and
+ * said; the rest goes on.
+ * @param sent  changes as they came; each is checked here
+ * @returns null where the job is not this crew's
+ */
+export async function applyBatch(
+  db: Db, who: Who, jobId: string, sent: readonly unknown[], from: { device?: string | null, since?: number | null } = {},
+): Promise<ChangeResult | null> {
+  return await db.transaction(tx => applyIn(tx, who, jobId, sent, from))
+}
+
+/** The same within a transaction that does more. */
+export async function applyIn(
+  tx: Tx, who: Who, jobId: string, sent: readonly unknown[], from: { device?: string | null, since?: number | null } = {},
+): Promise<ChangeResult | null> {
+  const ofJob = and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))
+  const [known] = await tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
+  const first = sent[0] as Partial<Change> | null
+  const creates = first?.table === 'jobs' && first.op === 'insert' && first.rowId === jobId
+  if (!known && !creates) return null
+  const ids = sent.map(c => (c as { id?: unknown } | null)?.id).filter(validUuid)
+  const before = ids.length ? await tx.select().from(appliedChanges).where(and(eq(appliedChanges.crewId, who.crewId), inArray(appliedChanges.id, ids))) : []
+  const batch = new Batch(tx, who, jobId, from.device ?? null, known?.sequence ?? 0)
+  for (const done of before) batch.done.set(done.id, done)
+  for (const change of sent) await batch.take(change, !known && change === first)
+  const { result } = batch
+  if (batch.made || known) await batch.close()
+  if (from.since !== undefined && from.since !== null) Object.assign(result, await feedSince(tx, who.crewId, jobId, from.since, result.sequence))
+  return result
+}
+
+/** One batch on its way into a job. */
+class Batch {
+  readonly result: ChangeResult
+  /** the job's own insert was taken */
+  made = false
+  /** what became of changes that came before, in an earlier batch or in this one */
+  readonly done = new Map<string, Applied>()
+  private readonly touched = new Set<TableName>()
+  private readonly began: number
+
+  constructor(private readonly tx: Tx, private readonly who: Who, private readonly jobId: string, private readonly device: string | null, sequence: number) {
+    this.began = sequence
+    this.result = { sequence, versions: [], conflicts: [], rejected: [] }
+  }
+
+  /** @param begins  it is the insert of a job that is not there: without it there is nothing to hang the rest on */
+  async take(sent: unknown, begins: boolean): Promise<void> {
+    const errors = errorsOf(ChangeSchema, sent)
+    if (errors.length) return this.refuse(sent as Partial<Change>, new Refusal(errors[0]!.message, errors))
+    const change = sent as Change
+    const { tx, who, jobId, device, result } = this
+    const done = this.done.get(change.id)
+    if (done && done.jobId !== jobId) return this.refuse(change, new Refusal('A change of this number went to another job.'))
+    if (done) return repeat(result, change, done)
+    if (!begins && !this.made && !this.began && !await this.isThere()) {
+      return this.refuse(change, new Refusal('The job itself was not taken.'))
     }
+    result.sequence++
+    let outcome: Applied['outcome'] = null
+    let fields = change.fields
+    try {
+      const { conflicts, accepted } = await tx.transaction(sp => applyOne(sp, who.crewId, jobId, change, result.sequence, device))
+      fields = accepted
+      if (begins) this.made = true
+      this.touched.add(change.table)
+      result.versions.push({ changeId: change.id, table: change.table, rowId: change.rowId, version: result.sequence })
+      if (conflicts.length) {
+        result.conflicts.push(...conflicts)
+        outcome = { conflicts }
+      }
+    }
+    catch (e) {
+      const refusal = asRefusal(e)
+      if (!refusal) throw e
+      this.refuse(change, refusal)
+      if (begins) {
+        result.sequence--
+        return
+      }
+      outcome = { rejected: refusal.message, ...(refusal.errors ? { errors: refusal.errors } : {}) }
+      fields = {}
+    }
+    const [kept] = await tx.insert(appliedChanges).values({
+      crewId: who.crewId, id: change.id, jobId, sequence: result.sequence, table: change.table, rowId: change.rowId, op: change.op, fields, outcome,
+      memberId: who.memberId, device,
+    }).returning()
+    this.done.set(change.id, kept!)
+  }
+
+  /** A job of sequence 0 may be one that an older program made. */
+  private async isThere(): Promise<boolean> {
+    return !!(await this.tx.select({ id: jobs.id }).from(jobs).where(and(eq(jobs.crewId, this.who.crewId), eq(jobs.id, this.jobId)))).length
+  }
+
+  private refuse(change: Partial<Change> | null, why: Refusal): void {
+    this.result.rejected.push({
+      changeId: String(change?.id ?? ''), table: change?.table as TableName, rowId: String(change?.rowId ?? ''), detail: why.message,
+      ...(why.errors ? { errors: why.errors } : {}),
+    })
+  }
+
+  async close(): Promise<void> {
+    const { tx, who, jobId, result } = this
+    if (result.sequence === this.began) return
     await tx.update(jobs).set({ sequence: result.sequence, changedAt: sql`now()` as never }).where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
-    return result
-  })
+    await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
+    if ([...this.touched].some(t => STATE_TABLES.has(t))) await settleState(tx, who.crewId, jobId)
+  }
+}
+
+/** What became of the job after a sequence number, in order; `more` where it is too much for one answer. */
+export async function feedSince(db: Db | Tx, crewId: string, jobId: string, since: number, sequence: number): Promise<Feed> {
+  if (since >= sequence) return { sequence, items: [], more: false, ...(since > sequence ? { reset: true } : {}) }
+  const rows = await db.select().from(appliedChanges)
+    .where(and(eq(appliedChanges.crewId, crewId), eq(appliedChanges.jobId, jobId), gt(appliedChanges.sequence, since)))
+    .orderBy(asc(appliedChanges.sequence)).limit(MOST_FEED)
+  const more = rows.length === MOST_FEED && rows.at(-1)!.sequence < sequence
+  return {
+    sequence: more ? rows.at(-1)!.sequence : sequence,
+    more,
+    items: rows.filter(r => !r.outcome?.rejected).map(r => ({
+      id: r.id, table: r.table as TableName, rowId: r.rowId, op: r.op, fields: r.fields, sequence: r.sequence,
+    })),
+  }
 }
 
 /** A change that came before is answered as it was then. */
-function repeat(result: ChangeResult, change: Change, done: typeof appliedChanges.$inferSelect): void {
-  if (done.outcome?.rejected) result.rejected.push({ changeId: change.id, table: change.table, rowId: change.rowId, detail: done.outcome.rejected })
-  else result.versions.push({ table: change.table, rowId: change.rowId, version: done.sequence })
-  if (done.outcome?.conflicts) result.conflicts.push(...done.outcome.conflicts as FieldConflict[])
+function repeat(result: ChangeResult, change: Change, done: Applied): void {
+  const { id: changeId, table, rowId } = change
+  const { rejected, errors, conflicts } = done.outcome ?? {}
+  if (rejected) result.rejected.push({ changeId, table, rowId, detail: rejected, ...(errors ? { errors } : {}) })
+  else result.versions.push({ changeId, table, rowId, version: done.sequence })
+  if (conflicts) result.conflicts.push(...conflicts as FieldConflict[])
 }
 
+/** @returns why the database will not hold it; null where that is a failure and no refusal */
 function asRefusal(e: unknown): Refusal | null {
   if (e instanceof Refusal) return e
-  const code = (e as { code?: string, cause?: { code?: string } }).cause?.code ?? (e as { code?: string }).code
-  if (code === '23503') return new Refusal('It refers to something that is not in this job, or that other rows still need.')
-  if (code === '23514' || code === '22003') return new Refusal('A value is out of range.')
-  return null
+  if (!isRefusedValue(e)) return null
+  const state = sqlStateOf(e)!
+  if (state === '23503') {
+    const field = /^ref:\w+\.(\w+)$/.exec(constraintOf(e) ?? '')?.[1]
+    const detail = 'It refers to something that is not in this job, or that other rows still need.'
+    return new Refusal(detail, field ? [{ field, message: 'refers to something that is not in this job' }] : undefined)
+  }
+  if (state === '23514' || state === '22003') return new Refusal('A value is out of range.')
+  if (state.startsWith('22')) return new Refusal('A value is of a kind that cannot be kept.')
+  return new Refusal('It does not agree with what is there.')
 }
 
 /** The browser whose change took a sequence number. */
@@ -104,6 +210,8 @@ async function applyOne(tx: Tx, crewId: string, jobId: string, change: Change, v
   }
   if (change.op === 'insert' && !row) {
     const fields = { ...LATER_FIELDS[change.table], ...change.fields }
+    // A job names only rows that are there: what an older app wrote into its first row is named later.
+    if (change.table === 'jobs') Object.assign(fields, { baselineSpotId: null, designId: null, stopId: null })
     const errors = errorsOf(schemas[change.table].whole, fields)
     if (errors.length) throw new Refusal(errors[0]!.message, errors)
     const fieldVersions = Object.fromEntries(Object.keys(fields).map(f => [f, version]))

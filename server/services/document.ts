@@ -1,9 +1,10 @@
 /** Reading a job back as a document, with the crew's masts near it. */
-import { and, arrayOverlaps, asc, eq, gte, isNull, sql } from 'drizzle-orm'
-import { documentTables, jobs, masts, placeOnSphere } from '../database/schema'
-import { prepared } from '../utils/db'
+import { and, arrayOverlaps, eq, getTableColumns, gte, isNull, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import { documentTables, masts, placeOnSphere } from '../database/schema'
+import { compiled, prepared } from '../utils/db'
 import type { Db } from '../utils/db'
-import { emptyDocument, TABLE_FIELDS, TABLES } from '../../core/job/schema'
+import { TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
 import type { JobSnapshot } from '../../shared/api'
 import { MAST_RADIUS_M, MOST_MASTS } from '../../core/job/bearings'
@@ -11,27 +12,32 @@ import { positionOf } from '../../core/job/place'
 import { BANDS } from '../../core/radio/bands'
 import type { Position } from '../../core/geo/geodesic'
 
-function clean<T extends TableName>(table: T, row: Record<string, unknown>): JobDocument[T][number] {
-  const out: Record<string, unknown> = { id: row.id, version: row.version }
-  for (const field of Object.keys(TABLE_FIELDS[table])) out[field] = row[field] ?? null
-  return out as unknown as JobDocument[T][number]
+/** An instant as the document holds it: ISO 8601 in UTC, to the millisecond. */
+const asInstant = (column: unknown): SQL => sql`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
+
+/** One table's rows of a job as a JSON array, in the order of their ids, under the document's own names. */
+function rowsOf(name: TableName): SQL {
+  const table = documentTables[name] as unknown as typeof documentTables.spots
+  const columns = getTableColumns(table) as unknown as Record<string, { getSQLType: () => string }>
+  const pairs = ['id', 'version', ...Object.keys(TABLE_FIELDS[name])].map((f) => {
+    const column = columns[f]!
+    return sql`${sql.raw(`'${f}'`)}, ${column.getSQLType().startsWith('timestamp') ? asInstant(column) : column}`
+  })
+  const ofJob = name === 'jobs'
+    ? sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.id} = ${sql.placeholder('job')}`
+    : sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.jobId} = ${sql.placeholder('job')}`
+  return sql`${sql.raw(`'${name}'`)}, (select coalesce(json_agg(json_build_object(${sql.join(pairs, sql`, `)}) order by ${table.id}), '[]'::json) from ${table} where ${ofJob})`
 }
+
+/** One statement that reads a job whole: a single look at the database, so that all tables agree. */
+const wholeJob = compiled<{ document: JobDocument, sequence: number | null }>(sql`
+  select json_build_object(${sql.join(TABLES.map(rowsOf), sql`, `)}) as document,
+    (select sequence from jobs where crew_id = ${sql.placeholder('crew')} and id = ${sql.placeholder('job')}) as sequence`)
 
 /** @returns null where the job is not this crew's */
 export async function readJob(db: Db, crewId: string, jobId: string): Promise<JobSnapshot | null> {
-  const read = await db.transaction(async (tx) => {
-    const [job] = await tx.select().from(jobs).where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
-    if (!job) return null
-    const document = emptyDocument()
-    document.jobs = [clean('jobs', job)]
-    for (const name of TABLES) {
-      if (name === 'jobs') continue
-      const table = documentTables[name] as unknown as typeof documentTables.spots
-      const rows = await tx.select().from(table).where(and(eq(table.crewId, crewId), eq(table.jobId, jobId))).orderBy(asc(table.id))
-      ;(document as Record<string, unknown>)[name] = rows.map(r => clean(name, r))
-    }
-    return { document, sequence: job.sequence }
-  }, { isolationLevel: 'repeatable read', accessMode: 'read only' })
+  const [row] = await wholeJob(db, { crew: crewId, job: jobId })
+  const read = row && row.sequence !== null ? { document: row.document, sequence: row.sequence } : null
   const at = read && positionOf(read.document)
   if (!at) return read && { ...read, nearMastIds: [] }
   const { document } = read
@@ -79,7 +85,7 @@ export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFil
         f.seenSince ? gte(masts.seenOn, f.seenSince) : undefined,
       )}
       order by ${place} <-> ${point} limit ${f.most ?? MOST_MASTS}) m
-    left join cells c on c.crew_id = m.crew_id and c.mast_id = m.id
+    left join cells c on c.crew_id = m.crew_id and c.mast_id = m.id and c.job_id is null
     order by m.far, m.id`)
   const found: Mast[] = []
   const cells: Cell[] = []

@@ -1,5 +1,6 @@
 /** GeoTIFF rasters as terrain blocks: geographic or UTM, whole numbers or floats, striped, tiled or compressed. */
-import { fromArrayBuffer } from 'geotiff'
+import { inflateSync } from 'node:zlib'
+import { addDecoder, BaseDecoder, fromArrayBuffer, fromFile } from 'geotiff'
 import type { GeoTIFFImage, TypedArray } from 'geotiff'
 import proj4 from 'proj4'
 import { blockKey, PER_DEGREE } from '../../core/terrain/blocks'
@@ -17,7 +18,43 @@ export interface Raster {
   /** column and row, counted from the middle of the first pixel */
   toPixel: (lonDeg: number, latDeg: number) => [number, number]
   /** values of a window; NaN where nothing is known */
-  read: (x0: number, y0: number, x1: number, y1: number) => Promise<Float64Array>
+  read: (x0: number, y0: number, x1: number, y1: number) => Promise<Float32Array>
+}
+
+/** Most bytes that one strip or tile of a raster may unpack to. */
+const MOST_UNPACKED = 64_000_000
+/** Most samples read at one go: a block of 0.1° at about 3 m. */
+const MOST_SAMPLES = 16_000_000
+/** none, LZW, deflate (two numbers), PackBits. @source TIFF 6.0 and its supplements */
+const COMPRESSIONS: readonly number[] = [1, 5, 8, 32946, 32773]
+
+/** Unpacks no further than a block may say it is: 24 kB can be made to unpack to gigabytes. */
+class BoundedDeflate extends BaseDecoder {
+  override decodeBlock(packed: ArrayBufferLike): ArrayBufferLike {
+    const out = inflateSync(new Uint8Array(packed), { maxOutputLength: MOST_UNPACKED })
+    return out.buffer.slice(out.byteOffset, out.byteOffset + out.byteLength) as ArrayBuffer
+  }
+}
+addDecoder([8, 32946], async () => BoundedDeflate, undefined, false)
+
+const tooLarge = (): never => {
+  throw new RangeError('The GeoTIFF says it unpacks to more than is read here: bring it over as tiles, gdal_translate -co TILED=YES in.tif out.tif')
+}
+
+/** Refuses what it declares to be too large, before anything is unpacked. @throws RangeError */
+async function refuseBombs(image: GeoTIFFImage): Promise<void> {
+  const directory = image.fileDirectory
+  const compression = Number(await directory.loadValue('Compression') ?? 1)
+  if (!COMPRESSIONS.includes(compression)) {
+    throw new RangeError(`The GeoTIFF is packed in a way not read here (${compression}): bring it over, gdal_translate -co COMPRESS=DEFLATE -co TILED=YES in.tif out.tif`)
+  }
+  const width = image.getWidth()
+  const height = image.getHeight()
+  const bytes = image.getBytesPerPixel()
+  const sound = [width, height, bytes, image.getTileWidth(), image.getTileHeight()].every(n => Number.isFinite(n) && n > 0)
+  if (!sound) throw new RangeError('The GeoTIFF does not say how large it is.')
+  if (Math.min(image.getTileWidth(), width + 4096) * Math.min(image.getTileHeight(), height + 4096) * bytes > MOST_UNPACKED) tooLarge()
+  if (width * height > 4e9) tooLarge()
 }
 
 /** Blocks that one raster may touch: about 25 square degrees. */
@@ -43,15 +80,18 @@ function projectionOf(keys: Record<string, unknown>): string | null {
 }
 
 /** @throws RangeError where it is no GeoTIFF, has no georeference, or lies on a grid not read here */
-export async function openRaster(bytes: Uint8Array): Promise<Raster> {
+export async function openRaster(from: Uint8Array | string): Promise<Raster> {
   let image: GeoTIFFImage
   try {
-    const tiff = await fromArrayBuffer(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer)
+    const tiff = typeof from === 'string'
+      ? await fromFile(from)
+      : await fromArrayBuffer(from.buffer.slice(from.byteOffset, from.byteOffset + from.byteLength) as ArrayBuffer)
     image = await tiff.getImage()
   }
   catch {
     throw new RangeError('The file does not read as GeoTIFF: it is cut short or of another kind.')
   }
+  await refuseBombs(image)
   let origin: number[]
   let resolution: number[]
   try {
@@ -90,6 +130,9 @@ export async function openRaster(bytes: Uint8Array): Promise<Raster> {
     width, height, bounds, toPixel,
     pixelDeg: project ? Math.abs(ry) / 111_320 : Math.abs(ry),
     read: async (x0, y0, x1, y1) => {
+      if ((x1 - x0) * (y1 - y0) > MOST_SAMPLES) {
+        throw new RangeError('The raster is finer than is of use here: bring it to about 10 m first, gdalwarp -tr 0.0001 0.0001 in.tif out.tif')
+      }
       let data: TypedArray
       try {
         data = (await image.readRasters({ window: [x0, y0, x1, y1], samples: [0] }))[0] as TypedArray
@@ -97,7 +140,7 @@ export async function openRaster(bytes: Uint8Array): Promise<Raster> {
       catch {
         throw new RangeError('The GeoTIFF is cut short: a part of its samples is missing.')
       }
-      return Float64Array.from(data as ArrayLike<number>, v => (v === nodata || !Number.isFinite(v) || v < -12_000 || v > 30_000 ? NaN : v))
+      return Float32Array.from(data as ArrayLike<number>, v => (v === nodata || !Number.isFinite(v) || v < -12_000 || v > 30_000 ? NaN : v))
     },
   }
 }
@@ -191,6 +234,7 @@ export async function rasterClasses(r: Raster): Promise<{ value: number, share: 
   const counts = new Map<number, number>()
   const step = Math.max(1, Math.floor(r.height / 400))
   let n = 0
+  if (r.width > MOST_SAMPLES) tooLarge()
   for (let y = 0; y < r.height; y += step) {
     for (const v of await r.read(0, y, r.width, y + 1)) {
       if (Number.isNaN(v)) continue

@@ -1,10 +1,11 @@
 /** Loads the demo crew: masts, terrain, jobs, and members who sign in with one click. */
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { cells, crews, documentTables, jobs, masts, mastSets, members } from '../database/schema'
 import { connect } from '../utils/db'
 import { TABLES } from '../../core/job/schema'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { demoTile } from '../../demo/terrain'
+import { settleState } from './job-state'
 import { storeTile } from './terrain'
 
 /** @param reset  load again over what is there; otherwise a demo that is there stays as it is */
@@ -26,12 +27,15 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
       await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
       await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
       for (const { jobId, document } of scenario.jobs) {
-        await tx.insert(jobs).values({ ...document.jobs[0]!, crewId, id: jobId, version: 1, sequence: 1 } as never)
+        const { designId, baselineSpotId, stopId, ...job } = document.jobs[0]!
+        await tx.insert(jobs).values({ ...job, crewId, id: jobId, version: 1, sequence: 1 } as never)
         for (const name of TABLES) {
           if (name === 'jobs' || name === 'masts' || name === 'cells') continue
           const rows = document[name] as { id: string }[]
           if (rows.length) await tx.insert(documentTables[name] as typeof documentTables.spots).values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
         }
+        await tx.update(jobs).set({ designId, baselineSpotId, stopId }).where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+        await settleState(tx, crewId, jobId)
       }
     })
     await storeTile(db, crewId, demoTile())

@@ -1,46 +1,66 @@
-/** Height tiles and rasters cut into blocks on the way in, laid over each other, and blocks on the way out. */
-import { and, eq, inArray, sql } from 'drizzle-orm'
-import { coverBlocks, terrainBlocks, terrainLayers, terrainTiles } from '../database/schema'
+/** Height tiles and rasters as blocks in layers, laid over each other, and blocks on the way out. */
+import { and, eq, gt, inArray, sql } from 'drizzle-orm'
+import { coverBlocks, crews, terrainBlocks, terrainChanges, terrainLayers, terrainTiles } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { coarsen, cutTile, overlay } from '../../core/terrain/blocks'
 import type { HeightBlock } from '../../core/terrain/blocks'
-import { readHgt, VOID, writeHgt } from '../../core/terrain/hgt'
+import { VOID, writeHgt } from '../../core/terrain/hgt'
 import type { HeightTile } from '../../core/terrain/hgt'
 import type { TerrainReport } from '../../shared/api'
 
-const AT_ONCE = 20
+/** Blocks written by one statement: others are answered between two. */
+const AT_ONCE = 6
 
-/** @throws RangeError where the file is no SRTM tile */
-export async function importHgt(db: Db, crewId: string, fileName: string, bytes: Uint8Array): Promise<TerrainReport> {
-  return storeTile(db, crewId, readHgt(fileName, bytes))
+export const tileName = (southDeg: number, westDeg: number): string =>
+  writeHgt({ southDeg, westDeg, side: 1201, heights: new Int16Array(0) }).name.replace('.hgt', '')
+
+/** Keeps a whole tile that is in memory. */
+export function storeTile(db: Db, crewId: string, tile: HeightTile): Promise<TerrainReport> {
+  return storeLayer(db, crewId, { name: tileName(tile.southDeg, tile.westDeg), kind: 'ground', side: tile.side }, cutTile(tile))
 }
 
-export async function storeTile(db: Db, crewId: string, tile: HeightTile): Promise<TerrainReport> {
-  const name = writeHgt({ ...tile, heights: new Int16Array(0) }).name.replace('.hgt', '')
-  const voids = tile.heights.reduce((n, h) => n + Number(h === VOID), 0)
-  return storeLayer(db, crewId, { name, kind: 'ground', side: tile.side, voids }, cutTile(tile))
+interface Tile { name: string, kind: 'ground' | 'cover', side: number }
+
+const voidsOf = (b: HeightBlock): number => {
+  let n = 0
+  for (const h of b.heights) if (h === VOID) n++
+  return n
 }
+
+/** Reading a large file takes longer than a request may; the crew's lock is waited for as long. */
+const PATIENCE = sql`select set_config('idle_in_transaction_session_timeout', '300s', true), set_config('lock_timeout', '300s', true)`
+
+/**
+ * Laying layers over each other goes one after the other in a crew: of two imports at once the
+ * second sees the layers of the first.
+ */
+const alone = (tx: Tx, crewId: string) => tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${crewId}, 11))`)
 
 /**
  * Keeps a tile's blocks as a layer of their own and lays the layers of every block touched over each
- * other again. A tile of the same name is replaced.
+ * other again. A tile of the same kind and name is replaced.
  */
-export async function storeLayer(db: Db, crewId: string, tile: { name: string, kind: 'ground' | 'cover', side: number, voids?: number }, blocks: Iterable<HeightBlock> | AsyncIterable<HeightBlock>): Promise<TerrainReport> {
+export async function storeLayer(db: Db, crewId: string, tile: Tile, blocks: Iterable<HeightBlock> | AsyncIterable<HeightBlock>): Promise<TerrainReport> {
   let count = 0
   let voids = 0
   let keys: string[] = []
   await db.transaction(async (tx) => {
-    const before = await tx.select({ key: terrainLayers.key }).from(terrainLayers).where(and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.tile, tile.name)))
-    await tx.delete(terrainTiles).where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.name, tile.name)))
-    await tx.insert(terrainTiles).values({ crewId, name: tile.name, kind: tile.kind, side: tile.side, voids: 0 })
+    await tx.execute(PATIENCE)
+    const mine = and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, tile.kind), eq(terrainTiles.name, tile.name))
+    const layers = and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, tile.kind), eq(terrainLayers.tile, tile.name))
+    await tx.insert(terrainTiles).values({ crewId, ...tile, voids: 0 })
+      .onConflictDoUpdate({ target: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name], set: { side: tile.side, importedAt: sql`now()` as never } })
+    const before = await tx.delete(terrainLayers).where(layers).returning({ key: terrainLayers.key })
     const touched = new Set(before.map(b => b.key))
     let batch: HeightBlock[] = []
     const flush = async () => {
-      if (batch.length) await tx.insert(terrainLayers).values(batch.map(b => ({ crewId, tile: tile.name, key: b.key, side: b.side, heights: packHeights(b) })))
+      if (batch.length) {
+        await tx.insert(terrainLayers).values(batch.map(b => ({ crewId, kind: tile.kind, tile: tile.name, key: b.key, side: b.side, heights: packHeights(b) })))
+      }
       batch = []
     }
     for await (const block of blocks) {
-      const empty = block.heights.reduce((n, h) => n + Number(h === VOID), 0)
+      const empty = voidsOf(block)
       voids += empty
       if (empty === block.heights.length) continue
       count++
@@ -50,33 +70,35 @@ export async function storeLayer(db: Db, crewId: string, tile: { name: string, k
     }
     await flush()
     if (!count) throw new RangeError('The raster holds no height at all.')
-    voids = tile.voids ?? voids
-    await tx.update(terrainTiles).set({ voids }).where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.name, tile.name)))
-    keys = [...touched]
+    await tx.update(terrainTiles).set({ voids }).where(mine)
+    keys = [...touched].sort()
+    await alone(tx, crewId)
     await relay(tx, crewId, tile.kind, keys)
   })
   return { name: tile.name, kind: tile.kind, side: tile.side, blocks: count, voids, keys }
 }
 
-/** Takes a tile away again; what lay under it shows. @returns false where there is none of that name */
-export async function removeLayer(db: Db, crewId: string, name: string): Promise<boolean> {
+/** Takes a tile away again; what lay under it shows. @returns the blocks that changed; null where there is none of that name */
+export async function removeLayer(db: Db, crewId: string, kind: 'ground' | 'cover', name: string): Promise<string[] | null> {
   return db.transaction(async (tx) => {
-    const keys = await tx.select({ key: terrainLayers.key }).from(terrainLayers).where(and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.tile, name)))
-    const [gone] = await tx.delete(terrainTiles).where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.name, name))).returning()
-    if (!gone) return false
-    await relay(tx, crewId, gone.kind, keys.map(k => k.key))
-    return true
+    await tx.execute(PATIENCE)
+    await alone(tx, crewId)
+    const mine = and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, kind), eq(terrainLayers.tile, name))
+    const keys = (await tx.select({ key: terrainLayers.key }).from(terrainLayers).where(mine)).map(k => k.key).sort()
+    const gone = await tx.delete(terrainTiles).where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, kind), eq(terrainTiles.name, name))).returning()
+    if (!gone.length) return null
+    await relay(tx, crewId, kind, keys)
+    return keys
   })
 }
 
-/** Makes the blocks that are asked for out of the layers that are held. */
+/** Makes the blocks that are asked for out of the layers that are held, and counts them as changed. */
 async function relay(tx: Tx, crewId: string, kind: 'ground' | 'cover', keys: string[]): Promise<void> {
   const table = kind === 'ground' ? terrainBlocks : coverBlocks
   for (let i = 0; i < keys.length; i += AT_ONCE) {
     const part = keys.slice(i, i + AT_ONCE)
     const rows = await tx.select({ key: terrainLayers.key, side: terrainLayers.side, heights: terrainLayers.heights, tile: terrainLayers.tile }).from(terrainLayers)
-      .innerJoin(terrainTiles, and(eq(terrainTiles.crewId, terrainLayers.crewId), eq(terrainTiles.name, terrainLayers.tile), eq(terrainTiles.kind, kind)))
-      .where(and(eq(terrainLayers.crewId, crewId), inArray(terrainLayers.key, part))).orderBy(terrainLayers.tile)
+      .where(and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, kind), inArray(terrainLayers.key, part))).orderBy(terrainLayers.tile)
     const made = part.flatMap((key) => {
       const mine = rows.filter(r => r.key === key)
       const block = overlay(mine.map(asBlock))
@@ -85,9 +107,31 @@ async function relay(tx: Tx, crewId: string, kind: 'ground' | 'cover', keys: str
     const held = new Set(made.map(m => m.key))
     const bare = part.filter(k => !held.has(k))
     if (bare.length) await tx.delete(table).where(and(eq(table.crewId, crewId), inArray(table.key, bare)))
-    if (made.length) await tx.insert(table).values(made).onConflictDoUpdate({ target: [table.crewId, table.key], set: { side: sql`excluded.side`, tile: sql`excluded.tile`, heights: sql`excluded.heights` } })
+    if (made.length) {
+      await tx.insert(table).values(made)
+        .onConflictDoUpdate({ target: [table.crewId, table.key], set: { side: sql`excluded.side`, tile: sql`excluded.tile`, heights: sql`excluded.heights` } })
+    }
+  }
+  if (!keys.length) return
+  const [crew] = await tx.update(crews).set({ terrainVersion: sql`${crews.terrainVersion} + 1` }).where(eq(crews.id, crewId)).returning({ version: crews.terrainVersion })
+  for (let i = 0; i < keys.length; i += 1000) {
+    await tx.insert(terrainChanges).values(keys.slice(i, i + 1000).map(key => ({ crewId, key, version: crew!.version })))
+      .onConflictDoUpdate({ target: [terrainChanges.crewId, terrainChanges.key], set: { version: sql`excluded.version` } })
   }
 }
+
+/** Blocks that changed after a count, and the count now; `all` where so many did that everything held is to be asked for again. */
+export async function changedBlocks(db: Db, crewId: string, since: number): Promise<{ version: number, keys: string[], all: boolean }> {
+  const [crew] = await db.select({ version: crews.terrainVersion }).from(crews).where(eq(crews.id, crewId))
+  const version = crew?.version ?? 0
+  if (since === version) return { version, keys: [], all: false }
+  const rows = await db.select({ key: terrainChanges.key }).from(terrainChanges)
+    .where(and(eq(terrainChanges.crewId, crewId), gt(terrainChanges.version, since))).limit(MOST_TOLD + 1)
+  const all = rows.length > MOST_TOLD || since > version
+  return { version, keys: all ? [] : rows.map(r => r.key), all }
+}
+
+const MOST_TOLD = 5000
 
 /** Little-endian 16-bit metres, as typed arrays hold them. */
 export const packHeights = (b: HeightBlock): Uint8Array => new Uint8Array(b.heights.buffer, b.heights.byteOffset, b.heights.byteLength)

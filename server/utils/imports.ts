@@ -7,7 +7,7 @@ import type { MastImportState } from '../../shared/api'
 export async function requireImport(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me, state: MastImportState }> {
   const me = await requireMember(event, least)
   const id = getRouterParam(event, 'id')
-  const state = validUuid(id) ? await importState(useDb(), me.crewId, id) : null
+  const state = validUuid(id) ? await importState(me.crewId, id) : null
   if (!state) problem(404, 'No such import.')
   return { me, state }
 }

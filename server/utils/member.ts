@@ -1,4 +1,4 @@
-import { and, eq, gt, sql } from 'drizzle-orm'
+import { and, eq, gt, lt, sql } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import { v7 as uuidv7 } from 'uuid'
 import { crews, members, sessions } from '../database/schema'
@@ -37,3 +37,6 @@ export async function closeSession(event: H3Event): Promise<void> {
   if (user && secure) await useDb().delete(sessions).where(and(eq(sessions.crewId, user.crewId), eq(sessions.id, secure.sessionId)))
   await clearUserSession(event)
 }
+
+/** Sessions that have run out. */
+export const forgetSessions = (): Promise<unknown> => useDb().delete(sessions).where(lt(sessions.expiresAt, sql`now()`))

@@ -11,7 +11,7 @@ export interface ProblemDetails {
 }
 
 const TITLES: Record<number, string> = {
-  400: 'Not understood', 401: 'Sign in first', 403: 'Not allowed', 404: 'Not found', 409: 'In conflict', 410: 'No longer valid', 411: 'Length wanted', 413: 'Too large', 415: 'Wrong kind of file', 422: 'Out of range', 429: 'Too many tries', 503: 'Not available',
+  400: 'Not understood', 401: 'Sign in first', 403: 'Not allowed', 404: 'Not found', 409: 'In conflict', 410: 'No longer valid', 411: 'Length wanted', 413: 'Too large', 415: 'Wrong kind of file', 422: 'Out of range', 429: 'Too many tries', 405: 'Not done here', 503: 'Not available',
 }
 
 /** Throws; the error handler writes it as `application/problem+json`. */

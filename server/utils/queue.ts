@@ -1,41 +1,74 @@
 /** Long work, kept in PostgreSQL: any node may do it, and a killed node loses none. */
 import PgBoss from 'pg-boss'
-import { mergeImport } from '../services/mast-import'
+import { abandonedMerges, dropLeftovers, mergeImport } from '../services/mast-import'
 import { useDb } from './db'
+import { describeError, logError } from './log'
+import { forgetTokens } from './tokens'
+import { forgetTries } from './tries'
+import { forgetSessions } from './member'
 
 const MERGE = 'merge-masts'
+/** How often a node looks for merges that nobody does, and for the queue where it could not start. */
+const LOOK_MS = 15_000
+/** How often what has run out is removed. */
+const CLEAR_MS = 3_600_000
 
 export interface MergeTask { crewId: string, importId: string }
 
-let started: Promise<PgBoss> | null = null
+let boss: PgBoss | null = null
+let looking: ReturnType<typeof setInterval> | null = null
+let lastClear = 0
 
-/** The queue of this node, started once. */
-export function useQueue(): Promise<PgBoss> {
-  started ??= start().catch((e: unknown) => {
-    // The next asking tries again.
-    started = null
-    throw e
-  })
-  return started
-}
+/** Whether this node does queued work now. */
+export const queueRuns = (): boolean => boss !== null
 
 async function start(): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: useRuntimeConfig().databaseUrl, schema: 'queue', max: 2, schedule: false })
-  boss.on('error', e => console.error('queue:', e.message))
-  await boss.start()
-  await boss.createQueue(MERGE)
-  await boss.work<MergeTask>(MERGE, { pollingIntervalSeconds: 0.5 }, async (tasks) => {
-    for (const { data } of tasks) await mergeImport(useDb(), data.crewId, data.importId)
+  const fresh = new PgBoss({ connectionString: useRuntimeConfig().databaseUrl, application_name: 'multivox-queue', schema: 'queue', max: 2, schedule: false } as never)
+  fresh.on('error', e => logError('queue', e))
+  await fresh.start()
+  await fresh.createQueue(MERGE)
+  await fresh.work<MergeTask>(MERGE, { pollingIntervalSeconds: 0.5 }, async (tasks) => {
+    for (const { data } of tasks) {
+      // What the queue keeps of a failure holds no parameters.
+      await mergeImport(data.crewId, data.importId).catch((e: unknown) => {
+        throw new Error(describeError(e))
+      })
+    }
   })
-  return boss
+  return fresh
 }
 
-/** One merge an import: a second asking of it is the same task. */
+/** Starts the queue where it does not run, hands over merges that nobody does, and removes what has run out. */
+async function look(): Promise<void> {
+  boss ??= await start()
+  for (const task of await abandonedMerges()) await queueMerge(task)
+  if (Date.now() - lastClear < CLEAR_MS) return
+  lastClear = Date.now()
+  await Promise.all([forgetTokens(useDb()), forgetTries(), forgetSessions(), dropLeftovers()])
+}
+
+let busy = false
+async function lookOnce(): Promise<void> {
+  if (busy) return
+  busy = true
+  await look().catch(e => logError('queue', e))
+  busy = false
+}
+
+/** Begins this node's share of the work; a database that is away is waited for. */
+export function startQueue(): void {
+  looking ??= setInterval(() => void lookOnce(), LOOK_MS)
+  void lookOnce()
+}
+
+/** Doing the same merge twice is harmless: an import is merged under a lock, and once. */
 export async function queueMerge(task: MergeTask): Promise<void> {
-  await (await useQueue()).send(MERGE, task, { singletonKey: task.importId, retryLimit: 2, expireInHours: 6 })
+  await boss?.send(MERGE, task, { retryLimit: 2, retryDelay: 1, expireInHours: 6 }).catch(e => logError('queue', e))
 }
 
 export async function stopQueue(): Promise<void> {
-  if (!started) return
-  await (await started).stop({ graceful: true, timeout: 5000 }).catch(() => {})
+  if (looking) clearInterval(looking)
+  looking = null
+  await boss?.stop({ graceful: true, timeout: 5000 }).catch(() => {})
+  boss = null
 }

@@ -1,7 +1,10 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq, gt, isNull, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
-import { crews, members, sessions, tokens } from '../../database/schema'
+import { crews, members, sessions } from '../../database/schema'
+import { makeHash } from '../../utils/passwords'
+import { goodToken, takeToken } from '../../utils/tokens'
+import { rememberDevice } from '../../utils/tries'
 
 const Body = Type.Object({
   token: Type.String({ minLength: 10, maxLength: 100 }),
@@ -11,14 +14,16 @@ const Body = Type.Object({
   crew: Type.Optional(Type.String({ minLength: 1, maxLength: 120 })),
 }, { additionalProperties: false })
 
-/** Uses a one-time link: first set-up (makes a crew and its lead), invitation (makes a member), or new password. */
+const gone = (): never => problem(410, 'This link was used already, was replaced or has run out. Ask a lead for a new one.')
+
+/** Uses a one-time link: set-up (makes a crew and its lead), invitation (makes a member), or new password. */
 export default defineEventHandler(async (event) => {
   const body = await readValid(event, Body)
-  const passwordHash = await hashPassword(body.password)
+  // Work on the password comes after the token was found good: a stranger with none costs one look.
+  if (!await goodToken(useDb(), body.token)) gone()
+  const passwordHash = await makeHash(body.password)
   const member = await useDb().transaction(async (tx) => {
-    const [token] = await tx.update(tokens).set({ usedAt: new Date().toISOString() })
-      .where(and(eq(tokens.hash, hashToken(body.token)), isNull(tokens.usedAt), gt(tokens.expiresAt, sql`now()`))).returning()
-    if (!token) problem(410, 'This link was used already or has run out. Ask a lead for a new one.')
+    const token = await takeToken(tx, body.token) ?? gone()
     if (token.kind === 'reset') {
       const key = and(eq(members.crewId, token.crewId!), eq(members.id, token.memberId!))
       const [changed] = await tx.update(members).set({ passwordHash }).where(key).returning()
@@ -33,11 +38,12 @@ export default defineEventHandler(async (event) => {
       await tx.insert(crews).values({ id: crewId, name: body.crew })
     }
     const email = body.email.trim().toLowerCase()
-    const [taken] = await tx.select({ id: members.id }).from(members).where(eq(members.email, email))
-    if (taken) problem(409, 'Someone already signs in with this address.', [{ field: 'email', value: email, message: 'is taken' }])
-    const [made] = await tx.insert(members).values({ crewId: crewId!, id: uuidv7(), name: body.name, email, role: token.kind === 'set-up' ? 'lead' : token.role!, passwordHash }).returning()
-    return made!
+    const [made] = await tx.insert(members).values({
+      crewId: crewId!, id: uuidv7(), name: body.name, email, role: token.kind === 'set-up' ? 'lead' : token.role!, passwordHash,
+    }).onConflictDoNothing({ target: members.email }).returning()
+    return made ?? problem(409, 'Someone already signs in with this address.', [{ field: 'email', value: email, message: 'is taken' }])
   })
+  rememberDevice(event, member.id)
   await openSession(event, member)
   return { ok: true }
 })

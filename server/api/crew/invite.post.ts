@@ -19,7 +19,7 @@ export default defineEventHandler(async (event) => {
   }
   const token = newToken()
   await db.insert(tokens).values({
-    hash: hashToken(token), crewId: me.crewId, kind: body.kind,
+    hash: hashToken(token), crewId: me.crewId, kind: body.kind, madeBy: me.memberId,
     memberId: body.kind === 'reset' ? body.memberId : null, role: body.kind === 'invite' ? body.role : null,
     expiresAt: new Date(Date.now() + 3 * 86_400_000).toISOString(),
   })

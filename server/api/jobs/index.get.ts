@@ -1,18 +1,25 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
-import { checks, designs, jobs, nodes, readings, sites, speedRuns, spots } from '../../database/schema'
-import type { JobListItem } from '../../../shared/api'
+import { JOB_STATES } from '../../../shared/api'
+import type { JobList } from '../../../shared/api'
+import { KINDS } from '../../../core/job/schema'
+import { listJobs } from '../../services/job-list'
+import { queryNumber, queryText, queryWord } from '../../utils/validate'
 
-export default defineEventHandler(async (event): Promise<JobListItem[]> => {
+/** The crew's jobs, newest work first, a page at a time: `search`, `state`, `kind`, `member`, `after` of the page before. */
+export default defineEventHandler(async (event): Promise<JobList> => {
   const me = await requireMember(event)
-  const has = (table: typeof readings | typeof nodes | typeof designs | typeof speedRuns | typeof checks, also: SQL) => sql<boolean>`exists (select 1 from ${table} where ${table.crewId} = ${jobs.crewId} and ${table.jobId} = ${jobs.id} and ${also})`
-  const rows = await useDb().select({
-    id: jobs.id, name: jobs.name, kind: jobs.kind, changedAt: jobs.changedAt, customerName: jobs.customerName, agreedDownMbps: jobs.agreedDownMbps,
-    scout: has(readings, sql`${readings.phase} = 'before'`), plan: has(nodes, sql`${nodes.role} = 'outside'`), fit: has(designs, sql`${designs.aimedDeg} is not null`), prove: has(speedRuns, sql`${speedRuns.phase} = 'after'`), keep: has(checks, sql`${checks.key} = 'handover' and ${checks.done}`),
-    latDeg: sites.latDeg, lonDeg: sites.lonDeg,
-    spots: sql<number>`(select count(*)::int from ${spots} where ${spots.crewId} = ${jobs.crewId} and ${spots.jobId} = ${jobs.id})`,
-    readings: sql<number>`(select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id})`,
-  }).from(jobs).leftJoin(sites, and(eq(sites.crewId, jobs.crewId), eq(sites.jobId, jobs.id)))
-    .where(eq(jobs.crewId, me.crewId)).orderBy(desc(jobs.changedAt))
-  return rows.map(({ scout, plan, fit, prove, keep, ...row }) => ({ ...row, acts: { scout, plan, fit, prove, keep } }))
+  const member = queryText(event, 'member', 36)
+  if (member !== null && !validUuid(member)) problem(422, 'member must be a member’s id.', [{ field: 'member', message: 'is no id' }])
+  const after = queryText(event, 'after', 100)
+  const cursor = after === null ? null : /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{1,6}Z)_([0-9a-f-]{36})$/.exec(after)
+  if (after !== null && (!cursor || !validUuid(cursor[2]) || Number.isNaN(Date.parse(cursor[1]!)))) {
+    problem(422, 'after must be what the page before ended with.', [{ field: 'after', message: 'is no end of a page' }])
+  }
+  return listJobs(useDb(), me.crewId, {
+    search: queryText(event, 'search', 100),
+    state: queryWord(event, 'state', JOB_STATES),
+    kind: queryWord(event, 'kind', KINDS),
+    member,
+    after: cursor ? { changedAt: cursor[1]!, id: cursor[2]! } : null,
+    most: queryNumber(event, 'most', { low: 1, high: 200, whole: true, otherwise: 50 }),
+  })
 })

@@ -1,4 +1,5 @@
 import { packHeights, readBlocks } from '../../services/terrain'
+import { queryOf, queryText } from '../../utils/validate'
 
 const MOST = 60
 
@@ -8,11 +9,11 @@ const MOST = 60
  */
 export default defineEventHandler(async (event) => {
   const me = await requireMember(event)
-  const q = getQuery(event)
-  const keys = String(q.keys ?? '').split(',').filter(Boolean)
+  const keys = (queryText(event, 'keys', 1000) ?? '').split(',').filter(Boolean)
+  const coarse = queryOf(event, 'coarse') === '1'
   if (keys.length > MOST || keys.some(k => !/^\d{1,4}:\d{1,4}$/.test(k))) problem(422, `keys must be at most ${MOST} of row:column.`, [{ field: 'keys', message: 'do not read as blocks' }])
   const db = useDb()
-  const [ground, cover] = await Promise.all([readBlocks(db, me.crewId, keys, 'ground', q.coarse === '1'), readBlocks(db, me.crewId, keys, 'cover', q.coarse === '1')])
+  const [ground, cover] = await Promise.all([readBlocks(db, me.crewId, keys, 'ground', coarse), readBlocks(db, me.crewId, keys, 'cover', coarse)])
   setResponseHeader(event, 'content-type', 'application/octet-stream')
   setResponseHeader(event, 'cache-control', 'private, no-store')
   const head = [...ground.map(b => `${b.key} ${b.side} ground\n`), ...cover.map(b => `${b.key} ${b.side} cover\n`)]

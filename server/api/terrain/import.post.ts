@@ -1,9 +1,11 @@
-import { limited, readAll } from '../../utils/limited'
-import { importHgt, storeLayer } from '../../services/terrain'
-import { openRaster, rasterBlocks, rasterClasses, sideOf } from '../../services/raster'
+import { Busy, terrainClasses, withTerrainFile } from '../../services/terrain-file'
+import { storeLayer, tileName } from '../../services/terrain'
+import { withUpload } from '../../utils/upload'
+import { queryText, queryWord } from '../../utils/validate'
 
 const HGT_LIMIT = 30_000_000
 const RASTER_LIMIT = 250_000_000
+const HIGHEST_M = 200
 
 /**
  * One tile as the body, its name in the address: an SRTM `.hgt`, or a GeoTIFF of heights.
@@ -12,35 +14,44 @@ const RASTER_LIMIT = 250_000_000
  */
 export default defineEventHandler(async (event) => {
   const me = await requireMember(event, 'installer')
-  const q = getQuery(event)
-  const name = String(q.name ?? '')
+  const name = queryText(event, 'name', 200) ?? ''
+  const kind = queryWord(event, 'kind', ['ground', 'cover'] as const) ?? 'ground'
+  const classes = queryText(event, 'classes', 20_000)
   const raster = /\.tiff?$/i.test(name)
-  if (!raster && !/\.hgt$/i.test(name)) problem(415, `“${name.slice(0, 80)}” is neither an SRTM height tile (.hgt) nor a GeoTIFF (.tif).`, [{ field: 'file', message: 'must be .hgt or .tif' }])
-  const bytes = await readAll(limited(event, raster ? RASTER_LIMIT : HGT_LIMIT))
-  try {
-    if (!raster) return await importHgt(useDb(), me.crewId, name, bytes)
-    const r = await openRaster(bytes)
-    const tile = { name: name.replace(/\.tiff?$/i, '').slice(0, 120), side: sideOf(r) }
-    if (q.kind !== 'cover') return await storeLayer(useDb(), me.crewId, { ...tile, kind: 'ground' }, rasterBlocks(r, { kind: 'ground' }))
-    if (q.classes === undefined) return { classes: await rasterClasses(r) }
-    const heights = readClasses(String(q.classes))
-    return await storeLayer(useDb(), me.crewId, { ...tile, kind: 'cover' }, rasterBlocks(r, { kind: 'cover', heightOf: v => heights.get(v) ?? null }))
+  if (!raster && !/\.hgt$/i.test(name)) {
+    problem(415, `“${name.slice(0, 80)}” is neither an SRTM height tile (.hgt) nor a GeoTIFF (.tif).`, [{ field: 'file', message: 'must be .hgt or .tif' }])
   }
-  catch (e) {
-    if (e instanceof RangeError) problem(422, e.message, [{ field: 'file', message: e.message }])
-    throw e
-  }
+  const heights = raster && kind === 'cover' && classes !== null ? readClasses(classes) : undefined
+  return withUpload(event, raster ? RASTER_LIMIT : HGT_LIMIT, async (path) => {
+    try {
+      if (raster && kind === 'cover' && !heights) return { classes: await terrainClasses({ path, name, as: 'classes' }) }
+      const as = !raster ? 'hgt' as const : kind
+      return await withTerrainFile({ path, name, as, heights }, async (file) => {
+        const called = raster ? name.replace(/\.tiff?$/i, '').slice(0, 120) : tileName(file.southDeg!, file.westDeg!)
+        return await storeLayer(useDb(), me.crewId, { name: called, kind: as === 'cover' ? 'cover' : 'ground', side: file.side }, file.blocks)
+      })
+    }
+    catch (e) {
+      if (e instanceof RangeError) problem(422, e.message, [{ field: 'file', message: e.message }])
+      if (e instanceof Busy) problem(503, 'Other files of ground are being read just now. Try again in a minute.')
+      throw e
+    }
+  })
 })
 
-function readClasses(text: string): Map<number, number> {
+function readClasses(text: string): [number, number][] {
   let found: unknown
   try {
     found = JSON.parse(text)
   }
   catch {
-    throw new RangeError('classes is not JSON')
+    found = null
   }
-  const pairs = Object.entries(found as Record<string, unknown>).map(([k, v]) => [Number(k), Number(v)] as const)
-  if (!pairs.length || pairs.some(([k, v]) => !Number.isFinite(k) || !(v >= 0 && v <= 200))) throw new RangeError('each class wants a height within 0…200 m')
-  return new Map(pairs)
+  const pairs = found !== null && typeof found === 'object' && !Array.isArray(found)
+    ? Object.entries(found).map(([k, v]) => [Number(k), typeof v === 'number' ? v : NaN] as [number, number])
+    : []
+  if (!pairs.length || pairs.some(([k, v]) => !Number.isFinite(k) || !(v >= 0 && v <= HIGHEST_M))) {
+    problem(422, `classes must give each class a height within 0…${HIGHEST_M} m.`, [{ field: 'classes', message: `wants {"class": metres}, 0…${HIGHEST_M}` }])
+  }
+  return pairs
 }

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq, ne } from 'drizzle-orm'
-import { members, sessions } from '../../../database/schema'
+import { and, eq, isNull, ne, or } from 'drizzle-orm'
+import { members, sessions, tokens } from '../../../database/schema'
 
 const Body = Type.Object({
   role: Type.Optional(Type.Union([Type.Literal('lead'), Type.Literal('installer'), Type.Literal('viewer')])),
@@ -18,7 +18,11 @@ export default defineEventHandler(async (event) => {
     if (!others.length && (body.active === false || (body.role && body.role !== 'lead'))) problem(409, 'The crew needs one lead: name another first.')
     const [changed] = await tx.update(members).set(body).where(and(eq(members.crewId, me.crewId), eq(members.id, id))).returning({ id: members.id })
     if (!changed) problem(404, 'No such member.')
-    if (body.active === false) await tx.delete(sessions).where(and(eq(sessions.crewId, me.crewId), eq(sessions.memberId, id)))
+    if (body.active === false) {
+      await tx.delete(sessions).where(and(eq(sessions.crewId, me.crewId), eq(sessions.memberId, id)))
+      // Links of theirs and links for them die with it.
+      await tx.delete(tokens).where(and(eq(tokens.crewId, me.crewId), or(eq(tokens.madeBy, id), eq(tokens.memberId, id)), isNull(tokens.usedAt)))
+    }
     return { ok: true }
   })
 })

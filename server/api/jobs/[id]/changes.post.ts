@@ -1,14 +1,9 @@
 import { ChangeBatchSchema } from '../../../../core/job/schema'
-import { applyBatch, Refusal } from '../../../services/changes'
+import { applyBatch } from '../../../services/changes'
 
+/** Takes a batch of changes; what cannot be taken is said change by change, with the answer. */
 export default defineEventHandler(async (event) => {
   const { me, jobId } = await requireJobId(event, 'installer')
-  const { changes, device } = await readValid(event, ChangeBatchSchema)
-  try {
-    return await applyBatch(useDb(), me, jobId, changes, device ?? null) ?? problem(404, 'No such job.')
-  }
-  catch (e) {
-    if (e instanceof Refusal) problem(422, e.message, e.errors)
-    throw e
-  }
+  const { changes, device, since } = await readValid(event, ChangeBatchSchema, { each: true })
+  return await applyBatch(useDb(), me, jobId, changes, { device, since }) ?? problem(404, 'No such job.')
 })

@@ -1,11 +1,25 @@
 import { makeReport } from '../../../../core/job/report'
+import { readFrozen } from '../../../services/handover'
 import { assessOnServer, renderPdf } from '../../../services/report'
+import { queryText, queryWord } from '../../../utils/validate'
 
+/** The report as PDF: of the job as it stands, or with `handover=` as it was handed over. */
 export default defineEventHandler(async (event) => {
-  const { me, snapshot } = await requireJob(event)
-  const units = getQuery(event).units === 'imperial' ? 'imperial' as const : 'metric' as const
-  const assessment = await assessOnServer(useDb(), me.crewId, snapshot.document, new Date().toISOString())
-  const pdf = await renderPdf(makeReport(snapshot.document, assessment, { units, crew: me.crewName, by: me.name }))
+  const units = queryWord(event, 'units', ['metric', 'imperial'] as const) ?? 'metric'
+  const handover = queryText(event, 'handover', 36)
+  const { me, jobId } = await requireJobId(event)
+  const made = handover === null ? await present() : await frozen(handover)
+  const pdf = await renderPdf(makeReport(made.document, made.result, { units, crew: me.crewName, by: made.by }))
   setResponseHeaders(event, { 'content-type': 'application/pdf', 'content-disposition': 'attachment; filename="handover.pdf"', 'cache-control': 'no-store' })
   return pdf
+
+  async function present() {
+    const { snapshot: { document } } = await requireJob(event)
+    return { document, result: await assessOnServer(useDb(), me.crewId, document, new Date().toISOString()), by: me.name }
+  }
+
+  async function frozen(id: string) {
+    const found = validUuid(id) ? await readFrozen(useDb(), me.crewId, jobId, id) : null
+    return found ? { document: found.document, result: found.result, by: found.madeBy } : problem(404, 'No such handover.')
+  }
 })

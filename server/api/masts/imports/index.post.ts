@@ -12,7 +12,7 @@ const Body = Type.Object({
     heightUnit: Type.Union([Type.Literal('m'), Type.Literal('ft')]),
     swapped: Type.Boolean(),
     fallbackBand: Type.Union([Type.String({ maxLength: 8 }), Type.Null()]),
-    listedOn: Type.Union([Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' }), Type.Null()]),
+    listedOn: Type.Union([Type.String({ format: 'date', pattern: '^(19[7-9]|20\\d)\\d-' }), Type.Null()]),
   }, { additionalProperties: false }),
 }, { additionalProperties: false })
 
@@ -22,5 +22,5 @@ export default defineEventHandler(async (event) => {
   const body = await readValid(event, Body) as { name: string, delimiter: string, signature: string, rules: MastRules }
   const lacking = lackingFields(body.rules.mapping, body.rules.fallbackBand)
   if (lacking.length) problem(422, `Still to map: ${lacking.join(', ')}.`, lacking.map(field => ({ field, message: 'is needed' })))
-  return startImport(useDb(), me, body)
+  return startImport(me, body)
 })

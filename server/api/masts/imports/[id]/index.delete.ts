@@ -4,5 +4,5 @@ import { requireImport } from '../../../../utils/imports'
 /** Stops an import: nothing of it is kept. */
 export default defineEventHandler(async (event) => {
   const { me, state } = await requireImport(event, 'installer')
-  return cancelImport(useDb(), me.crewId, state.id)
+  return cancelImport(me.crewId, state.id)
 })

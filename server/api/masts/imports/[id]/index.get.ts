@@ -4,5 +4,5 @@ import { requireImport } from '../../../../utils/imports'
 /** How far an import is, and the first rows that were not taken. */
 export default defineEventHandler(async (event) => {
   const { me, state } = await requireImport(event)
-  return { ...state, rejects: await firstRejects(useDb(), me.crewId, state.id) }
+  return { ...state, rejects: await firstRejects(me.crewId, state.id) }
 })

@@ -10,7 +10,7 @@ export default defineEventHandler(async (event) => {
   setResponseHeader(event, 'content-disposition', 'attachment; filename="rows-not-taken.csv"')
   async function* lines() {
     yield csvLine(['line', 'reason', 'row'])
-    for await (const rows of rejectedRows(useDb(), me.crewId, state.id)) yield rows.map(r => csvLine([r.line, r.reason, r.row])).join('')
+    for await (const rows of rejectedRows(me.crewId, state.id)) yield rows.map(r => csvLine([r.line, r.reason, r.row])).join('')
   }
   return sendStream(event, Readable.from(lines()))
 })

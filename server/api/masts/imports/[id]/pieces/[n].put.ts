@@ -19,7 +19,7 @@ export default defineEventHandler(async (event) => {
     bytes = await unpack(bytes, { maxOutputLength: LIMIT }).catch(() => problem(422, 'The piece does not unpack, or unpacks to more than 8 MB.'))
   }
   try {
-    return await takePiece(useDb(), me.crewId, state.id, n, bytes.toString('utf8'), getQuery(event).last === '1')
+    return await takePiece(me.crewId, state.id, n, bytes.toString('utf8'), getQuery(event).last === '1')
   }
   catch (e) {
     if (e instanceof ImportRefusal) problem(422, e.message, [{ field: 'file', message: e.message }])

@@ -1,0 +1,7 @@
+import { freeze } from '../../../../services/handover'
+
+/** Freezes the document, its result and the engine that made it. */
+export default defineEventHandler(async (event) => {
+  const { me, jobId, snapshot } = await requireJob(event, 'installer')
+  return { id: await freeze(useDb(), me, jobId, snapshot.document) }
+})

@@ -1,0 +1,31 @@
+/** The furthest act of a job that is done, kept with the job so that the list can be filtered by it. */
+import { sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import { checks, designs, jobs, nodes, readings, speedRuns } from '../database/schema'
+import type { Db, Tx } from '../utils/db'
+import type { TableName } from '../../core/job/schema'
+
+type RowsOfJob = typeof readings | typeof nodes | typeof designs | typeof speedRuns | typeof checks
+
+const has = (table: RowsOfJob, also: SQL): SQL<boolean> =>
+  sql<boolean>`exists (select 1 from ${table} where ${table.crewId} = ${jobs.crewId} and ${table.jobId} = ${jobs.id} and ${also})`
+
+/** Whether each act is done, as conditions on a row of `jobs`. */
+export const ACT_DONE = {
+  scout: has(readings, sql`${readings.phase} = 'before'`),
+  plan: has(nodes, sql`${nodes.role} = 'outside'`),
+  fit: has(designs, sql`${designs.aimedDeg} is not null`),
+  prove: has(speedRuns, sql`${speedRuns.phase} = 'after'`),
+  keep: has(checks, sql`${checks.key} = 'handover' and ${checks.done}`),
+}
+
+/** Tables whose rows decide the state. */
+export const STATE_TABLES: ReadonlySet<TableName> = new Set(['readings', 'nodes', 'designs', 'speedRuns', 'checks'])
+
+/** Works the state of a job out anew. */
+export async function settleState(db: Db | Tx, crewId: string, jobId: string): Promise<void> {
+  await db.execute(sql`update ${jobs} set state = case
+    when ${ACT_DONE.keep} then 'keep' when ${ACT_DONE.prove} then 'prove' when ${ACT_DONE.fit} then 'fit'
+    when ${ACT_DONE.plan} then 'plan' when ${ACT_DONE.scout} then 'scout' else 'new' end
+    where ${jobs.crewId} = ${crewId} and ${jobs.id} = ${jobId}`)
+}

@@ -1,0 +1,63 @@
+/**
+ * A pool of its own for what takes long: lists of masts by COPY, and their merging. It is bounded, so
+ * that no import can take the connections that other people's requests wait for.
+ */
+import pg from 'pg'
+import type { Pool, PoolClient } from 'pg'
+import { logError } from './log'
+
+export type { PoolClient } from 'pg'
+
+/** Pieces and merges under way at once on one node. */
+const MOST = 4
+/** One statement of a merge of millions of rows takes minutes; a COPY of one piece takes seconds. */
+const STATEMENT_MS = 30 * 60_000
+
+let held: Pool | null = null
+
+export function useLongDb(): Pool {
+  if (held) return held
+  const url = useRuntimeConfig().databaseUrl
+  if (!url) throw new Error('NUXT_DATABASE_URL is not set')
+  held = new pg.Pool({
+    connectionString: url,
+    max: MOST,
+    application_name: 'multivox-long',
+    connectionTimeoutMillis: 15_000,
+    idleTimeoutMillis: 60_000,
+    keepAlive: true,
+    statement_timeout: STATEMENT_MS,
+    lock_timeout: 30_000,
+    idle_in_transaction_session_timeout: 60_000,
+  })
+  // A connection that ends while nobody uses it is only taken out of the pool.
+  held.on('error', e => logError('long pool', e))
+  return held
+}
+
+/** Runs in one transaction; whatever is thrown rolls it back, and a connection that is broken is not used again. */
+export async function inTransaction<T>(work: (client: PoolClient) => Promise<T>): Promise<T> {
+  const client = await useLongDb().connect()
+  let broken: Error | undefined
+  const lost = (e: Error) => (broken = e)
+  client.on('error', lost)
+  try {
+    await client.query('begin')
+    const result = await work(client)
+    await client.query('commit')
+    return result
+  }
+  catch (e) {
+    await client.query('rollback').catch((r: Error) => (broken = r))
+    throw e
+  }
+  finally {
+    client.off('error', lost)
+    client.release(broken)
+  }
+}
+
+/** Rows of one statement, outside a transaction. */
+export async function longRows<Row extends object>(text: string, values: unknown[] = []): Promise<Row[]> {
+  return (await useLongDb().query<Row>(text, values)).rows
+}
