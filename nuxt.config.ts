@@ -72,7 +72,8 @@ export default defineNuxtConfig({
   telemetry: false,
   eslint: { config: { stylistic: { quotes: 'single', semi: false, commaDangle: 'always-multiline', braceStyle: 'stroustrup' } } },
   pwa: {
-    registerType: 'autoUpdate',
+    // A new version waits until it is taken: see UpdateBar.
+    registerType: 'prompt',
     manifest: {
       name: 'Multivox', short_name: 'Multivox', display: 'standalone', start_url: '/',
       background_color: '#f4f1ea', theme_color: '#f4f1ea',

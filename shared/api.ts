@@ -1,5 +1,5 @@
 /** Envelopes that app and server both speak. */
-import type { Change, JobDocument } from '../core/job/schema'
+import type { Cell, Change, JobDocument, Mast } from '../core/job/schema'
 import type { FieldConflict } from '../core/job/changes'
 
 export interface ChangeResult {
@@ -26,8 +26,20 @@ export interface Feed {
   reset?: boolean
 }
 
-/** The document with the crew's masts near its present place in it; those are named, since they are not the job's own. */
-export interface JobSnapshot { document: JobDocument, sequence: number, nearMastIds: string[] }
+/** Masts of the crew's list near a place, with their cells; lent to a job, not its own. */
+export interface NearMasts { masts: Mast[], cells: Cell[] }
+
+/** A job's own rows, and the crew's masts near its present place. */
+export interface JobSnapshot { document: JobDocument, sequence: number, near: NearMasts }
+
+/** @returns the document as a person and the engine see it: with the masts that are lent */
+export function withNear(document: JobDocument, near: NearMasts | null): JobDocument {
+  if (!near?.masts.length) return document
+  const own = new Set(document.masts.map(m => m.id))
+  const masts = near.masts.filter(m => !own.has(m.id))
+  const ids = new Set(masts.map(m => m.id))
+  return { ...document, masts: [...document.masts, ...masts], cells: [...document.cells, ...near.cells.filter(c => ids.has(c.mastId))] }
+}
 
 /** The furthest act done. */
 export type JobState = 'new' | 'scout' | 'plan' | 'fit' | 'prove' | 'keep'

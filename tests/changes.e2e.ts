@@ -54,7 +54,7 @@ test('a job begins with its own insert, and every change takes the next number',
   const { jobId, spotId } = await c.newJob()
   const before = await c.read(jobId)
   expect(before.document.spots).toHaveLength(7)
-  expect(before.sequence).toBe(10)
+  expect(before.sequence).toBe(11)
   const one = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Pantry' }, before.sequence)])
   expect(one.sequence).toBe(before.sequence + 1)
   expect(one.versions).toEqual([{ table: 'spots', rowId: spotId, version: one.sequence }])
@@ -162,7 +162,7 @@ test('the customer’s data is taken out of the row, the history and frozen hand
   const { jobId } = await c.newJob()
   const { sequence } = await c.read(jobId)
   await c.send(jobId, [change('jobs', 'update', jobId, { customerName: 'Unique Surname', customerAddress: 'Unique Street', notes: 'stays' }, sequence)])
-  expect((await request.post(`${app.origin}/api/jobs/${jobId}/handover`, { data: {} })).status()).toBe(200)
+  expect((await request.post(`${app.origin}/api/jobs/${jobId}/handovers`, { data: {} })).status()).toBe(200)
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/forget-customer`, { data: {} })).status()).toBe(200)
   const sql = database(app)
   const left = await sql`select (select count(*) from applied_changes where fields::text like '%Unique S%')::int as history, (select count(*) from handovers where document::text like '%Unique S%')::int as frozen, (select count(*) from jobs where customer_name is not null and id = ${jobId})::int as row`

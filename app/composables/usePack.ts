@@ -1,4 +1,5 @@
-import type { NearMasts } from '../stores/job'
+import { nowUtc } from '../replica/clock'
+import type { NearMasts } from '../../shared/api'
 import { nearKey } from '../stores/job'
 
 /** What was brought onto this device for a place. */
@@ -44,7 +45,7 @@ export function usePack() {
       const masts = JSON.stringify(near).length
       const r = await engine.pack({ latDeg: place.latDeg, lonDeg: place.lonDeg }, proxy((done: number, total: number, bytes: number) => (running.value = { id: place.id, done, of: total, bytes: bytes + masts })))
       if (r) {
-        const pack = { bytes: r.bytes + masts, blocks: r.blocks, masts: near.masts.length, at: new Date().toISOString(), complete: r.complete }
+        const pack = { bytes: r.bytes + masts, blocks: r.blocks, masts: near.masts.length, at: nowUtc(), complete: r.complete }
         packs.value[place.id ?? 'home'] = pack
         await keep(keyOf(place.id), pack)
         if (!r.complete) error.value = `${place.name}: the connection was lost on the way; what came is kept. Make it ready again in coverage.`

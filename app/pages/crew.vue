@@ -30,6 +30,7 @@ const change = (id: string, body: object) => act(() => api(`/api/crew/members/${
 /** A set or a tile goes for the whole crew and does not come back: the first press only asks. */
 const asked = ref('')
 const awayWords = (path: string) => (asked.value === path ? 'for the whole crew? press again' : 'take away')
+const tilePath = (t: { name: string, kind: string }) => `/api/terrain/tiles/${encodeURIComponent(t.name)}?kind=${t.kind}`
 async function takeAway(path: string) {
   if (asked.value !== path) {
     asked.value = path
@@ -45,7 +46,7 @@ async function keepCarriers() {
   await act(async () => {
     const list = carriers.value.filter(c => c.name.trim()).map(c => ({ name: c.name.trim(), codes: c.codes.split(/[\s,;]+/).filter(Boolean) }))
     await api('/api/crew/carriers', { method: 'PUT', body: { carriers: list } })
-    await session.load()
+    await session.refresh()
     carriersKept.value = true
   })
 }
@@ -96,7 +97,7 @@ useHead({ title: 'Crew · Multivox' })
       <section>
         <h2>Terrain</h2>
         <p v-if="!crew?.tiles.length" class="soft">No tile yet: load one in a job’s Bearings.</p>
-        <div v-for="t in crew?.tiles ?? []" :key="t.name" class="row"><strong class="fig">{{ t.name }}</strong><span>{{ t.kind === 'cover' ? 'land cover' : 'ground' }}, {{ t.side === 3601 || t.side === 361 ? '1″' : '3″' }}</span><span class="soft">{{ t.voids ? `${t.voids} voids` : 'no voids' }}</span><button v-if="session.me?.role === 'lead'" type="button" class="press small" @click="takeAway(`/api/terrain/tiles/${encodeURIComponent(t.name)}`)">{{ awayWords(`/api/terrain/tiles/${encodeURIComponent(t.name)}`) }}</button></div>
+        <div v-for="t in crew?.tiles ?? []" :key="t.kind + t.name" class="row"><strong class="fig">{{ t.name }}</strong><span>{{ t.kind === 'cover' ? 'land cover' : 'ground' }}, {{ t.side === 3601 || t.side === 361 ? '1″' : '3″' }}</span><span class="soft">{{ t.voids ? `${t.voids} voids` : 'no voids' }}</span><button v-if="session.me?.role === 'lead'" type="button" class="press small" @click="takeAway(tilePath(t))">{{ awayWords(tilePath(t)) }}</button></div>
       </section>
     </main>
   </div>

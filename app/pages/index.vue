@@ -2,12 +2,14 @@
 import { v7 as uuidv7 } from 'uuid'
 import { newJobChanges } from '#core/job/defaults'
 import { parsePosition } from '#core/geo/coordinates'
-import type { Job } from '#core/job/schema'
-import type { JobListItem } from '../../shared/api'
+import type { Job, JobKind } from '#core/job/schema'
+import { KINDS } from '#core/job/schema'
+import type { JobList, JobListItem, JobState } from '../../shared/api'
 
 /** The jobs of the crew; before sign-in, the way in. */
 const session = useSession()
 const store = useJob()
+const sending = useSending()
 const router = useRouter()
 const jobs = shallowRef<JobListItem[] | null>(null)
 const offline = ref(false)
@@ -30,30 +32,110 @@ async function enter(how: 'demo' | 'password') {
   busy.value = false
 }
 
+// The list: a page at a time, searched and filtered by the server; without a connection by what was last seen of it.
+const search = ref('')
+const state = ref<JobState | null>(null)
+const only = ref<JobKind | null>(null)
+const member = ref<string | null>(null)
+const people = ref<{ id: string, name: string }[]>([])
+const next = ref<string | null>(null)
+const total = ref<number | null>(null)
+const more = ref(false)
+const filtered = computed(() => !!(search.value.trim() || state.value || only.value || member.value))
+let asked = 0
+
+function query(after: string | null): string {
+  const q = new URLSearchParams()
+  for (const [k, v] of Object.entries({ search: search.value.trim(), state: state.value, kind: only.value, member: member.value, after })) if (v) q.set(k, v)
+  return q.size ? `?${q}` : ''
+}
+
 async function load() {
   if (!session.me) return
+  const mine = ++asked
   failed.value = ''
   try {
-    jobs.value = await api<JobListItem[]>('/api/jobs')
+    const page = await api<JobList>(`/api/jobs${query(null)}`)
+    if (mine !== asked) return
+    jobs.value = page.jobs
+    next.value = page.next
+    total.value = page.total
     offline.value = false
-    await keepList(session.me.memberId, jobs.value)
+    if (!filtered.value) await keep('jobs', page.jobs)
   }
   catch (e) {
+    if (mine !== asked) return
     offline.value = true
-    jobs.value = await keptList(session.me.memberId) ?? []
+    next.value = total.value = null
+    jobs.value = seenLast(await kept<JobListItem[]>('jobs') ?? [])
     if (!(e instanceof Unreachable)) failed.value = messageOf(e)
   }
-  const unsent = new Map<string, string>()
-  const kinds = new Map<string, string>()
-  for (const entry of await (await local()).getAllFromIndex('outbox', 'owner', session.me.memberId)) {
-    if (entry.change.table === 'jobs' && entry.change.op === 'insert') {
-      unsent.set(entry.jobId, String(entry.change.fields.name))
-      kinds.set(entry.jobId, String(entry.change.fields.kind ?? 'home'))
+}
+/** The same questions, asked of the list as it was last seen. */
+function seenLast(list: JobListItem[]): JobListItem[] {
+  const words = search.value.trim().toLowerCase()
+  return list.filter(j => (!words || `${j.name} ${j.customerName ?? ''}`.toLowerCase().includes(words)) && (!state.value || j.state === state.value) && (!only.value || j.kind === only.value))
+}
+async function loadMore() {
+  if (!next.value || more.value) return
+  more.value = true
+  try {
+    const page = await api<JobList>(`/api/jobs${query(next.value)}`)
+    const there = new Set(jobs.value?.map(j => j.id))
+    jobs.value = [...jobs.value ?? [], ...page.jobs.filter(j => !there.has(j.id))]
+    next.value = page.next
+  }
+  catch (e) {
+    failed.value = messageOf(e)
+  }
+  more.value = false
+}
+async function loadPeople() {
+  if (people.value.length) return
+  people.value = await api<{ members: { id: string, name: string }[] }>('/api/crew').then(c => c.members, () => [])
+}
+watch(() => session.me?.memberId, () => {
+  jobs.value = null
+  void load()
+}, { immediate: true })
+watchDebounced(search, load, { debounce: 250 })
+watch([state, only, member], load)
+
+/** Jobs that were made on this device and that the server does not know yet. */
+const made = shallowRef<JobListItem[]>([])
+watch(() => [sending.waiting, jobs.value] as const, async () => {
+  const own = session.own
+  if (!own) return
+  const known = new Set(jobs.value?.map(j => j.id))
+  const fresh: JobListItem[] = []
+  for (const id of sending.waiting.keys()) {
+    if (known.has(id)) continue
+    const [first] = await own.store.pending(id, 1)
+    if (first?.change.table !== 'jobs' || first.change.op !== 'insert') continue
+    const { name, kind: of } = first.change.fields as { name: string, kind?: string }
+    fresh.push({ id, name, kind: of ?? 'home', state: 'new', latDeg: null, lonDeg: null, changedAt: new Date().toISOString(), spots: 0, readings: 0, customerName: null, agreedDownMbps: null, acts: { scout: false, plan: false, fit: false, prove: false, keep: false } })
+  }
+  made.value = fresh
+}, { immediate: true })
+const shownJobs = computed(() => [...made.value.filter(m => !jobs.value?.some(j => j.id === m.id)), ...jobs.value ?? []])
+watch(() => sending.total, (n, before) => {
+  if (!n && before) void load()
+})
+
+// Signing out leaves nothing readable here; what is not sent is counted before.
+const leaving = ref(false)
+const unsentWords = computed(() => `${sending.total} change${sending.total === 1 ? '' : 's'} in ${sending.waiting.size} job${sending.waiting.size === 1 ? '' : 's'}`)
+async function signOut(anyway = false) {
+  if (!anyway && !leaving.value) {
+    await sending.now()
+    if (sending.total) {
+      leaving.value = true
+      return
     }
   }
-  for (const [id, name] of unsent) if (!jobs.value.some(j => j.id === id)) jobs.value = [{ id, name, kind: kinds.get(id) ?? 'home', latDeg: null, lonDeg: null, changedAt: new Date().toISOString(), spots: 0, readings: 0, customerName: null, agreedDownMbps: null, acts: { scout: false, plan: false, fit: false, prove: false, keep: false } }, ...jobs.value]
+  leaving.value = false
+  await session.signOut()
 }
-watch(() => session.me?.memberId, load, { immediate: true })
 
 const making = ref(false)
 const name = ref('')
@@ -94,12 +176,11 @@ async function create() {
   if (nameError.value || positionError.value || downError.value || upError.value) return
   created = true
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
-  const made = newJobChanges({ name: name.value.trim(), ...at, zone, kind: kind.value, job: { carrier: carrier.value, agreedDownMbps, agreedUpMbps } }, uuidv7)
-  const tx = (await local()).transaction('outbox', 'readwrite')
-  for (const change of made.changes) void tx.store.add({ owner: session.me!.memberId, jobId: made.jobId, change })
-  await tx.done
-  await store.open(made.jobId)
-  await router.push(`/job/${made.jobId}/ask`)
+  const begun = newJobChanges({ name: name.value.trim(), ...at, zone, kind: kind.value, job: { carrier: carrier.value, agreedDownMbps, agreedUpMbps } }, uuidv7)
+  await session.own!.replica.edit(begun.jobId, begun.changes)
+  sending.soon(0)
+  await store.open(begun.jobId)
+  await router.push(`/job/${begun.jobId}/ask`)
 }
 function startNew() {
   making.value = true
@@ -116,6 +197,8 @@ function nextOf(j: JobListItem): { to: string, words: string } {
   if (!j.acts.keep) return { to: 'handover', words: 'proven; next: hand over' }
   return { to: 'handover', words: 'handed over' }
 }
+/** The stage a job has reached, as a filter says it. */
+const DONE = { scout: 'scouted', plan: 'planned', fit: 'aimed', prove: 'proven', keep: 'handed over' } as const
 const when = (iso: string) => new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
 const prefs = usePrefs()
 useHead({ title: 'Jobs · Multivox' })
@@ -136,7 +219,7 @@ useHead({ title: 'Jobs · Multivox' })
           <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
           <button type="submit" class="press filled" :disabled="busy || !email || !password">Sign in</button>
         </form>
-        <p v-if="error" class="error" role="alert">{{ error }}</p>
+        <p v-if="error || session.barred" class="error" role="alert">{{ error || session.barred }}</p>
       </main>
     </template>
     <template v-else>
@@ -145,11 +228,13 @@ useHead({ title: 'Jobs · Multivox' })
         <nav>
           <NuxtLink class="press bare" to="/crew">crew, masts, terrain</NuxtLink>
           <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">{{ prefs.night ? 'night' : 'sun' }}</button>
-          <button type="button" class="press bare" @click="session.signOut()">sign out</button>
+          <button type="button" class="press bare" data-test="sign-out" @click="signOut()">sign out</button>
           <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="startNew">New job <kbd class="key">N</kbd></button>
         </nav>
       </header>
       <p v-if="offline" class="note" role="status">{{ failed || 'No connection: jobs opened on this device still work.' }} <button type="button" class="press small" @click="load">Try again</button></p>
+      <p v-if="leaving" class="note ask" role="alert" data-test="leaving"><span><strong>{{ unsentWords }} not sent.</strong> They stay on this device, sealed, and are sent when you sign in here again. Nobody else can read them.</span> <button type="button" class="press" @click="leaving = false">stay</button> <button type="button" class="press filled" data-test="leave" @click="signOut(true)">sign out</button></p>
+      <p v-else-if="sending.total" class="note" role="status" data-test="unsent">{{ unsentWords }} not sent yet: {{ sending.state === 'offline' ? 'sent when there is a connection' : sending.state === 'signed-out' ? 'sent when you sign in' : 'on the way' }}.</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <v-select v-model="kind" label="For" :items="[{ value: 'home', title: 'home' }, { value: 'vehicle', title: 'vehicle' }, { value: 'boat', title: 'boat' }]" data-test="kind" />
         <v-text-field ref="nameField" v-model="name" label="Job" :placeholder="kind === 'home' ? 'Whose house' : kind === 'boat' ? 'Her name' : 'Which vehicle'" :error-messages="nameError" maxlength="120" />
@@ -160,18 +245,26 @@ useHead({ title: 'Jobs · Multivox' })
         <button type="submit" class="press filled" data-test="create">Start</button>
         <button type="button" class="press bare" @click="making = false">cancel</button>
       </form>
+      <div v-if="jobs?.length || filtered" class="find no-print" role="search">
+        <input v-model="search" type="search" placeholder="Job, customer, street" aria-label="Search" maxlength="100" data-test="search">
+        <select v-model="state" aria-label="How far" data-test="filter-state"><option :value="null">any stage</option><option value="new">not begun</option><option v-for="a in ACTS" :key="a.id" :value="a.id">{{ DONE[a.id] }}</option></select>
+        <select v-model="only" aria-label="Kind" data-test="filter-kind"><option :value="null">any kind</option><option v-for="k in KINDS" :key="k" :value="k">{{ k }}</option></select>
+        <select v-model="member" aria-label="Worked on by" data-test="filter-member" @focus="loadPeople" @pointerdown="loadPeople"><option :value="null">anyone’s</option><option v-for="m in people" :key="m.id" :value="m.id">{{ m.name }}</option></select>
+        <span class="soft fig" data-test="total">{{ total === null ? '' : `${total} job${total === 1 ? '' : 's'}` }}</span>
+      </div>
       <main class="list">
         <p v-if="jobs === null" class="soft">Opening…</p>
-        <p v-else-if="!jobs.length" class="soft empty">No jobs yet. The first takes under a minute: a name, a position, what was agreed.</p>
-        <NuxtLink v-for="j in jobs ?? []" :key="j.id" class="row" :to="`/job/${j.id}/${nextOf(j).to}`" data-test="job">
+        <p v-else-if="!shownJobs.length" class="soft empty">{{ filtered ? 'No job like that.' : 'No jobs yet. The first takes under a minute: a name, a position, what was agreed.' }}</p>
+        <NuxtLink v-for="j in shownJobs" :key="j.id" class="row" :to="`/job/${j.id}/${nextOf(j).to}`" data-test="job">
           <SiteIcon :kind="j.kind" />
           <strong>{{ j.name }}</strong>
           <span class="soft">{{ j.customerName ?? '' }}</span>
           <span class="line" role="img" :aria-label="ACTS.filter(a => j.acts[a.id]).map(a => a.name).join(', ') || 'not begun'"><i v-for="a in ACTS" :key="a.id" :class="{ on: j.acts[a.id] }"><b>{{ a.name }}</b></i></span>
-          <span class="next">{{ nextOf(j).words }}</span>
+          <span class="next">{{ nextOf(j).words }}<b v-if="sending.waiting.get(j.id)" class="wait fig" data-test="job-unsent">{{ sending.waiting.get(j.id) }} not sent</b></span>
           <span class="fig soft">{{ j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position' }}</span>
           <span class="soft">{{ when(j.changedAt) }}</span>
         </NuxtLink>
+        <button v-if="next" type="button" class="press more" :disabled="more" data-test="more" @click="loadMore">{{ more ? 'Fetching…' : `Show more: ${jobs?.length ?? 0} of ${total ?? 'more'}` }}</button>
       </main>
     </template>
   </div>
@@ -185,6 +278,12 @@ header nav { display: flex; gap: 4px; align-items: center; flex-wrap: wrap; }
 .note { padding: 8px 24px; background: var(--mv-ground); }
 .new { display: grid; grid-template-columns: 0.8fr 1.2fr 2fr 1fr 1fr 1fr auto auto; gap: 10px; padding: 16px 24px; border-bottom: 1px solid var(--mv-line); align-items: start; }
 .list { padding: 8px 24px; }
+.note.ask { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; background: var(--mv-agreed); color: #191d22; } .note.ask span { flex: 1; min-width: 240px; }
+.note.ask .press { background: #fbf9f4; color: #191d22; border-color: #191d22; } .note.ask .press.filled { background: #191d22; color: #fbf9f4; }
+.find { display: flex; gap: 10px; align-items: center; padding: 10px 24px 0; flex-wrap: wrap; }
+.find input, .find select { background: var(--mv-sheet); border: 0; border-bottom: 1px solid var(--mv-ink); padding: 6px 8px; min-height: 36px; } .find input { min-width: 240px; flex: 0 1 340px; } .find select { appearance: auto; } .find option { background: var(--mv-sheet); color: var(--mv-ink); }
+.wait { margin-left: 10px; font-weight: 600; border-bottom: 3px solid var(--mv-agreed); font-size: 12.5px; white-space: nowrap; }
+.more { margin: 16px 0; }
 .row { display: grid; grid-template-columns: 70px 1.1fr 0.7fr 300px 1.2fr 150px 110px; align-items: center; gap: 12px; padding: 12px 0; border-bottom: 1px solid var(--mv-line); color: var(--mv-ink); text-decoration: none; }
 .row strong { font-size: 16px; } .row:hover strong { text-decoration: underline; }
 .line { display: flex; } .line i { flex: 1; border-top: 4px solid var(--mv-line); font-style: normal; margin-right: 3px; } .line i.on { border-color: var(--mv-met); } .line b { font-weight: 400; font-size: 12.5px; color: var(--mv-soft); } .line i.on b { color: var(--mv-ink); }

@@ -27,7 +27,7 @@ async function accept() {
   fields.value = {}
   try {
     await api('/api/auth/accept', { body: { token: token.value, password: password.value, ...(kind.value === 'reset' ? {} : { name: name.value, email: email.value }), ...(kind.value === 'set-up' ? { crew: crew.value } : {}) } })
-    await session.load()
+    await session.refresh()
     await router.replace('/')
   }
   catch (e) {

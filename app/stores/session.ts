@@ -1,10 +1,15 @@
 import type { Me } from '../../server/utils/member'
+import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../replica/browser'
+import type { OpenReplica, Who } from '../replica/browser'
+import { ReplicaStore } from '../replica/store'
 
 interface Carrier { name: string, codes: string[] }
+interface Told { me: Me | null, carriers: Carrier[], terrainVersion: number, demo: boolean, tiles: string | null }
 
-/** Who is signed in. Offline, the last one known on this device. */
+/** Who is signed in, and the replica of their work on this device. Offline, the last one known here. */
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null)
+  const own = shallowRef<OpenReplica | null>(null)
   const carriers = ref<Carrier[]>([])
   const demo = ref(false)
   /** address of map tiles where the installation has set one, `…/{z}/{x}/{y}.png` */
@@ -12,48 +17,89 @@ export const useSession = defineStore('session', () => {
   const loaded = ref(false)
   /** true where the server says the session has ended while work may be unsent */
   const ended = ref(false)
+  /** what keeps anyone from signing in here */
+  const barred = ref('')
+  const { engine } = useEngine()
+
+  async function enter(who: Who): Promise<void> {
+    if (own.value?.store.owner !== who.me.memberId) own.value = await openReplica(who.me.memberId)
+    me.value = who.me
+    carriers.value = who.carriers
+    await engine.setCrew(who.me.crewId)
+  }
+
+  /** Another member's cache and key go when someone else signs in; what was not sent of it stays sealed. */
+  async function shutOthers(memberId: string): Promise<void> {
+    const db = await deviceDb()
+    for (const { owner, key } of await db.getAll('keys')) if (owner !== memberId) await new ReplicaStore(db, owner, key).close()
+  }
 
   async function load(): Promise<void> {
+    if (!canSeal()) {
+      barred.value = 'This address is not secure, so nothing can be kept sealed here. Open it by https, or by localhost.'
+      loaded.value = true
+      return
+    }
     try {
-      const got = await api<{ me: Me | null, carriers: Carrier[], demo: boolean, tiles: string | null }>('/api/auth/me')
-      const before = await kept<{ me: Me, carriers: Carrier[] }>('me')
-      demo.value = got.demo
-      tiles.value = got.tiles
-      if (got.me) {
-        me.value = got.me
-        carriers.value = got.carriers
-        ended.value = false
-        await keep('me', { me: got.me, carriers: got.carriers })
-      }
-      else if (before && await outboxCount(before.me.memberId)) {
-        me.value = before.me
-        carriers.value = before.carriers
-        ended.value = true
-      }
-      else {
-        me.value = null
-      }
+      if (await deviceValue('signing-out')) await finishSigningOut()
+      await refresh()
     }
     catch (e) {
       if (!(e instanceof Unreachable)) throw e
-      const before = await kept<{ me: Me, carriers: Carrier[] }>('me')
-      me.value = before?.me ?? null
-      carriers.value = before?.carriers ?? []
+      const before = await deviceValue<Who>('who')
+      if (before && await (await deviceDb()).getKey('keys', before.me.memberId)) await enter(before)
     }
     loaded.value = true
   }
 
-  async function signIn(body: { email: string, password: string } | 'demo'): Promise<void> {
-    await (body === 'demo' ? api('/api/auth/demo', { body: {} }) : api('/api/auth/sign-in', { body }))
-    await load()
+  /** Asks who is signed in, and what has changed for the crew since. @throws Unreachable without a connection */
+  async function refresh(): Promise<void> {
+    const got = await api<Told>('/api/auth/me')
+    demo.value = got.demo
+    tiles.value = got.tiles
+    const before = await deviceValue<Who>('who')
+    if (got.me) {
+      await shutOthers(got.me.memberId)
+      await enter({ me: got.me, carriers: got.carriers })
+      ended.value = false
+      await setDeviceValue('who', { me: got.me, carriers: got.carriers } satisfies Who)
+      void engine.catchUp(got.terrainVersion)
+    }
+    else if (before && await (await deviceDb()).countFromIndex('pending', 'owner', before.me.memberId)) {
+      // The session has run out, which is no signing out: the work goes on.
+      await enter(before)
+      ended.value = true
+    }
+    else {
+      me.value = null
+      own.value = null
+    }
   }
 
+  async function signIn(body: { email: string, password: string } | 'demo'): Promise<void> {
+    await (body === 'demo' ? api('/api/auth/demo', { body: {} }) : api('/api/auth/sign-in', { body }))
+    await refresh()
+  }
+
+  /** Leaves nothing readable on this device; what is not sent stays, sealed. Without a connection the server is told later. */
   async function signOut(): Promise<void> {
-    await api('/api/auth/sign-out', { body: {} })
-    await (await local()).delete('kept', 'me')
+    await setDeviceValue('signing-out', true)
+    await own.value?.store.close()
+    await setDeviceValue('who', undefined)
     me.value = null
+    own.value = null
+    carriers.value = []
+    ended.value = false
+    await finishSigningOut().catch((e) => {
+      if (!(e instanceof Unreachable)) throw e
+    })
+  }
+
+  async function finishSigningOut(): Promise<void> {
+    await api('/api/auth/sign-out', { body: {} })
+    await setDeviceValue('signing-out', undefined)
   }
 
   const mayEdit = computed(() => me.value?.role !== 'viewer')
-  return { me, carriers, demo, tiles, loaded, ended, mayEdit, load, signIn, signOut }
+  return { me, own, carriers, demo, tiles, loaded, ended, barred, mayEdit, load, refresh, signIn, signOut }
 })

@@ -1,3 +1,5 @@
+import { hearClock } from '../replica/clock'
+
 /** Talking to the server: problem details become errors that screens can put beside a field. */
 export interface Problem { title: string, status: number, detail?: string, errors?: { field: string, message: string }[] }
 
@@ -8,6 +10,10 @@ export class ApiError extends Error {
 
   get status(): number {
     return this.problem.status
+  }
+
+  get errors(): { field: string, message: string }[] | undefined {
+    return this.problem.errors
   }
 
   fieldError(field: string): string | undefined {
@@ -24,6 +30,7 @@ export class Unreachable extends Error {
 
 export async function api<T>(path: string, o: { method?: string, body?: unknown, raw?: BodyInit, headers?: Record<string, string>, signal?: AbortSignal } = {}): Promise<T> {
   let response: Response
+  const askedAt = Date.now()
   try {
     response = await fetch(path, {
       method: o.method ?? (o.body !== undefined || o.raw !== undefined ? 'POST' : 'GET'),
@@ -33,14 +40,17 @@ export async function api<T>(path: string, o: { method?: string, body?: unknown,
     })
   }
   catch (e) {
-    if (o.signal?.aborted) throw e
+    // A request that ran out of patience is as one that found nobody; one that was called back is not.
+    if (o.signal?.aborted && o.signal.reason?.name !== 'TimeoutError') throw e
     throw new Unreachable()
   }
+  hearClock(response.headers.get('date'), askedAt, Date.now())
   if (!response.ok) {
     if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable()
     const problem = await response.json().catch(() => null) as Problem | null
     throw new ApiError(problem?.title ? problem : { title: 'The server answered with an error', status: response.status })
   }
+  if (response.status === 204) return undefined as T
   return await response.json() as T
 }
 

@@ -159,7 +159,7 @@ async function geoToCsv(file: File): Promise<string> {
       given[OTHER_WORDS[key] ?? key] = v
     }
     // Waypoints have no columns of their own: what we wrote stands in their description.
-    for (const [, k, v] of String(given.desc ?? given.description ?? '').matchAll(/(\w+)=([^;]*)/g)) given[k!] ??= v
+    for (const [, k, v] of plainText(String(given.desc ?? given.description ?? '')).matchAll(/(\w+)=([^;]*)/g)) given[k!] ??= v
     rows.push(csvLine(COLUMNS.map((c) => {
       const v = given[c]
       return v === undefined || v === null ? null : typeof v === 'number' ? v : String(v)
@@ -168,6 +168,12 @@ async function geoToCsv(file: File): Promise<string> {
   if (!rows.length) throw new Error(`“${file.name}” holds no points: masts are points.`)
   return csvLine([...COLUMNS]) + rows.join('')
 }
+
+const SIGNS: readonly [string, string][] = [['&', '&amp;'], ['<', '&lt;'], ['>', '&gt;'], ['"', '&quot;']]
+
+/** Programs show a KML description as HTML: what stands in a list is text there, never markup. */
+export const asHtml = (text: string): string => SIGNS.reduce((t, [sign, name]) => t.replaceAll(sign, name), text)
+export const plainText = (html: string): string => [...SIGNS].reverse().reduce((t, [sign, name]) => t.replaceAll(name, sign), html)
 
 /** One row, point or waypoint a cell, as the same program reads it back. */
 export async function writeMasts(kind: 'csv' | 'geojson' | 'gpx' | 'kml', masts: readonly Mast[], cells: readonly Cell[]): Promise<string> {
@@ -182,7 +188,7 @@ export async function writeMasts(kind: 'csv' | 'geojson' | 'gpx' | 'kml', masts:
     const collection: FeatureCollection = { type: 'FeatureCollection', features: rows.map(({ lat, lon, ...properties }) => ({ type: 'Feature', geometry: { type: 'Point', coordinates: [lon, lat] }, properties })) }
     return JSON.stringify(collection)
   }
-  const features = rows.map(r => new Feature({ geometry: new Point([r.lon, r.lat]), name: r.name, [kind === 'gpx' ? 'desc' : 'description']: described(r) }))
+  const features = rows.map(r => new Feature({ geometry: new Point([r.lon, r.lat]), name: r.name, [kind === 'gpx' ? 'desc' : 'description']: kind === 'kml' ? asHtml(described(r)) : described(r) }))
   const format = kind === 'gpx' ? new (await import('ol/format/GPX')).default() : new (await import('ol/format/KML')).default({ writeStyles: false })
   return format.writeFeatures(features)
 }

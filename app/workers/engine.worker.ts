@@ -17,10 +17,24 @@ import { computePath, pathBlocks } from '#core/terrain/path'
 import type { PathInput, PathResult } from '#core/terrain/path'
 import { hillshade, mercatorToLat, mercatorToLon, reliefGrid } from '#core/terrain/relief'
 import type { Extent, ShadePalette } from '#core/terrain/relief'
-import { local } from '../utils/local'
-import type { KeptBlock } from '../utils/local'
+import { openDevice } from '../replica/store'
+import type { DeviceDb } from '../replica/store'
 
-const terrain = new Terrain()
+/** A block of ground as kept on this device, with what stands on it where that is known. */
+interface KeptBlock extends HeightBlock {
+  /** fetched thinned, since it was far from the place it was fetched for */
+  thinned?: boolean
+  cover?: HeightBlock
+}
+
+let opened: Promise<DeviceDb> | null = null
+const device = (): Promise<DeviceDb> => (opened ??= openDevice())
+/** whose ground it is: blocks of another crew are neither shown nor written over */
+let crew = ''
+const keptAs = (key: string): string => `${crew}|${key}`
+const versionKey = (): string => `terrain:${crew}`
+
+let terrain = new Terrain()
 /** blocks that are held thinned though they may be wanted whole */
 const thinned = new Set<string>()
 const missing = new Set<string>()
@@ -45,12 +59,15 @@ async function download(keys: string[], coarse: boolean): Promise<boolean> {
   if (!response?.ok) return false
   const got = parseBlocks(new Uint8Array(await response.arrayBuffer()), coarse)
   for (const key of keys) terrain.remove(key)
-  const write = (await local()).transaction('blocks', 'readwrite')
+  const write = (await device()).transaction('blocks', 'readwrite')
+  const come = new Set(got.map(b => b.key))
+  for (const key of keys) if (!come.has(key)) void write.store.delete(keptAs(key))
   for (const b of got) {
     hold(b)
-    void write.store.put(b)
+    void write.store.put(b, keptAs(b.key))
   }
-  await write.done
+  // A device that is full works from the server while it can.
+  await write.done.catch(() => {})
   return true
 }
 
@@ -58,9 +75,8 @@ async function download(keys: string[], coarse: boolean): Promise<boolean> {
 async function fetchBlocks(site: Position, keys: string[]): Promise<boolean> {
   let wanted = keys.filter(k => lacks(site, k))
   if (!wanted.length) return true
-  const db = await local()
-  const tx = db.transaction('blocks')
-  for (const held of await Promise.all(wanted.map(k => tx.store.get(k)))) if (held && 'heights' in held) hold(held)
+  const tx = (await device()).transaction('blocks')
+  for (const held of await Promise.all(wanted.map(k => tx.store.get(keptAs(k))))) if (held && 'heights' in (held as object)) hold(held as KeptBlock)
   wanted = wanted.filter(k => lacks(site, k))
   let complete = true
   for (const coarse of [false, true]) {
@@ -93,7 +109,7 @@ function parseBlocks(bytes: Uint8Array, coarse: boolean): KeptBlock[] {
     at += n
     const block: HeightBlock = { key, side: Number(side), heights: new Int16Array(copy.buffer) }
     if (kind === 'ground') ground.set(key, { ...block, thinned: coarse })
-    else ground.get(key)!.cover = block
+    else if (ground.has(key)) ground.get(key)!.cover = block
   }
   return [...ground.values()]
 }
@@ -219,11 +235,41 @@ const engine = {
   async forgetTerrain(changed: string[]): Promise<void> {
     missing.clear()
     paths = {}
-    const db = await local()
+    const db = await device()
     for (const coarse of [false, true]) {
-      const kept = (await Promise.all(changed.map(k => db.get('blocks', k)))).filter((b): b is KeptBlock => !!b && !!b.thinned === coarse).map(b => b.key)
-      for (let i = 0; i < kept.length; i += BATCH) await download(kept.slice(i, i + BATCH), coarse)
+      const held = await Promise.all(changed.map(k => db.get('blocks', keptAs(k)) as Promise<KeptBlock | undefined>))
+      const keys = held.filter((b): b is KeptBlock => !!b && !!b.thinned === coarse).map(b => b.key)
+      for (let i = 0; i < keys.length; i += BATCH) await download(keys.slice(i, i + BATCH), coarse)
     }
+  },
+
+  /** Whose ground is worked with from here on. */
+  async setCrew(crewId: string): Promise<void> {
+    if (crewId === crew) return
+    crew = crewId
+    terrain = new Terrain()
+    thinned.clear()
+    missing.clear()
+    partial.clear()
+    paths = {}
+  },
+
+  /**
+   * Brings what this device keeps of the crew's ground up to the crew's count: blocks that another
+   * device has changed are fetched again.
+   */
+  async catchUp(version: number): Promise<void> {
+    const db = await device()
+    const held = await db.get('device', versionKey()) as number | undefined
+    if (held === version) return
+    if (held !== undefined) {
+      const response = await fetch(`/api/terrain/changes?since=${held}`).catch(() => null)
+      if (!response?.ok) return
+      const { keys, all } = await response.json() as { keys: string[], all: boolean }
+      const mine = all ? (await db.getAllKeys('blocks', IDBKeyRange.bound(`${crew}|`, `${crew}|\uFFFF`))).map(k => k.slice(crew.length + 1)) : keys
+      await engine.forgetTerrain(mine)
+    }
+    await db.put('device', version, versionKey())
   },
 }
 

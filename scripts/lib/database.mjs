@@ -18,7 +18,7 @@ export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'se
 /** Bundles one TypeScript file of the repository with everything it uses, to run by itself. */
 export async function bundle(/** @type {string} */ path, /** @type {string} */ outfile) {
   const { build } = await import('esbuild')
-  const banner = { js: "import { createRequire as mvRequire } from 'node:module'; const require = mvRequire(import.meta.url);" }
+  const banner = { js: 'import { createRequire as mvRequire } from "node:module"; const require = mvRequire(import.meta.url);' }
   await build({ entryPoints: [join(ROOT, path)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error', banner, alias: { '#core': join(ROOT, 'core') } })
 }
 

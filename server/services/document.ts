@@ -6,7 +6,7 @@ import { compiled, prepared } from '../utils/db'
 import type { Db } from '../utils/db'
 import { TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
-import type { JobSnapshot } from '../../shared/api'
+import type { JobSnapshot, NearMasts } from '../../shared/api'
 import { MAST_RADIUS_M, MOST_MASTS } from '../../core/job/bearings'
 import { positionOf } from '../../core/job/place'
 import { BANDS } from '../../core/radio/bands'
@@ -38,15 +38,9 @@ const wholeJob = compiled<{ document: JobDocument, sequence: number | null }>(sq
 export async function readJob(db: Db, crewId: string, jobId: string): Promise<JobSnapshot | null> {
   const [row] = await wholeJob(db, { crew: crewId, job: jobId })
   const read = row && row.sequence !== null ? { document: row.document, sequence: row.sequence } : null
-  const at = read && positionOf(read.document)
-  if (!at) return read && { ...read, nearMastIds: [] }
-  const { document } = read
-  const near = await mastsNear(db, crewId, at)
-  const own = new Set(document.masts.map(m => m.id))
-  const lent = near.masts.filter(m => !own.has(m.id))
-  document.masts.push(...lent)
-  document.cells.push(...near.cells.filter(c => !own.has(c.mastId)))
-  return { ...read, nearMastIds: lent.map(m => m.id) }
+  if (!read) return null
+  const at = positionOf(read.document)
+  return { ...read, near: at ? await mastsNear(db, crewId, at) : { masts: [], cells: [] } }
 }
 
 export interface MastFilter {
@@ -67,7 +61,7 @@ const bandsOf = (technology: 'LTE' | 'NR'): string[] => BANDS.filter(b => b.tech
  * The crew's own masts around a place, nearest first by chord length on the unit sphere, which
  * orders as the great circle does; the geodesic is taken afterwards.
  */
-export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFilter = {}): Promise<{ masts: Mast[], cells: Cell[] }> {
+export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFilter = {}): Promise<NearMasts> {
   const lat = at.latDeg * Math.PI / 180
   const lon = at.lonDeg * Math.PI / 180
   const point = sql`cube(array[${Math.cos(lat) * Math.cos(lon)}::float8, ${Math.cos(lat) * Math.sin(lon)}::float8, ${Math.sin(lat)}::float8])`

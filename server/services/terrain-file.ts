@@ -17,8 +17,11 @@ export interface TerrainTask {
   heights?: [number, number][]
 }
 
+/** What a file says of itself; an SRTM tile also where it lies, and its own voids: neighbours share edges. */
+export interface TerrainHead { side: number, southDeg?: number, westDeg?: number, voids?: number }
+
 export type FromTerrainWorker =
-  | { side: number, southDeg?: number, westDeg?: number }
+  | TerrainHead
   | { blocks: HeightBlock[] }
   | { classes: { value: number, share: number }[] }
   | { end: true }
@@ -98,7 +101,7 @@ class Reading {
   }
 }
 
-export interface OpenTerrain { side: number, southDeg?: number, westDeg?: number, blocks: AsyncGenerator<HeightBlock> }
+export interface OpenTerrain extends TerrainHead { blocks: AsyncGenerator<HeightBlock> }
 
 /**
  * Reads a file and does something with it.
@@ -106,7 +109,7 @@ export interface OpenTerrain { side: number, southDeg?: number, westDeg?: number
  */
 export function withTerrainFile<T>(task: TerrainTask, work: (file: OpenTerrain) => Promise<T>): Promise<T> {
   return reading(task, async (r) => {
-    const head = await r.next() as { side: number, southDeg?: number, westDeg?: number }
+    const head = await r.next() as TerrainHead
     async function* blocks() {
       for (;;) {
         r.ask()

@@ -16,12 +16,13 @@ export const tileName = (southDeg: number, westDeg: number): string =>
 
 /** Keeps a whole tile that is in memory. */
 export function storeTile(db: Db, crewId: string, tile: HeightTile): Promise<TerrainReport> {
-  return storeLayer(db, crewId, { name: tileName(tile.southDeg, tile.westDeg), kind: 'ground', side: tile.side }, cutTile(tile))
+  return storeLayer(db, crewId, { name: tileName(tile.southDeg, tile.westDeg), kind: 'ground', side: tile.side, voids: voidsOf(tile) }, cutTile(tile))
 }
 
-interface Tile { name: string, kind: 'ground' | 'cover', side: number }
+/** `voids`: of the file itself where that is known; blocks share their edges and would count some twice */
+interface Tile { name: string, kind: 'ground' | 'cover', side: number, voids?: number }
 
-const voidsOf = (b: HeightBlock): number => {
+const voidsOf = (b: { heights: Int16Array }): number => {
   let n = 0
   for (const h of b.heights) if (h === VOID) n++
   return n
@@ -48,7 +49,7 @@ export async function storeLayer(db: Db, crewId: string, tile: Tile, blocks: Ite
     await tx.execute(PATIENCE)
     const mine = and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, tile.kind), eq(terrainTiles.name, tile.name))
     const layers = and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, tile.kind), eq(terrainLayers.tile, tile.name))
-    await tx.insert(terrainTiles).values({ crewId, ...tile, voids: 0 })
+    await tx.insert(terrainTiles).values({ crewId, name: tile.name, kind: tile.kind, side: tile.side, voids: 0 })
       .onConflictDoUpdate({ target: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name], set: { side: tile.side, importedAt: sql`now()` as never } })
     const before = await tx.delete(terrainLayers).where(layers).returning({ key: terrainLayers.key })
     const touched = new Set(before.map(b => b.key))
@@ -70,6 +71,7 @@ export async function storeLayer(db: Db, crewId: string, tile: Tile, blocks: Ite
     }
     await flush()
     if (!count) throw new RangeError('The raster holds no height at all.')
+    voids = tile.voids ?? voids
     await tx.update(terrainTiles).set({ voids }).where(mine)
     keys = [...touched].sort()
     await alone(tx, crewId)

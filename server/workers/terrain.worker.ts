@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs'
 import { parentPort, workerData } from 'node:worker_threads'
 import { cutTile } from '../../core/terrain/blocks'
 import type { HeightBlock } from '../../core/terrain/blocks'
-import { readHgt } from '../../core/terrain/hgt'
+import { readHgt, VOID } from '../../core/terrain/hgt'
 import { openRaster, rasterBlocks, rasterClasses, sideOf } from '../services/raster'
 import type { FromTerrainWorker, TerrainTask } from '../services/terrain-file'
 
@@ -38,7 +38,9 @@ async function handOver(blocks: Iterable<HeightBlock> | AsyncIterable<HeightBloc
 async function work(): Promise<void> {
   if (as === 'hgt') {
     const tile = readHgt(name, readFileSync(path))
-    say({ side: tile.side, southDeg: tile.southDeg, westDeg: tile.westDeg })
+    let voids = 0
+    for (const h of tile.heights) if (h === VOID) voids++
+    say({ side: tile.side, southDeg: tile.southDeg, westDeg: tile.westDeg, voids })
     return handOver(cutTile(tile))
   }
   const raster = await openRaster(path)

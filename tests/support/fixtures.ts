@@ -5,7 +5,7 @@ import postgres from 'postgres'
 import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
 import { freePort, startServer } from '../../scripts/lib/system.mjs'
 
-interface App { origin: string, databaseUrl: string, stop: (signal?: NodeJS.Signals) => Promise<void>, start: () => Promise<void> }
+interface App { origin: string, databaseUrl: string, pid: () => number, stop: (signal?: NodeJS.Signals) => Promise<void>, start: () => Promise<void> }
 
 export const KILN = '0192f000-0010-7000-8000-000000000001'
 export const LOFT = '0192f000-0020-7000-8000-000000000001'
@@ -22,13 +22,14 @@ export const test = base.extend<{ quiet: string[], demoPage: Page }, { app: App 
     await ensureDatabase({ url }, name, 'mv_template')
     const port = await freePort()
     const env = { NUXT_DATABASE_URL: url(name), NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' }
-    let server = await startServer({ port, env, quiet: true })
+    let server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
     await use({
       origin: `http://localhost:${port}`,
       databaseUrl: url(name),
+      pid: () => server.child.pid!,
       stop: signal => server.stop(signal),
       start: async () => {
-        server = await startServer({ port, env, quiet: true })
+        server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
       },
     })
     await server.stop()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing/dial'
 import { nextHeading, sweepHeadings, sweepMinutes } from '#core/aim/sweep'
 import { angleBetween, normalise360, turn } from '#core/geo/angles'
@@ -36,11 +37,11 @@ const ticked = (key: string) => store.doc!.checks.find(c => c.kind === 'tick' &&
 const safe = computed(() => cautions.every(c => !c.tick || ticked(c.key)?.done))
 async function tick(key: string) {
   const old = ticked(key)
-  const fields = { kind: 'tick', key, done: !old?.done, reason: null, by: session.me!.name, atUtc: new Date().toISOString() }
+  const fields = { kind: 'tick', key, done: !old?.done, reason: null, by: session.me!.name, atUtc: nowUtc() }
   await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'a go/stop check')
 }
 async function begin(stepDeg: number | null) {
-  await store.commit([{ table: 'sweeps', op: 'insert', fields: { designId: store.design!.id, startedAtUtc: new Date().toISOString(), quantity: 'SINR', reference: useMagnetic.value ? 'magnetic' : 'true', stepDeg } }], 'start a sweep')
+  await store.commit([{ table: 'sweeps', op: 'insert', fields: { designId: store.design!.id, startedAtUtc: nowUtc(), quantity: 'SINR', reference: useMagnetic.value ? 'magnetic' : 'true', stepDeg } }], 'start a sweep')
   pass.value = 1
 }
 let saving = false
@@ -66,7 +67,7 @@ async function keepStep() {
   }
   saving = true
   const old = steps.value.find(s => s.pass === pass.value && angleBetween(s.headingDeg, heading.value) < 1)
-  const bad = await store.commit([{ table: 'steps', op: 'insert', fields: { sweepId: sweep.value.id, pass: pass.value, headingDeg: normalise360(heading.value), value: v, takenAtUtc: new Date().toISOString(), replacesId: old?.id ?? null, withdrawn: false } }], 'a step')
+  const bad = await store.commit([{ table: 'steps', op: 'insert', fields: { sweepId: sweep.value.id, pass: pass.value, headingDeg: normalise360(heading.value), value: v, takenAtUtc: nowUtc(), replacesId: old?.id ?? null, withdrawn: false } }], 'a step')
   saving = false
   error.value = bad[0]?.message ?? ''
   if (bad.length) return
@@ -76,7 +77,7 @@ async function keepStep() {
 }
 async function lock() {
   const to = result.value?.headingDeg ?? heading.value
-  await store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { aimedDeg: Math.round(to * 10) / 10 % 360, aimedAtUtc: new Date().toISOString() } }], 'lock the aim')
+  await store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { aimedDeg: Math.round(to * 10) / 10 % 360, aimedAtUtc: nowUtc() } }], 'lock the aim')
 }
 const settled = ref(0)
 useIntervalFn(() => settled.value++, 1000)

@@ -11,9 +11,12 @@ function go(act: Act) {
   void router.push(`/job/${store.id}/${first.id}`)
 }
 const state = (act: Act) => store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const }
-const linkWords = computed(() => ({
-  'sent': 'all sent', 'sending': `sending ${store.unsent}`, 'offline': store.unsent ? `${store.unsent} not sent yet` : 'no connection', 'signed-out': `signed out, ${store.unsent} not sent`, 'failing': `${store.unsent} not sent, trying`,
-}[store.link]))
+const sending = useSending()
+const linkWords = computed(() => {
+  const n = store.unsent
+  return { 'sent': 'all sent', 'sending': `sending ${n}`, 'offline': n ? `${n} not sent yet` : 'no connection', 'signed-out': `signed out, ${n} not sent`, 'failing': n ? `${n} not sent, trying` : 'all sent' }[store.link]
+})
+const elsewhere = computed(() => sending.total - (sending.waiting.get(store.id ?? '') ?? 0))
 useKeys({
   1: { does: 'Scout', run: () => go('scout') }, 2: { does: 'Plan', run: () => go('plan') }, 3: { does: 'Fit', run: () => go('fit') }, 4: { does: 'Prove', run: () => go('prove') }, 5: { does: 'Keep', run: () => go('keep') },
 })
@@ -39,6 +42,7 @@ const place = computed(() => {
     <div class="link" role="status">
       <strong>kept here</strong>
       <span class="soft" data-test="link">{{ linkWords }}</span>
+      <span v-if="elsewhere" class="soft" data-test="elsewhere">{{ elsewhere }} in other jobs</span>
     </div>
   </header>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nowUtc } from '~/replica/clock'
 import type { Cure, Finding } from '#core/job/figure'
 import { say } from '#core/units'
 
@@ -22,7 +23,7 @@ async function accept() {
     return
   }
   const old = store.doc!.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
-  const fields = { kind: 'accept', key: props.finding.key, done: true, reason: reason.value.trim(), by: session.me!.name, atUtc: new Date().toISOString() }
+  const fields = { kind: 'accept', key: props.finding.key, done: true, reason: reason.value.trim(), by: session.me!.name, atUtc: nowUtc() }
   error.value = (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]?.message ?? ''
   accepting.value = false
 }

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { nowUtc } from '~/replica/clock'
 import { makeReport } from '#core/job/report'
+import type { HandoverItem } from '../../../shared/api'
 
 /** What the customer gets: the same on screen, on paper and as PDF. */
 const store = useJob()
@@ -11,13 +13,21 @@ const error = ref('')
 const said = ref('')
 const handed = computed(() => store.doc!.checks.find(c => c.key === 'handover'))
 
-async function pdf() {
+const frozen = ref<HandoverItem[]>([])
+async function loadFrozen() {
+  frozen.value = await api<HandoverItem[]>(`/api/jobs/${store.id}/handovers`).catch(() => frozen.value)
+}
+onMounted(loadFrozen)
+const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+
+/** @param handover  a frozen one, as it was handed over; else the job as it stands */
+async function pdf(handover?: string) {
   if (busy.value) return
   busy.value = 'pdf'
   error.value = ''
   try {
     await store.send()
-    const response = await fetch(`/api/jobs/${store.id}/report.pdf?units=${prefs.units}`)
+    const response = await fetch(`/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`)
     if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? `The server answered ${response.status}.`)
     downloadBlob(`${store.job!.name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'handover'}.pdf`, await response.blob())
   }
@@ -27,12 +37,13 @@ async function pdf() {
   busy.value = ''
 }
 async function handOver() {
-  const fields = { kind: 'tick', key: 'handover', done: true, reason: null, by: session.me!.name, atUtc: new Date().toISOString() }
+  const fields = { kind: 'tick', key: 'handover', done: true, reason: null, by: session.me!.name, atUtc: nowUtc() }
   await store.commit([{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }], 'hand over')
   try {
     await store.send()
-    await api(`/api/jobs/${store.id}/handover`, { body: {} })
+    await api(`/api/jobs/${store.id}/handovers`, { body: {} })
     said.value = 'Frozen with its result, as handed over.'
+    await loadFrozen()
   }
   catch (e) {
     error.value = messageOf(e)
@@ -59,9 +70,10 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 <template>
   <div class="handover">
     <div class="bar no-print">
-      <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf">{{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd></button>
+      <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf()">{{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd></button>
       <button type="button" class="press" @click="print">Print <kbd class="key">P</kbd></button>
       <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">{{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}</button>
+      <span v-if="frozen.length" class="frozen soft">as handed over: <button v-for="h in frozen.slice(0, 3)" :key="h.id" type="button" class="plain" data-test="frozen" :title="`by ${h.madeBy}, engine ${h.engine}`" @click="pdf(h.id)">{{ when(h.madeAt) }}</button></span>
       <span class="grow" role="status">{{ said }} <b class="error">{{ error }}</b></span>
       <template v-if="session.me?.role === 'lead'">
         <button v-if="!forgetting" type="button" class="press bare" data-test="forget" @click="forgetting = true">delete the customer’s data</button>
@@ -85,6 +97,7 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 <style scoped>
 .handover { height: 100%; display: flex; flex-direction: column; }
 .bar { display: flex; gap: 8px; align-items: center; padding: 8px 20px; border-bottom: 1px solid var(--mv-line); flex-wrap: wrap; } .grow { flex: 1; }
+.frozen { font-size: 12.5px; } .plain { background: none; border: 0; border-bottom: 1px solid var(--mv-ink); cursor: pointer; padding: 4px 2px; margin-left: 8px; }
 .paper { overflow: auto; padding: 28px 40px 40px; background: var(--mv-sheet); flex: 1; max-width: 1120px; width: 100%; margin: 0 auto; }
 .paper header { border-bottom: 2px solid var(--mv-ink); padding-bottom: 8px; margin-bottom: 14px; } .paper h1 { font-size: 30px; }
 section { margin-bottom: 20px; break-inside: avoid; } h2 { margin-bottom: 6px; }

@@ -123,6 +123,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
     <div v-if="upload.busy.value" class="going" data-test="import-progress">
       <template v-if="upload.state.value?.state === 'merging'"><p><strong>{{ whole(upload.state.value.kept) }} rows read, now {{ upload.state.value.step ?? 'merging' }}.</strong></p><v-progress-linear indeterminate color="primary" height="8" aria-label="Merging" /></template>
       <template v-else><p><strong>{{ Math.round(upload.sent.value * 100) }} %</strong> · {{ whole(upload.state.value?.rows ?? 0) }} rows, {{ whole(upload.rowsPerSecond.value) }} a second{{ left }}</p><v-progress-linear :model-value="upload.sent.value * 100" color="primary" height="8" aria-label="Sent" /></template>
+      <p v-if="upload.trouble.value" class="error" role="status" data-test="import-trouble">{{ upload.trouble.value }}</p>
       <p v-if="upload.waiting.value" class="error" role="status">No connection: it goes on by itself when there is one. Nothing sent is lost.</p>
       <button type="button" class="press" data-test="import-stop" @click="upload.cancel()">Stop</button>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { gradeRsrp, GRADE_SOURCE } from '#core/radio/grades'
@@ -57,8 +58,8 @@ function all(names: Name[]): Record<Name, number | null> | null {
 /** left empty: now. A reading noted on paper is given its own time, in this device’s zone. */
 const taken = ref('')
 function takenAt(): string {
-  const at = taken.value ? new Date(taken.value) : new Date()
-  return Number.isNaN(at.getTime()) ? new Date().toISOString() : at.toISOString()
+  const at = new Date(taken.value)
+  return Number.isNaN(at.getTime()) ? nowUtc() : at.toISOString()
 }
 let saving = false
 async function save(wouldNotLoad = false) {

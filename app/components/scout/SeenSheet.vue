@@ -139,7 +139,6 @@ async function lay(affine: Affine) {
   busy.value = true
   const id = uuidv7()
   try {
-    await store.send()
     await storePicture(store.id!, id, file.value!)
     const old = store.doc!.pictures.map(p => ({ table: 'pictures' as const, op: 'delete' as const, rowId: p.id }))
     const bad = await store.commit([...old, { table: 'pictures', op: 'insert', rowId: id, fields: { name: file.value!.name.slice(0, 120), widthPx: size.value.w, heightPx: size.value.h, affine: [...affine], opacity: 0.8 } }], 'a picture under the map')
@@ -147,7 +146,7 @@ async function lay(affine: Affine) {
     file.value = null
   }
   catch (x) {
-    pictureError.value = x instanceof Unreachable ? 'A picture wants a connection to be kept for the others: try again in coverage.' : messageOf(x)
+    pictureError.value = messageOf(x)
   }
   busy.value = false
 }

@@ -28,7 +28,7 @@ export default defineEventHandler(async (event) => {
       const as = !raster ? 'hgt' as const : kind
       return await withTerrainFile({ path, name, as, heights }, async (file) => {
         const called = raster ? name.replace(/\.tiff?$/i, '').slice(0, 120) : tileName(file.southDeg!, file.westDeg!)
-        return await storeLayer(useDb(), me.crewId, { name: called, kind: as === 'cover' ? 'cover' : 'ground', side: file.side }, file.blocks)
+        return await storeLayer(useDb(), me.crewId, { name: called, kind: as === 'cover' ? 'cover' : 'ground', side: file.side, voids: file.voids }, file.blocks)
       })
     }
     catch (e) {

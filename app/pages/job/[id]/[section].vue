@@ -36,9 +36,9 @@ useHead({ title: () => `${SECTIONS.find(s => s.id === section.value)?.name ?? ''
 
 const visible = useDocumentVisibility()
 useIntervalFn(() => {
-  if (visible.value === 'visible') void (store.unsent ? store.send() : store.pull())
+  if (visible.value === 'visible' && !store.unsent) void store.pull()
 }, 5000)
-useEventListener(window, 'online', () => void store.send())
+useEventListener(window, 'online', () => void store.pull())
 useEventListener(document, 'visibilitychange', () => {
   if (document.visibilityState === 'visible') void store.pull()
 })

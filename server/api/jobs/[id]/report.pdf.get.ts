@@ -1,3 +1,4 @@
+import { withNear } from '../../../../shared/api'
 import { makeReport } from '../../../../core/job/report'
 import { readFrozen } from '../../../services/handover'
 import { assessOnServer, renderPdf } from '../../../services/report'
@@ -14,7 +15,8 @@ export default defineEventHandler(async (event) => {
   return pdf
 
   async function present() {
-    const { snapshot: { document } } = await requireJob(event)
+    const { snapshot } = await requireJob(event)
+    const document = withNear(snapshot.document, snapshot.near)
     return { document, result: await assessOnServer(useDb(), me.crewId, document, new Date().toISOString()), by: me.name }
   }
 

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { Aside } from '~/replica/model'
+import { parseNumber } from '#core/formats/csv'
+
+/** A change that the server would not take: why, what it held, and the ways on. */
+const props = defineProps<{ aside: Aside }>()
+const store = useJob()
+const session = useSession()
+const wrong = computed(() => props.aside.errors.filter(e => e.field in props.aside.change.fields))
+const drafts = ref<Record<string, string>>(Object.fromEntries(wrong.value.map(e => [e.field, String(props.aside.change.fields[e.field] ?? '')])))
+const errors = ref<Record<string, string>>({})
+const busy = ref(false)
+/** What it was, in a few words that its writer knows it by. */
+const held = computed(() => {
+  const { name, downMbps, rsrpDbm, value } = props.aside.change.fields
+  const told = [name, rsrpDbm !== undefined && `RSRP ${rsrpDbm} dBm`, downMbps !== undefined && `${downMbps} Mbit/s down`, value].find(v => v !== undefined && v !== null && v !== false)
+  return told === undefined ? Object.keys(props.aside.change.fields).slice(0, 3).map(fieldWord).join(', ') : String(told)
+})
+function mended(): Record<string, unknown> {
+  const out: Record<string, unknown> = {}
+  for (const [field, text] of Object.entries(drafts.value)) {
+    if (text === String(props.aside.change.fields[field] ?? '')) continue
+    out[field] = typeof props.aside.change.fields[field] === 'string' ? text : parseNumber(text)
+  }
+  return out
+}
+async function again() {
+  if (busy.value) return
+  busy.value = true
+  errors.value = {}
+  try {
+    errors.value = Object.fromEntries((await store.takeUp(props.aside, mended())).map(e => [e.field, e.message]))
+  }
+  catch (e) {
+    errors.value = { '': messageOf(e) }
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <section role="alert" data-test="aside">
+    <p><strong>Not taken:</strong> {{ tableWord(aside.change.table) }}{{ held ? `, ${held}` : '' }}. {{ aside.detail }} <b v-if="errors['']">{{ errors[''] }}</b></p>
+    <v-text-field v-for="e in wrong" :key="e.field" v-model="drafts[e.field]" :label="fieldWord(e.field)" :error-messages="errors[e.field] ?? e.message" :data-test="`mend-${e.field}`" />
+    <button v-if="session.mayEdit" type="button" class="press filled" :disabled="busy" data-test="take-up" @click="again">{{ wrong.length ? 'send it mended' : 'send it again' }}</button>
+    <button type="button" class="press" data-test="let-go" @click="store.letGo(aside)">let it go</button>
+  </section>
+</template>

@@ -1,0 +1,83 @@
+import type { SendState } from '../replica/replica'
+import { onReplica } from '../replica/browser'
+
+const RETRY_MS = [1000, 2000, 5000, 10_000, 30_000]
+const LOOK_MS = 5000
+
+/** Sending, for the whole browser: every job with unsent work, open or not, and how much waits in each. */
+export const useSending = defineStore('sending', () => {
+  const session = useSession()
+  const state = ref<SendState>('sent')
+  /** unsent changes, by job */
+  const waiting = shallowRef<ReadonlyMap<string, number>>(new Map())
+  const total = computed(() => [...waiting.value.values()].reduce((a, b) => a + b, 0))
+  let running: Promise<void> | null = null
+  let timer: ReturnType<typeof setTimeout> | null = null
+  let failures = 0
+
+  async function count(): Promise<void> {
+    waiting.value = await session.own?.store.waiting() ?? new Map()
+  }
+
+  /** Sends until nothing waits, or until it cannot: then again after a while. */
+  async function run(): Promise<void> {
+    const own = session.own
+    if (!own) return
+    const outcome = await own.replica.send().catch((e: unknown) => {
+      console.error(e)
+      return 'failing' as const
+    })
+    state.value = outcome
+    session.ended = outcome === 'signed-out' || (session.ended && outcome !== 'sent')
+    await count()
+    failures = outcome === 'sent' ? 0 : failures + 1
+    if (outcome === 'sent') return
+    if (outcome !== 'signed-out') soon(RETRY_MS[Math.min(failures, RETRY_MS.length) - 1]!)
+  }
+
+  let queued: Promise<void> | null = null
+
+  /** One sending at a time; one that is already ending may not have seen the last change, so another follows it. */
+  function now(): Promise<void> {
+    if (timer) clearTimeout(timer)
+    timer = null
+    if (!running) return begin()
+    queued ??= running.then(() => {
+      queued = null
+      return begin()
+    })
+    return queued
+  }
+
+  function begin(): Promise<void> {
+    running = run().catch(e => console.error(e)).finally(() => (running = null))
+    return running
+  }
+
+  function soon(ms: number): void {
+    if (timer) clearTimeout(timer)
+    timer = setTimeout(() => void now(), ms)
+  }
+
+  function heard(said: SendState): void {
+    state.value = said
+    if (said === 'signed-out') session.ended = true
+  }
+
+  onReplica(() => void count())
+  watch(() => session.own, (own) => {
+    state.value = 'sent'
+    failures = 0
+    if (own) void count().then(() => now())
+    else waiting.value = new Map()
+  }, { immediate: true })
+  if (import.meta.client) {
+    window.addEventListener('online', () => soon(0))
+    document.addEventListener('visibilitychange', () => soon(0))
+    setInterval(() => {
+      if (total.value && !running && !timer && document.visibilityState === 'visible' && state.value !== 'signed-out') soon(0)
+    }, LOOK_MS)
+  }
+
+  return { state, waiting, total, count, now, soon, heard }
+})
