@@ -29,6 +29,8 @@ export function useLongDb(): Pool {
     statement_timeout: STATEMENT_MS,
     lock_timeout: 30_000,
     idle_in_transaction_session_timeout: 60_000,
+    // A node that was killed is noticed even while its statement waits for a lock.
+    options: '-c client_connection_check_interval=5000 -c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   })
   // A connection that ends while nobody uses it is only taken out of the pool.
   held.on('error', e => logError('long pool', e))
