@@ -1,6 +1,6 @@
 import { defineNitroErrorHandler } from 'nitropack/runtime'
 import { send } from 'h3'
-import { logError } from './utils/log'
+import { logAway, logError } from './utils/log'
 import { sendProblem } from './utils/problem'
 import { isAway } from './utils/sql-state'
 import type { ProblemDetails } from './utils/problem'
@@ -15,7 +15,7 @@ export default defineNitroErrorHandler((error, event) => {
   }
   const inside = error.cause ?? error
   if (isAway(inside)) {
-    logError(`${event.method} database away`, inside)
+    logAway(event.method, inside)
     event.node.res.setHeader('retry-after', '2')
     return send(event, sendProblem(event, {
       type: 'about:blank', title: 'Not available', status: 503, detail: 'The database does not answer just now. Nothing was saved by this request; it can be tried again.',

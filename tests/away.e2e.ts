@@ -1,50 +1,12 @@
 /** The database goes away, a node is killed, a merge fails: what was asked is answered again without a restart, and nothing is half done. */
-import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
 import postgres from 'postgres'
 import { v7 as uuidv7 } from 'uuid'
-import { ensureDatabase, startCluster } from '../scripts/lib/cluster.mjs'
-import { importTs, migrate } from '../scripts/lib/database.mjs'
-import { DATA, freePort, startServer } from '../scripts/lib/system.mjs'
 import type { MastImportReport, MastImportState } from '../shared/api'
-import { expect, KILN, test as base } from './support/fixtures'
+import { expect, KILN } from './support/fixtures'
 import { follow, open, put } from './support/masts'
+import { test } from './support/own-cluster'
 
-interface Own {
-  cluster: Awaited<ReturnType<typeof startCluster>>
-  url: string
-  node: (port?: number) => Promise<Awaited<ReturnType<typeof startServer>> & { request: APIRequestContext }>
-}
-
-/** A cluster of this file's own: it is stopped and crashed. */
-const test = base.extend<object, { own: Own }>({
-  own: [async ({ playwright }, use) => {
-    const cluster = await startCluster(join(DATA, `test-away-${process.pid}`), { passing: true })
-    await ensureDatabase(cluster, 'away')
-    const url = cluster.url('away')
-    await migrate(url)
-    const { seedDemo } = await importTs('server/services/seed.ts')
-    await seedDemo(url, true)
-    const nodes: { stop: (s?: NodeJS.Signals) => Promise<void> }[] = []
-    await use({
-      cluster,
-      url,
-      node: async () => {
-        const port = await freePort()
-        const server = await startServer({
-          build: process.env.MULTIVOX_BUILD!, port, quiet: true,
-          env: { NUXT_DATABASE_URL: url, NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' },
-        })
-        nodes.push(server)
-        const request = await playwright.request.newContext({ baseURL: `http://localhost:${port}` })
-        await request.post('/api/auth/demo', { data: {} })
-        return { ...server, request }
-      },
-    })
-    for (const n of nodes) await n.stop('SIGKILL').catch(() => {})
-    await cluster.stop()
-  }, { scope: 'worker', timeout: 120_000 }],
-})
 test.describe.configure({ mode: 'serial', timeout: 240_000 })
 
 const wait = (ms: number) => new Promise(done => setTimeout(done, ms))

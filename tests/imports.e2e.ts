@@ -63,6 +63,75 @@ test('pieces may be repeated and cut anywhere; nothing is seen before the end, o
   await sql.end()
 })
 
+test('a row that the database will not hold is rejected with its line; the piece, and the pieces after it, go on', async ({ request, app }) => {
+  const header = ['name', 'lat', 'lon', 'carrier', 'tech', 'band', 'channel', 'seen']
+  const row = (name: string, channel = '1300', seen = '') => [name, '14', '24', 'Tern', 'LTE', 'B3', channel, seen]
+  const rows = [row('Whole'), row('Beyond', '99999999999'), row('Nul\u0000in it'), row('No such day', '1300', '2026-02-30'), row('Year nought', '1300', '0000-01-01'), row('Last')]
+  const report = await bring(request, 'refused.csv', rows, { header, pieces: 2 })
+  expect(report).toMatchObject({ state: 'done', rows: 6, kept: 3 })
+  expect(report.rejects.map(r => r.line)).toEqual([3, 5, 6])
+  expect(report.rejects[0]!.reason).toContain('cannot be kept')
+  const sql = database(app)
+  expect((await sql`select name from masts where lat_deg = 14 order by name`).map(r => r.name)).toEqual(['Last', 'Nulin it', 'Whole'])
+  expect(await sql`select tablename from pg_tables where tablename like 'staging\\_%'`).toEqual([])
+  await sql.end()
+})
+
+test('headings as long as a page are remembered, and a day that is none is refused', async ({ request }) => {
+  const header = ['name', 'lat', 'lon', 'carrier', 'tech', 'band', 'height', 'seen', ...Array.from({ length: 300 }, (_, i) => `more ${i} ${'é'.repeat(5)}`)]
+  expect((await open(request, 'wide.csv', { header: header.slice(0, 250) })).status()).toBe(200)
+  expect((await open(request, 'day.csv', { rules: { listedOn: '2026-02-31' } })).status()).toBe(422)
+})
+
+test('a bomb is refused by what it declares, or where it unpacks beyond that, and others are answered meanwhile', async ({ request, app }) => {
+  const { floatTiff, bombTiff } = await import('./support/rasters')
+  const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${app.pid()}/status`, 'utf8'))![1]) / 1024
+  const send = (name: string, data: Buffer, more = '') => request.post(`/api/terrain/import?name=${name}${more}`, { data, headers: { 'content-type': 'application/octet-stream' }, timeout: 120_000 })
+  await send('small.tif', floatTiff({ side: 40, west: 30, north: 11, degrees: 0.05 }))
+  const before = memory()
+  for (const [name, data] of [['declared.tif', bombTiff('declares')], ['unpacks.tif', bombTiff('unpacks')], ['lzw.tif', bombTiff('odd packing')]] as const) {
+    const answer = await send(name, data)
+    expect(answer.status(), name).toBe(422)
+    expect(((await answer.json()) as { detail: string }).detail.length).toBeGreaterThan(20)
+  }
+  expect(memory() - before).toBeLessThan(400)
+  const large = send('large.tif', floatTiff({ side: 2400, west: 30, north: 12, degrees: 0.66 }))
+  let answered = 0
+  let done = false
+  void large.then(() => (done = true))
+  while (!done) {
+    expect((await request.get('/api/health')).status()).toBe(200)
+    answered++
+  }
+  expect((await large).status()).toBe(200)
+  expect(answered).toBeGreaterThan(5)
+})
+
+test('of ground and cover of one name both stay, and of two imports at once neither loses a layer', async ({ request, app }) => {
+  const { floatTiff, classTiff } = await import('./support/rasters')
+  const send = (name: string, data: Buffer, more = '') => request.post(`/api/terrain/import?name=${name}${more}`, { data, headers: { 'content-type': 'application/octet-stream' }, timeout: 60_000 })
+  const area = { side: 120, west: 33, north: 14, degrees: 0.1 }
+  expect((await send('same.tif', floatTiff(area))).status()).toBe(200)
+  const classes = encodeURIComponent('{"1":12}')
+  expect((await send('same.tif', classTiff(area), `&kind=cover&classes=${classes}`)).status()).toBe(200)
+  const sql = database(app)
+  expect((await sql`select kind from terrain_tiles where name = 'same' order by kind`).map(r => r.kind)).toEqual(['cover', 'ground'])
+  const [version] = await sql`select terrain_version as v from crews where demo`
+  // West and east half of one block, at the same time, each leaving the other half unknown.
+  const halves = [0, 1].map(half => floatTiff({ ...area, west: 34, half: half as 0 | 1 }))
+  const [a, b] = await Promise.all([send('west.tif', halves[0]!), send('east.tif', halves[1]!)])
+  expect([a.status(), b.status()]).toEqual([200, 200])
+  const report = await a.json() as TerrainReport
+  const [block] = await sql`select tile, heights from terrain_blocks where key = ${report.keys[0]!}`
+  expect(block!.tile).toBe('east+west')
+  const changes = await (await request.get(`/api/terrain/changes?since=${version!.v}`)).json() as { version: number, keys: string[], all: boolean }
+  expect(changes).toMatchObject({ version: (version!.v as number) + 2, all: false })
+  expect(changes.keys).toEqual(expect.arrayContaining(report.keys))
+  expect((await request.delete('/api/terrain/tiles/same?kind=cover')).status()).toBe(200)
+  expect((await sql`select kind from terrain_tiles where name = 'same'`).map(r => r.kind)).toEqual(['ground'])
+  await sql.end()
+})
+
 test('a formula in a cell stays text, and every row not taken can be had', async ({ request, app }) => {
   const sql = database(app)
   await bring(request, 'formula.csv', [['=HYPERLINK("x")', '11', '21', 'Tern', 'LTE', 'B20', '30', '']])

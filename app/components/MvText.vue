@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A text field of a row: commits when left, says beside itself what is wrong. */
+/** A text field of a row: commits when left or when writing pauses, says beside itself what is wrong. */
 const props = defineProps<{ label: string, value: string | null, save: (v: string | null) => Promise<{ field: string, message: string }[]> | undefined, rows?: number, required?: boolean, hint?: string }>()
 const draft = ref(props.value ?? '')
 const error = ref('')
@@ -9,6 +9,10 @@ watch(() => props.value, (v) => {
 })
 async function leave() {
   editing.value = false
+  await take()
+}
+/** Takes what is written, as far as it is. */
+async function take() {
   const next = draft.value.trim() || null
   if (next === props.value) {
     error.value = ''
@@ -20,6 +24,11 @@ async function leave() {
   }
   error.value = (await props.save(next))?.[0]?.message ?? ''
 }
+/** A pause in writing is enough: a page that is closed or falls asleep takes no long text with it. */
+const PAUSE_MS = 1500
+watchDebounced(draft, () => {
+  if (editing.value && draft.value.trim()) void take()
+}, { debounce: PAUSE_MS })
 </script>
 
 <template>

@@ -3,7 +3,9 @@ import { v7 as uuidv7 } from 'uuid'
 import { newJobChanges } from '#core/job/defaults'
 import { parsePosition } from '#core/geo/coordinates'
 import type { Job, JobKind } from '#core/job/schema'
-import { KINDS } from '#core/job/schema'
+import { emptyDocument, KINDS } from '#core/job/schema'
+import { applyChanges } from '#core/job/changes'
+import { jobListItem } from '~/utils/jobs'
 import type { JobList, JobListItem, JobState } from '../../shared/api'
 
 /** The jobs of the crew; before sign-in, the way in. */
@@ -67,9 +69,16 @@ async function load() {
     if (mine !== asked) return
     offline.value = true
     next.value = total.value = null
-    jobs.value = seenLast(await kept<JobListItem[]>('jobs') ?? [])
+    jobs.value = seenLast(await heldHere())
     if (!(e instanceof Unreachable)) failed.value = messageOf(e)
   }
+}
+/** The list as it was last seen, and every job that was opened on this device. */
+async function heldHere(): Promise<JobListItem[]> {
+  const list = await kept<JobListItem[]>('jobs') ?? []
+  const seen = new Set(list.map(j => j.id))
+  const opened = (await session.own?.store.bases() ?? []).filter(b => !seen.has(b.jobId) && b.base.document.jobs.length)
+  return [...list, ...opened.map(({ base }) => jobListItem(base.document))]
 }
 /** The same questions, asked of the list as it was last seen. */
 function seenLast(list: JobListItem[]): JobListItem[] {
@@ -112,8 +121,7 @@ watch(() => [sending.waiting, jobs.value] as const, async () => {
     if (known.has(id)) continue
     const [first] = await own.store.pending(id, 1)
     if (first?.change.table !== 'jobs' || first.change.op !== 'insert') continue
-    const { name, kind: of } = first.change.fields as { name: string, kind?: string }
-    fresh.push({ id, name, kind: of ?? 'home', state: 'new', latDeg: null, lonDeg: null, changedAt: new Date().toISOString(), spots: 0, readings: 0, customerName: null, agreedDownMbps: null, acts: { scout: false, plan: false, fit: false, prove: false, keep: false } })
+    fresh.push(jobListItem(applyChanges(emptyDocument(), [first.change])))
   }
   made.value = fresh
 }, { immediate: true })

@@ -335,11 +335,14 @@ describe('whatever happens, in whatever order', () => {
           tabs[s.tab] = await open(s.tab)
         }
         else {
-          const known = s.do === 'insert' ? uuidv7() : rows[s.row % Math.max(1, rows.length)]
+          const known = 'row' in s ? rows[s.row % Math.max(1, rows.length)] : uuidv7()
           if (!known) continue
           const base = (await tabs[s.tab]!.store.sequence(jobId)) ?? 0
-          const c = s.do === 'insert' ? change('spots', 'insert', known, spot(`S${s.value}`, s.value)) : s.do === 'remove' ? change('spots', 'delete', known, {}, base) : change('spots', 'update', known, { upM: s.value }, base)
-          if (s.do === 'insert') rows.push(known)
+          const value = 'value' in s ? s.value : 0
+          const c = !('row' in s)
+            ? change('spots', 'insert', known, spot(`S${value}`, value))
+            : s.do === 'remove' ? change('spots', 'delete', known, {}, base) : change('spots', 'update', known, { upM: value }, base)
+          if (!('row' in s)) rows.push(known)
           made.push(c)
           await tabs[s.tab]!.replica.edit(jobId, [c])
         }

@@ -91,6 +91,13 @@ export class ReplicaStore {
     return row ? this.open<Base>(row).catch(() => null) : null
   }
 
+  /** Every job that is held here, opened. */
+  async bases(): Promise<{ jobId: string, base: Base }[]> {
+    const rows = await this.db.getAllFromIndex('bases', 'owner', this.owner)
+    const all = await Promise.all(rows.map(async r => ({ jobId: r.jobId, base: await this.open<Base>(r).catch(() => null) })))
+    return all.filter((r): r is { jobId: string, base: Base } => r.base !== null)
+  }
+
   /** @returns the sequence of the base held, without opening it */
   async sequence(jobId: string): Promise<number | null> {
     return (await this.db.get('bases', this.idOf(jobId)))?.sequence ?? null

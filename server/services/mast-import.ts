@@ -108,7 +108,8 @@ export async function takePiece(crewId: string, id: string, n: number, text: str
     if (row.kept && !await holds(tx, id, 1)) return beginAgain(tx, crewId, id)
     if (n < row.next_piece) return
     if (n > row.next_piece) throw new ImportRefusal(`Piece ${row.next_piece} comes first.`)
-    const whole = row.carry + text
+    // The one character that no database takes is nobody's text.
+    const whole = row.carry + text.replaceAll(String.fromCharCode(0), '')
     const cuts = recordCuts(whole, row.delimiter, SLICE, last)
     const end = cuts.at(-1) ?? 0
     if (whole.length - end > LONGEST_ROW) throw new ImportRefusal(`The row after line ${row.lines} is longer than 1 MB: a quote there was never closed.`)

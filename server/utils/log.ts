@@ -16,3 +16,18 @@ export function describeError(e: unknown): string {
 export function logError(where: string, e: unknown): void {
   console.error(`${new Date().toISOString()} ${where}: ${describeError(e)}`)
 }
+
+const OFTEN_MS = 10_000
+let lastAway = 0
+let unsaid = 0
+
+/** A database that is away is said now and then, with how often it was met: not once a request. */
+export function logAway(where: string, e: unknown): void {
+  if (Date.now() - lastAway < OFTEN_MS) {
+    unsaid++
+    return
+  }
+  lastAway = Date.now()
+  logError(`${where} database away${unsaid ? `, and ${unsaid} times since it was last said` : ''}`, e)
+  unsaid = 0
+}

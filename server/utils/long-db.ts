@@ -4,7 +4,7 @@
  */
 import pg from 'pg'
 import type { Pool, PoolClient } from 'pg'
-import { logError } from './log'
+import { logAway } from './log'
 
 export type { PoolClient } from 'pg'
 
@@ -33,7 +33,7 @@ export function useLongDb(): Pool {
     options: '-c client_connection_check_interval=5000 -c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   })
   // A connection that ends while nobody uses it is only taken out of the pool.
-  held.on('error', e => logError('long pool', e))
+  held.on('error', e => logAway('long pool', e))
   return held
 }
 

@@ -2,7 +2,8 @@
 import PgBoss from 'pg-boss'
 import { abandonedMerges, dropLeftovers, mergeImport } from '../services/mast-import'
 import { useDb } from './db'
-import { describeError, logError } from './log'
+import { describeError, logAway, logError } from './log'
+import { isAway } from './sql-state'
 import { forgetTokens } from './tokens'
 import { forgetTries } from './tries'
 import { forgetSessions } from './member'
@@ -24,7 +25,7 @@ export const queueRuns = (): boolean => boss !== null
 
 async function start(): Promise<PgBoss> {
   const fresh = new PgBoss({ connectionString: useRuntimeConfig().databaseUrl, application_name: 'multivox-queue', schema: 'queue', max: 2, schedule: false } as never)
-  fresh.on('error', e => logError('queue', e))
+  fresh.on('error', e => logAway('queue', e))
   await fresh.start()
   await fresh.createQueue(MERGE)
   await fresh.work<MergeTask>(MERGE, { pollingIntervalSeconds: 0.5 }, async (tasks) => {
@@ -51,7 +52,7 @@ let busy = false
 async function lookOnce(): Promise<void> {
   if (busy) return
   busy = true
-  await look().catch(e => logError('queue', e))
+  await look().catch(e => (isAway(e) ? logAway : logError)('queue', e))
   busy = false
 }
 

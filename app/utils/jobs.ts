@@ -1,0 +1,32 @@
+import { standing } from '#core/job/changes'
+import type { JobDocument } from '#core/job/schema'
+import type { JobListItem, JobState } from '../../shared/api'
+
+const ACTS_BACKWARD: readonly Exclude<JobState, 'new'>[] = ['keep', 'prove', 'fit', 'plan', 'scout']
+
+/** A job as the list shows it, worked out from its document where the server cannot be asked. */
+export function jobListItem(d: JobDocument): JobListItem {
+  const job = d.jobs[0]!
+  const site = d.sites[0]
+  const acts = {
+    scout: standing(d.readings).some(r => r.phase === 'before'),
+    plan: d.nodes.some(n => n.role === 'outside'),
+    fit: d.designs.some(x => x.aimedDeg !== null),
+    prove: standing(d.speedRuns).some(r => r.phase === 'after'),
+    keep: d.checks.some(c => c.key === 'handover' && c.done),
+  }
+  return {
+    id: job.id,
+    name: job.name,
+    kind: job.kind,
+    state: ACTS_BACKWARD.find(a => acts[a]) ?? 'new',
+    latDeg: site?.latDeg ?? null,
+    lonDeg: site?.lonDeg ?? null,
+    changedAt: new Date().toISOString(),
+    spots: d.spots.length,
+    readings: d.readings.length,
+    customerName: job.customerName ?? null,
+    agreedDownMbps: job.agreedDownMbps ?? null,
+    acts,
+  }
+}
