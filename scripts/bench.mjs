@@ -14,6 +14,7 @@ ensureNodeModules()
 const build = await ensureBuild()
 const { startCluster, dropDatabase, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
+const { benchLoad } = await import('./lib/bench-load.mjs')
 const { benchGround, benchMasts, benchPage, compiled, quantile, round } = await import('./lib/bench-scout.mjs')
 /** @type {{ name: string, value: number, unit: string, ratio?: number, against?: string }[]} */
 const rows = []
@@ -125,6 +126,7 @@ try {
   await benchPage(add, { page, origin: `http://localhost:${port}`, url: cluster.url(name), job: '0192f000-0010-7000-8000-000000000001' })
   const [session] = await page.context().cookies()
   const [, cookie] = await Promise.all([browser.close(), `${session?.name}=${session?.value}`])
+  await benchLoad(add, { url: cluster.url(name), origin: `http://localhost:${port}`, cookie, job: '0192f000-0010-7000-8000-000000000001' })
   for (const rows of process.argv.includes('--big') ? [500_000, 5_000_000] : [500_000]) {
     await benchMasts(add, { url: cluster.url(name), origin: `http://localhost:${port}`, cookie, pid: server.child.pid ?? 0, bin: cluster.bin, rows })
   }

@@ -57,7 +57,7 @@ test('a job begins with its own insert, and every change takes the next number',
   expect(before.sequence).toBe(11)
   const one = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Pantry' }, before.sequence)])
   expect(one.sequence).toBe(before.sequence + 1)
-  expect(one.versions).toEqual([{ table: 'spots', rowId: spotId, version: one.sequence }])
+  expect(one.versions).toMatchObject([{ table: 'spots', rowId: spotId, version: one.sequence }])
   const after = await c.read(jobId)
   expect(after.document.spots.find(s => s.id === spotId)!.name).toBe('Pantry')
   expect(after.document.spots.find(s => s.id === spotId)!.version).toBe(one.sequence)

@@ -180,7 +180,7 @@ export async function benchPage(add, { page, origin, url, job }) {
     requestAnimationFrame(look)
   })
   for (const [words, clear] of /** @type {const} */ ([['cold', true], ['warm', false]])) {
-    if (clear) await page.evaluate(() => new Promise(done => (indexedDB.deleteDatabase('multivox').onsuccess = () => done(null), setTimeout(() => done(null), 2000))))
+    if (clear) await page.evaluate(() => new Promise(done => (indexedDB.deleteDatabase('multivox-device').onsuccess = () => done(null), setTimeout(() => done(null), 2000))))
     await page.goto(`${origin}/job/${job}/bearings`)
     await page.waitForFunction(() => /** @type {any} */ (window).last, null, { timeout: 60_000 })
     const t = await page.evaluate(() => {

@@ -126,22 +126,26 @@ export function runningUrl(/** @type {string} */ wanted, /** @type {string} */ d
   return `postgres://multivox:${readFileSync(join(folder, 'pg.password'), 'utf8')}@127.0.0.1:${port}/${database}`
 }
 
-/** Makes a database where there is none. @param {string} [template] */
-export async function ensureDatabase(/** @type {{ url: (d: string) => string }} */ cluster, /** @type {string} */ name, template) {
-  const { default: postgres } = await import('postgres')
-  const sql = postgres(cluster.url('postgres'), { max: 1, onnotice: () => {} })
+/** Runs with one connection. @template T @param {string} url @param {(client: import('pg').Client) => Promise<T>} work @returns {Promise<T>} */
+export async function withClient(url, work) {
+  const { default: pg } = await import('pg')
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
   try {
-    const there = await sql`select 1 from pg_database where datname = ${name}`
-    if (!there.length) await sql.unsafe(`create database "${name}"${template ? ` template "${template}"` : ''}`)
+    return await work(client)
   }
   finally {
-    await sql.end()
+    await client.end()
   }
 }
 
+/** Makes a database where there is none. @param {string} [template] */
+export const ensureDatabase = (/** @type {{ url: (d: string) => string }} */ cluster, /** @type {string} */ name, template) =>
+  withClient(cluster.url('postgres'), async (client) => {
+    const there = await client.query('select 1 from pg_database where datname = $1', [name])
+    if (!there.rowCount) await client.query(`create database "${name}"${template ? ` template "${template}"` : ''}`)
+  })
+
 /** Takes a database away with whatever still holds it. */
-export async function dropDatabase(/** @type {{ url: (d: string) => string }} */ cluster, /** @type {string} */ name) {
-  const { default: postgres } = await import('postgres')
-  const sql = postgres(cluster.url('postgres'), { max: 1, onnotice: () => {} })
-  await sql.unsafe(`drop database if exists "${name}" with (force)`).finally(() => sql.end())
-}
+export const dropDatabase = (/** @type {{ url: (d: string) => string }} */ cluster, /** @type {string} */ name) =>
+  withClient(cluster.url('postgres'), client => client.query(`drop database if exists "${name}" with (force)`))

@@ -5,14 +5,8 @@ import { pathToFileURL } from 'node:url'
 import { ROOT } from './system.mjs'
 
 export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'server/database/migrations')) {
-  const [{ default: postgres }, { drizzle }, { migrate: up }] = await Promise.all([import('postgres'), import('drizzle-orm/postgres-js'), import('drizzle-orm/postgres-js/migrator')])
-  const client = postgres(url, { max: 1, onnotice: () => {} })
-  try {
-    await up(drizzle(client), { migrationsFolder: folder })
-  }
-  finally {
-    await client.end()
-  }
+  const [{ drizzle }, { migrate: up }, { withClient }] = await Promise.all([import('drizzle-orm/node-postgres'), import('drizzle-orm/node-postgres/migrator'), import('./cluster.mjs')])
+  await withClient(url, client => up(drizzle(client), { migrationsFolder: folder }))
 }
 
 /** Bundles one TypeScript file of the repository with everything it uses, to run by itself. */

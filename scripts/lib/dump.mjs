@@ -134,15 +134,9 @@ async function pour(/** @type {string} */ file, /** @type {string} */ url, /** @
 
 /** A server that works on the database while it is replaced would write into the new one what it read from the old. */
 async function refuseWhileServed(/** @type {string} */ url) {
-  const { default: postgres } = await import('postgres')
-  const sql = postgres(url, { max: 1, onnotice: () => {} })
-  try {
-    const [row] = await sql`select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name like 'multivox%'`
-    if (row?.n) throw new Refused('Multivox is serving this database: stop it first. Nothing was touched.')
-  }
-  finally {
-    await sql.end()
-  }
+  const { withClient } = await import('./cluster.mjs')
+  const { rows: [row] } = await withClient(url, client => client.query('select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name like $1', ['multivox%']))
+  if (row.n) throw new Refused('Multivox is serving this database: stop it first. Nothing was touched.')
 }
 
 /** Ends the command with one sentence where it was refused. */

@@ -69,7 +69,7 @@ export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFil
   const chord = 2 * Math.sin((f.radiusM ?? MAST_RADIUS_M) / 6_371_000 / 2)
   const wanted = f.bands?.length ? f.bands : f.technology ? bandsOf(f.technology) : null
   const rows = await prepared<Mast & { cell: string | null, cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(db, sql`
-    select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM", m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on as "seenOn",
+    select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM", m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on::text as "seenOn",
       c.id as cell, c.version as "cellVersion", c.technology, c.band, c.cell_id as "cellId", c.channel, c.azimuth_deg as "azimuthDeg", c.beamwidth_deg as "beamwidthDeg", c.power_dbm as "powerDbm"
     from (select *, ${place} <-> ${point} as far from ${masts}
       where ${and(

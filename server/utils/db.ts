@@ -1,58 +1,67 @@
-import { drizzle } from 'drizzle-orm/postgres-js'
+/**
+ * The server's connections. The driver is `pg` throughout: a connection of the other common one that was
+ * cut with a few bytes unsent never worked again (docs/decisions/0008).
+ */
+import { createHash } from 'node:crypto'
+import { drizzle } from 'drizzle-orm/node-postgres'
 import { PgDialect } from 'drizzle-orm/pg-core'
 import type { Placeholder, SQL } from 'drizzle-orm'
-import postgres from 'postgres'
+import pg from 'pg'
+import type { PoolConfig } from 'pg'
 import * as schema from '../database/schema'
+import { logAway } from './log'
 
 export type Db = ReturnType<typeof connect>['db']
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
-/** What a session tells the database it is; a restore looks whether one of these is there. */
-export const APPLICATION = 'multivox'
-
 /** Longest that one statement, one wait for a lock, and one idle transaction may hold up other people. */
 const PATIENCE = { statement_timeout: 20_000, lock_timeout: 10_000, idle_in_transaction_session_timeout: 20_000 }
+/** Longest that a request waits for a connection, free or new. */
+const CONNECT_MS = 5000
 
-/** After the database was away a connection is tried again at most this many seconds apart. */
-const RETRY_S = 1
+/** A pool whose connections may be cut at any time: one that is goes, and the next asking makes another. */
+export function openPool(config: PoolConfig): pg.Pool {
+  const pool = new pg.Pool({ connectionTimeoutMillis: CONNECT_MS, idleTimeoutMillis: 60_000, keepAlive: true, ...config })
+  pool.on('error', e => logAway('a connection', e))
+  // Whoever uses the connection at that moment is told by its own query.
+  pool.on('connect', client => client.on('error', () => {}))
+  return pool
+}
 
 /**
  * Bitmap scans are off: every query of this server names its rows by key or walks an index
  * outward from a place, where the planner, thinking few masts lie near, would else gather and sort
  * them all. Each query is planned for its own values: a carrier with few masts is found by its
  * name, one with many by the place.
+ *
+ * A session's name lets a restore see that somebody serves.
  */
 export function connect(url: string, max = 12) {
-  const client = postgres(url, {
+  const client = openPool({
+    connectionString: url,
     max,
-    onnotice: () => {},
-    connect_timeout: 5,
-    idle_timeout: 120,
-    max_lifetime: 1800,
-    backoff: attempt => Math.min(RETRY_S, 0.05 * 2 ** attempt),
-    connection: {
-      application_name: APPLICATION,
-      enable_bitmapscan: 'off',
-      plan_cache_mode: 'force_custom_plan',
-      ...PATIENCE,
-    } as Record<string, string | number>,
+    application_name: 'multivox',
+    options: '-c enable_bitmapscan=off -c plan_cache_mode=force_custom_plan',
+    ...PATIENCE,
   })
   return { client, db: drizzle(client, { schema }) }
 }
 
 const dialect = new PgDialect()
+const nameOf = (text: string): string => createHash('md5').update(text).digest('hex')
 
 /** A query worked out once; `sql.placeholder(name)` takes its value at each run. */
-export function compiled<Row>(query: SQL): (db: Db, values: Record<string, unknown>) => Promise<Row[]> {
-  const { sql, params } = dialect.sqlToQuery(query)
-  const names = params.map(p => (p as Placeholder).name)
-  return async (db, values) => await db.$client.unsafe(sql, names.map(n => values[n]) as never[], { prepare: true }) as unknown as Row[]
+export function compiled<Row extends object>(query: SQL): (db: Db, values: Record<string, unknown>) => Promise<Row[]> {
+  const { sql: text, params } = dialect.sqlToQuery(query)
+  const name = nameOf(text)
+  const places = params.map(p => (p as Placeholder).name)
+  return async (db, values) => (await db.$client.query<Row>({ name, text, values: places.map(p => values[p]) })).rows
 }
 
 /** Runs a prepared statement: Drizzle has each query planned anew, which costs a search by place more than the search. */
-export async function prepared<Row>(db: Db, query: SQL): Promise<Row[]> {
-  const { sql, params } = dialect.sqlToQuery(query)
-  return await db.$client.unsafe(sql, params as never[], { prepare: true }) as unknown as Row[]
+export async function prepared<Row extends object>(db: Db, query: SQL): Promise<Row[]> {
+  const { sql: text, params } = dialect.sqlToQuery(query)
+  return (await db.$client.query<Row>({ name: nameOf(text), text, values: params })).rows
 }
 
 let held: ReturnType<typeof connect> | null = null

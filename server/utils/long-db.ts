@@ -2,9 +2,8 @@
  * A pool of its own for what takes long: lists of masts by COPY, and their merging. It is bounded, so
  * that no import can take the connections that other people's requests wait for.
  */
-import pg from 'pg'
 import type { Pool, PoolClient } from 'pg'
-import { logAway } from './log'
+import { openPool } from './db'
 
 export type { PoolClient } from 'pg'
 
@@ -16,24 +15,19 @@ const STATEMENT_MS = 30 * 60_000
 let held: Pool | null = null
 
 export function useLongDb(): Pool {
-  if (held) return held
   const url = useRuntimeConfig().databaseUrl
   if (!url) throw new Error('NUXT_DATABASE_URL is not set')
-  held = new pg.Pool({
+  held ??= openPool({
     connectionString: url,
     max: MOST,
     application_name: 'multivox-long',
     connectionTimeoutMillis: 15_000,
-    idleTimeoutMillis: 60_000,
-    keepAlive: true,
     statement_timeout: STATEMENT_MS,
     lock_timeout: 30_000,
     idle_in_transaction_session_timeout: 60_000,
     // A node that was killed is noticed even while its statement waits for a lock.
     options: '-c client_connection_check_interval=5000 -c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   })
-  // A connection that ends while nobody uses it is only taken out of the pool.
-  held.on('error', e => logAway('long pool', e))
   return held
 }
 
@@ -41,8 +35,6 @@ export function useLongDb(): Pool {
 export async function inTransaction<T>(work: (client: PoolClient) => Promise<T>): Promise<T> {
   const client = await useLongDb().connect()
   let broken: Error | undefined
-  const lost = (e: Error) => (broken = e)
-  client.on('error', lost)
   try {
     await client.query('begin')
     const result = await work(client)
@@ -54,7 +46,6 @@ export async function inTransaction<T>(work: (client: PoolClient) => Promise<T>)
     throw e
   }
   finally {
-    client.off('error', lost)
     client.release(broken)
   }
 }

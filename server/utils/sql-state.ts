@@ -31,9 +31,12 @@ const CONNECTION_CODES = new Set([
   'CONNECTION_CLOSED', 'CONNECTION_DESTROYED', 'CONNECTION_ENDED', 'CONNECTION_CONNECT_TIMEOUT',
 ])
 
+/** What the driver says, without a code, of a connection that was cut or not to be had. */
+const LOST = /connection terminated|timeout exceeded when trying to connect|not queryable|client was closed/i
+
 /** The database is away, starting, shutting down, or too busy: the same request may succeed soon. */
 export function isAway(e: unknown): boolean {
   const state = sqlStateOf(e)
   if (state && (/^(08|53|57P)/.test(state) || ['57014', '55P03', '40001', '40P01', '25P03'].includes(state))) return true
-  return chain(e).some(f => CONNECTION_CODES.has(String(f.code)) || /connection terminated|timeout exceeded when trying to connect/i.test(String((f as Error).message ?? '')))
+  return chain(e).some(f => CONNECTION_CODES.has(String(f.code)) || LOST.test(String((f as Error).message ?? '')))
 }

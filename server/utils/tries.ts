@@ -7,9 +7,11 @@
  * address alone.
  */
 import { createHmac, timingSafeEqual } from 'node:crypto'
+import { lt } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import { deleteCookie, getCookie, setCookie } from 'h3'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { rateLimits } from '../database/schema'
 import { useDb } from './db'
 import { problem } from './problem'
 import { clientAddress } from './proxy'
@@ -24,13 +26,8 @@ const ACCOUNT_WINDOW_S = 3600
 export const ADDRESS_TRIES = 60
 const ADDRESS_WINDOW_S = 15 * 60
 
-/** The limiter speaks to a `pg` pool; the server's own pool answers in its place. */
-const store = {
-  query: async ({ text, values }: { text: string, values: unknown[] }) => {
-    const rows = await useDb().$client.unsafe(text, values as never[], { prepare: true })
-    return { rows: [...rows], rowCount: rows.count }
-  },
-}
+/** The limiter's own statements go through the server's pool, whenever that is made. */
+const store = { query: (q: { text: string, values: unknown[] }) => useDb().$client.query(q) }
 
 const limiter = (keyPrefix: string, points: number, duration: number) =>
   new RateLimiterPostgres({ storeClient: store, storeType: 'client', tableName: 'rate_limits', tableCreated: true, keyPrefix, points, duration })
@@ -88,7 +85,7 @@ export async function countTry(event: H3Event, email: string, memberId: string |
 }
 
 /** Counters that ended more than an hour ago. */
-export const forgetTries = (): Promise<unknown> => useDb().$client`delete from rate_limits where expire < ${Date.now() - 3_600_000}`
+export const forgetTries = (): Promise<unknown> => useDb().delete(rateLimits).where(lt(rateLimits.expire, Date.now() - 3_600_000))
 
 // Devices that signed in before
 
