@@ -107,6 +107,8 @@ export const jobs = pgTable('jobs', {
   kFactor: doublePrecision('k_factor').notNull().default(4 / 3),
   /** the furthest act that is done, kept for the list of jobs */
   state: text('state').$type<JobState>().notNull().default('new'),
+  /** what the list is searched by */
+  searched: text('searched').generatedAlwaysAs(sql`lower(name || ' ' || coalesce(customer_name, '') || ' ' || coalesce(customer_address, ''))`),
   createdAt: when('created_at').notNull().default(now),
   changedAt: when('changed_at').notNull().default(now),
 }, t => [

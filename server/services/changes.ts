@@ -2,6 +2,7 @@
  * Changes to a job: one transaction a batch, one savepoint a change, each change taken once.
  */
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { LRUCache } from 'lru-cache'
 import { appliedChanges, documentTables, jobMembers, jobs } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
@@ -62,6 +63,9 @@ export async function applyIn(
   if (from.since !== undefined && from.since !== null) Object.assign(result, await feedSince(tx, who.crewId, jobId, from.since, result.sequence))
   return result
 }
+
+/** Who was written down lately as a worker on which job: said once is enough. */
+const workers = new LRUCache<string, true>({ max: 5000, ttl: 10 * 60_000 })
 
 /** One batch on its way into a job. */
 class Batch {
@@ -138,7 +142,11 @@ class Batch {
     const { tx, who, jobId, result } = this
     if (result.sequence === this.began) return
     await tx.update(jobs).set({ sequence: result.sequence, changedAt: sql`now()` as never }).where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
-    await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
+    const pair = `${jobId} ${who.memberId}`
+    if (!workers.has(pair)) {
+      await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
+      workers.set(pair, true)
+    }
     if ([...this.touched].some(t => STATE_TABLES.has(t))) await settleState(tx, who.crewId, jobId)
   }
 }

@@ -2,7 +2,8 @@
 import { and, arrayOverlaps, eq, getTableColumns, gte, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { documentTables, masts, placeOnSphere } from '../database/schema'
-import { compiled, prepared } from '../utils/db'
+import { LRUCache } from 'lru-cache'
+import { compiled, planned } from '../utils/db'
 import type { Db } from '../utils/db'
 import { TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
@@ -34,13 +35,44 @@ const wholeJob = compiled<{ document: JobDocument, sequence: number | null }>(sq
   select json_build_object(${sql.join(TABLES.map(rowsOf), sql`, `)}) as document,
     (select sequence from jobs where crew_id = ${sql.placeholder('crew')} and id = ${sql.placeholder('job')}) as sequence`)
 
+/** @returns the job's own rows; null where the job is not this crew's */
+async function readOwn(db: Db, crewId: string, jobId: string): Promise<{ document: JobDocument, sequence: number } | null> {
+  const [row] = await wholeJob(db, { crew: crewId, job: jobId })
+  return row && row.sequence !== null ? { document: row.document, sequence: row.sequence } : null
+}
+
 /** @returns null where the job is not this crew's */
 export async function readJob(db: Db, crewId: string, jobId: string): Promise<JobSnapshot | null> {
-  const [row] = await wholeJob(db, { crew: crewId, job: jobId })
-  const read = row && row.sequence !== null ? { document: row.document, sequence: row.sequence } : null
+  const read = await readOwn(db, crewId, jobId)
   if (!read) return null
   const at = positionOf(read.document)
   return { ...read, near: at ? await mastsNear(db, crewId, at) : { masts: [], cells: [] } }
+}
+
+/** Masts near places as text, by crew, state of its lists, place and filter; about 60 MB. */
+const nearTexts = new LRUCache<string, string>({ max: 1000, maxSize: 30_000_000, sizeCalculation: text => text.length + 1 })
+
+/**
+ * Masts near a place as the answer's own text: they are many, and stay the same until the crew's lists
+ * change, so they are looked up and written out once.
+ * @param listState  what the crew's lists of masts are known by; another where one has changed
+ */
+export async function nearText(db: Db, crewId: string, listState: string, at: Position, f: MastFilter = {}): Promise<string> {
+  const key = JSON.stringify([crewId, listState, at.latDeg, at.lonDeg, f])
+  const known = nearTexts.get(key)
+  if (known !== undefined) return known
+  const text = JSON.stringify(await mastsNear(db, crewId, at, f))
+  nearTexts.set(key, text)
+  return text
+}
+
+/** The job as the answer's own text. @returns null where the job is not this crew's */
+export async function readJobText(db: Db, crewId: string, listState: string, jobId: string): Promise<string | null> {
+  const read = await readOwn(db, crewId, jobId)
+  if (!read) return null
+  const at = positionOf(read.document)
+  const near = at ? await nearText(db, crewId, listState, at) : '{"masts":[],"cells":[]}'
+  return `${JSON.stringify(read).slice(0, -1)},"near":${near}}`
 }
 
 export interface MastFilter {
@@ -68,7 +100,7 @@ export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFil
   const place = placeOnSphere(masts)
   const chord = 2 * Math.sin((f.radiusM ?? MAST_RADIUS_M) / 6_371_000 / 2)
   const wanted = f.bands?.length ? f.bands : f.technology ? bandsOf(f.technology) : null
-  const rows = await prepared<Mast & { cell: string | null, cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(db, sql`
+  const rows = await planned<Mast & { cell: string | null, cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(db, sql`
     select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM", m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on::text as "seenOn",
       c.id as cell, c.version as "cellVersion", c.technology, c.band, c.cell_id as "cellId", c.channel, c.azimuth_deg as "azimuthDeg", c.beamwidth_deg as "beamwidthDeg", c.power_dbm as "powerDbm"
     from (select *, ${place} <-> ${point} as far from ${masts}

@@ -1,6 +1,7 @@
 /** The list of jobs: a page at a time, searched and filtered by what stands with the job itself. */
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import { jobMembers, jobs, readings, sites, spots } from '../database/schema'
+import { compiled } from '../utils/db'
 import type { Db } from '../utils/db'
 import { ACT_DONE } from './job-state'
 import type { JobKind } from '../../core/job/schema'
@@ -17,44 +18,43 @@ export interface JobQuery {
 }
 
 /** What is searched for stands anywhere in name, customer or address; the signs of a pattern are only themselves. */
-const containing = (text: string): string => `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%`
+const containing = (text: string): string => `%${text.toLowerCase().replace(/[\\%_]/g, c => `\\${c}`)}%`
 
-const microseconds = sql<string>`to_char(${jobs.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`
-
-export async function listJobs(db: Db, crewId: string, q: JobQuery): Promise<JobList> {
-  const pattern = q.search ? containing(q.search) : null
-  const where = and(
-    eq(jobs.crewId, crewId),
-    q.state ? eq(jobs.state, q.state) : undefined,
-    q.kind ? eq(jobs.kind, q.kind) : undefined,
-    q.member ? inArray(jobs.id, db.select({ id: jobMembers.jobId }).from(jobMembers).where(and(eq(jobMembers.crewId, crewId), eq(jobMembers.memberId, q.member)))) : undefined,
-    pattern ? sql`(${jobs.name} ilike ${pattern} or ${jobs.customerName} ilike ${pattern} or ${jobs.customerAddress} ilike ${pattern})` : undefined,
-  )
-  const from = q.after ? sql`(${jobs.changedAt}, ${jobs.id}) < (${q.after.changedAt}::timestamptz, ${q.after.id}::uuid)` : undefined
-  const [page, [count]] = await Promise.all([
-    db.select({ id: jobs.id, at: microseconds }).from(jobs).where(and(where, from)).orderBy(desc(jobs.changedAt), desc(jobs.id)).limit(q.most + 1),
-    q.after ? [] : db.select({ n: sql<number>`count(*)::int` }).from(jobs).where(where),
-  ])
-  const shown = page.slice(0, q.most)
-  const last = shown.at(-1)
-  return {
-    jobs: shown.length ? await rowsOf(db, crewId, shown.map(s => s.id)) : [],
-    next: page.length > q.most && last ? `${last.at}_${last.id}` : null,
-    total: count?.n ?? null,
-  }
-}
+const at = (name: string) => sql.placeholder(name)
+const WANTED = sql`${jobs.crewId} = ${at('crew')}
+  and (${at('state')}::text is null or ${jobs.state} = ${at('state')})
+  and (${at('kind')}::text is null or ${jobs.kind} = ${at('kind')})
+  and (${at('pattern')}::text is null or ${jobs.searched} like ${at('pattern')})
+  and (${at('member')}::uuid is null or exists (select 1 from ${jobMembers} w
+    where w.crew_id = ${jobs.crewId} and w.member_id = ${at('member')} and w.job_id = ${jobs.id}))`
 
 /** What the list shows of a job is worked out for the page alone. */
-async function rowsOf(db: Db, crewId: string, ids: string[]): Promise<JobList['jobs']> {
-  const rows = await db.select({
-    id: jobs.id, name: jobs.name, kind: jobs.kind, state: jobs.state, changedAt: jobs.changedAt, customerName: jobs.customerName, agreedDownMbps: jobs.agreedDownMbps,
-    ...ACT_DONE,
-    latDeg: sites.latDeg, lonDeg: sites.lonDeg,
-    spots: sql<number>`(select count(*)::int from ${spots} where ${spots.crewId} = ${jobs.crewId} and ${spots.jobId} = ${jobs.id})`,
-    readings: sql<number>`(select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id})`,
-  }).from(jobs).leftJoin(sites, and(eq(sites.crewId, jobs.crewId), eq(sites.jobId, jobs.id)))
-    .where(and(eq(jobs.crewId, crewId), inArray(jobs.id, ids)))
-  const place = new Map(ids.map((id, i) => [id, i]))
-  return rows.map(({ scout, plan, fit, prove, keep, ...row }) => ({ ...row, acts: { scout, plan, fit, prove, keep } }))
-    .sort((a, b) => place.get(a.id)! - place.get(b.id)!)
+const page = compiled<JobList['jobs'][number] & Record<keyof typeof ACT_DONE, boolean> & { cursor: string }>(sql`
+  select ${jobs.id}, ${jobs.name}, ${jobs.kind}, ${jobs.state}, ${jobs.customerName} as "customerName", ${jobs.agreedDownMbps} as "agreedDownMbps",
+    to_char(${jobs.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as cursor,
+    ${sql.join(Object.entries(ACT_DONE).map(([act, done]) => sql`${done} as ${sql.identifier(act)}`), sql`, `)},
+    site.lat_deg as "latDeg", site.lon_deg as "lonDeg",
+    (select count(*)::int from ${spots} where ${spots.crewId} = ${jobs.crewId} and ${spots.jobId} = ${jobs.id}) as spots,
+    (select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id}) as readings
+  from (select * from ${jobs} where ${WANTED}
+      and (${at('changed')}::timestamptz is null or (${jobs.changedAt}, ${jobs.id}) < (${at('changed')}::timestamptz, ${at('after')}::uuid))
+    order by ${jobs.changedAt} desc, ${jobs.id} desc limit ${at('most')}::int) as jobs
+  left join lateral (select lat_deg, lon_deg from ${sites} s where s.crew_id = ${jobs.crewId} and s.job_id = ${jobs.id} order by s.id limit 1) site on true
+  order by ${jobs.changedAt} desc, ${jobs.id} desc`)
+
+const count = compiled<{ n: number }>(sql`select count(*)::int as n from ${jobs} where ${WANTED}`)
+
+export async function listJobs(db: Db, crewId: string, q: JobQuery): Promise<JobList> {
+  const wanted = { crew: crewId, state: q.state, kind: q.kind, member: q.member, pattern: q.search ? containing(q.search) : null }
+  const [rows, [all]] = await Promise.all([
+    page(db, { ...wanted, changed: q.after?.changedAt ?? null, after: q.after?.id ?? null, most: q.most + 1 }),
+    q.after ? [] : count(db, wanted),
+  ])
+  const shown = rows.slice(0, q.most)
+  const last = shown.at(-1)
+  return {
+    jobs: shown.map(({ scout, plan, fit, prove, keep, cursor, ...row }) => ({ ...row, changedAt: new Date(cursor).toISOString(), acts: { scout, plan, fit, prove, keep } })),
+    next: rows.length > q.most && last ? `${last.cursor}_${last.id}` : null,
+    total: all?.n ?? null,
+  }
 }

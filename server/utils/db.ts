@@ -31,8 +31,7 @@ export function openPool(config: PoolConfig): pg.Pool {
 /**
  * Bitmap scans are off: every query of this server names its rows by key or walks an index
  * outward from a place, where the planner, thinking few masts lie near, would else gather and sort
- * them all. Each query is planned for its own values: a carrier with few masts is found by its
- * name, one with many by the place.
+ * them all. Compiling a plan to machine code costs more than any of them takes.
  *
  * A session's name lets a restore see that somebody serves.
  */
@@ -41,7 +40,7 @@ export function connect(url: string, max = 12) {
     connectionString: url,
     max,
     application_name: 'multivox',
-    options: '-c enable_bitmapscan=off -c plan_cache_mode=force_custom_plan',
+    options: '-c enable_bitmapscan=off -c jit=off',
     ...PATIENCE,
   })
   return { client, db: drizzle(client, { schema }) }
@@ -50,7 +49,7 @@ export function connect(url: string, max = 12) {
 const dialect = new PgDialect()
 const nameOf = (text: string): string => createHash('md5').update(text).digest('hex')
 
-/** A query worked out once; `sql.placeholder(name)` takes its value at each run. */
+/** A query worked out and planned once; `sql.placeholder(name)` takes its value at each run. */
 export function compiled<Row extends object>(query: SQL): (db: Db, values: Record<string, unknown>) => Promise<Row[]> {
   const { sql: text, params } = dialect.sqlToQuery(query)
   const name = nameOf(text)
@@ -58,10 +57,13 @@ export function compiled<Row extends object>(query: SQL): (db: Db, values: Recor
   return async (db, values) => (await db.$client.query<Row>({ name, text, values: places.map(p => values[p]) })).rows
 }
 
-/** Runs a prepared statement: Drizzle has each query planned anew, which costs a search by place more than the search. */
-export async function prepared<Row extends object>(db: Db, query: SQL): Promise<Row[]> {
+/**
+ * Runs a query planned for its own values: a carrier with few masts is found by its name, one with
+ * many by the place.
+ */
+export async function planned<Row extends object>(db: Db, query: SQL): Promise<Row[]> {
   const { sql: text, params } = dialect.sqlToQuery(query)
-  return (await db.$client.query<Row>({ name: nameOf(text), text, values: params })).rows
+  return (await db.$client.query<Row>({ text, values: params })).rows
 }
 
 let held: ReturnType<typeof connect> | null = null

@@ -1,26 +1,58 @@
-import { and, eq, gt, lt, sql } from 'drizzle-orm'
+import { and, eq, lt, sql } from 'drizzle-orm'
 import type { H3Event } from 'h3'
+import { getCookie } from 'h3'
+import { LRUCache } from 'lru-cache'
 import { v7 as uuidv7 } from 'uuid'
-import { crews, members, sessions } from '../database/schema'
-import { useDb } from './db'
+import { crews, mastSets, members, sessions } from '../database/schema'
+import { compiled, useDb } from './db'
 import { problem } from './problem'
 
 export type Role = 'lead' | 'installer' | 'viewer'
-export interface Me { crewId: string, crewName: string, memberId: string, name: string, email: string, role: Role, demo: boolean }
+export interface Me {
+  crewId: string
+  crewName: string
+  memberId: string
+  name: string
+  email: string
+  role: Role
+  demo: boolean
+  /** what the crew's lists of masts are known by: another where one of them has changed */
+  listState: string
+}
 
 const RANK: Record<Role, number> = { viewer: 0, installer: 1, lead: 2 }
 const DAYS = 30
 
+/** Who stands behind a session. What the crew's lists of masts are known by is read with it: any change to one changes it. */
+const memberOfSession = compiled<Omit<Me, 'memberId'> & { memberId: string }>(sql`
+  select c.id as "crewId", c.name as "crewName", m.id as "memberId", m.name, m.email, m.role, c.demo,
+    (select coalesce(md5(string_agg(s.id::text || s.imported_at::text || s.xmin::text, '' order by s.id)), '') from ${mastSets} s where s.crew_id = c.id) as "listState"
+  from ${sessions} x join ${members} m on m.crew_id = x.crew_id and m.id = x.member_id join ${crews} c on c.id = x.crew_id
+  where x.crew_id = ${sql.placeholder('crew')} and x.id = ${sql.placeholder('session')} and x.expires_at > now() and m.active`)
+
+interface Seal { user?: { memberId: string, crewId: string }, secure?: { sessionId: string } }
+
+/** Cookies that were unsealed lately: unsealing derives keys, the same ones each time. Whether the session stands is asked of the database every time. */
+const unsealed = new LRUCache<string, Seal>({ max: 2000, ttl: 5 * 60_000 })
+
+async function sealOf(event: H3Event): Promise<Seal> {
+  const cookie = getCookie(event, useRuntimeConfig().session.name ?? 'nuxt-session')
+  if (!cookie) return {}
+  let seal = unsealed.get(cookie)
+  if (!seal) {
+    const { user, secure } = await getUserSession(event) as Seal
+    seal = { user, secure }
+    if (user && secure) unsealed.set(cookie, seal)
+  }
+  return seal
+}
+
 /** The member behind the request's sealed cookie, checked against the session kept here. */
 export async function requireMember(event: H3Event, least: Role = 'viewer'): Promise<Me> {
-  const { user, secure } = await getUserSession(event) as { user?: { memberId: string, crewId: string }, secure?: { sessionId: string } }
+  const { user, secure } = await sealOf(event)
   if (!user || !secure?.sessionId) problem(401, 'Sign in to go on; what is not sent yet is kept on this device.')
-  const [row] = await useDb().select({ member: members, crew: crews }).from(sessions)
-    .innerJoin(members, and(eq(members.crewId, sessions.crewId), eq(members.id, sessions.memberId)))
-    .innerJoin(crews, eq(crews.id, sessions.crewId))
-    .where(and(eq(sessions.crewId, user.crewId), eq(sessions.id, secure.sessionId), gt(sessions.expiresAt, sql`now()`), eq(members.active, true)))
-  if (!row || (row.crew.demo && !useRuntimeConfig().demo)) problem(401, 'The session has ended: sign in again. What is not sent yet is kept on this device.')
-  const me: Me = { crewId: row.crew.id, crewName: row.crew.name, memberId: row.member.id, name: row.member.name, email: row.member.email, role: row.member.role, demo: row.crew.demo }
+  const [me] = await memberOfSession(useDb(), { crew: user.crewId, session: secure.sessionId })
+  if (!me || (me.demo && !useRuntimeConfig().demo)) problem(401, 'The session has ended: sign in again. What is not sent yet is kept on this device.')
   if (RANK[me.role] < RANK[least]) problem(403, `A ${me.role} may not do this; ask a ${least}.`)
   return me
 }

@@ -52,6 +52,7 @@ DROP INDEX "sweeps_job";--> statement-breakpoint
 DROP INDEX "terrain_layers_tile";--> statement-breakpoint
 ALTER TABLE "crews" ADD COLUMN "terrain_version" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "imports" ADD COLUMN "tries" smallint DEFAULT 0 NOT NULL;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "searched" text GENERATED ALWAYS AS (lower(name || ' ' || coalesce(customer_name, '') || ' ' || coalesce(customer_address, ''))) STORED;--> statement-breakpoint
 ALTER TABLE "jobs" ADD COLUMN "state" text DEFAULT 'new' NOT NULL;--> statement-breakpoint
 ALTER TABLE "members" ADD COLUMN "sealing_secret" "bytea" DEFAULT decode(replace(gen_random_uuid()::text || gen_random_uuid()::text, '-', ''), 'hex') NOT NULL;--> statement-breakpoint
 ALTER TABLE "terrain_layers" ADD COLUMN "kind" text DEFAULT 'ground' NOT NULL;--> statement-breakpoint
