@@ -2,10 +2,13 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ROOT, chromium, ensureBuild, ensureNodeModules, ensurePackages, say } from './lib/system.mjs'
+import { ROOT, chromium, ensureBuild, ensureNodeModules, ensurePackages, passingFolder, say } from './lib/system.mjs'
 
 ensurePackages({ browser: true })
 ensureNodeModules()
+
+// What the steps leave in temporary folders lies in one of this run's own, and goes with it.
+process.env.TMPDIR = passingFolder()
 
 let passed = 0
 let failed = 0

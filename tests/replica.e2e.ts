@@ -206,9 +206,13 @@ test('ground that another device brought is fetched again; cover without ground 
   watchErrors(page, errors)
   const other = await playwright.request.newContext({ baseURL: app.origin })
   await other.post('/api/auth/demo', { data: { role: 'installer' } })
-  const tile = (heightM: number) => writeHgt({ southDeg: 46, westDeg: -42, side: 1201, heights: new Int16Array(1201 * 1201).fill(heightM) })
+  const tile = (heightM: number) => writeHgt({ southDeg: 5, westDeg: 20, side: 1201, heights: new Int16Array(1201 * 1201).fill(heightM) })
+  const send = (heightM: number) => other.post(`/api/terrain/import?name=N05E020.hgt`, { data: Buffer.from(tile(heightM).bytes), headers: { 'content-type': 'application/octet-stream' } })
+  await send(111)
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
-  await openJob(page, KILN, 'bearings')
+  const plain = newJobChanges({ name: 'On a plain', latDeg: 5.5, lonDeg: 20.5, zone: 'UTC' }, uuidv7)
+  await other.post(`/api/jobs/${plain.jobId}/changes`, { data: { changes: plain.changes } })
+  await openJob(page, plain.jobId, 'bearings')
   const height = () => page.evaluate(async () => {
     const db = await new Promise<IDBDatabase>((done) => {
       const r = indexedDB.open('multivox-device')
@@ -221,8 +225,8 @@ test('ground that another device brought is fetched again; cover without ground 
     db.close()
     return all.length ? Math.max(...all.map(b => Math.max(...b.heights.slice(0, 200)))) : null
   })
-  await expect.poll(height).not.toBeNull()
-  expect((await other.post(`/api/terrain/import?name=N46W042.hgt`, { data: Buffer.from(tile(777).bytes), headers: { 'content-type': 'application/octet-stream' } })).status()).toBe(200)
+  await expect.poll(height).toBe(111)
+  expect((await send(777)).status()).toBe(200)
   await page.reload()
   await expect.poll(height).toBe(777)
   const { classTiff } = await import('./support/rasters')

@@ -390,7 +390,7 @@ test('a new vehicle and a new boat begin whole', async ({ demoPage: page }) => {
     await page.goto('/')
     await page.locator('[data-test=new-job]').click()
     await page.locator('[data-test=kind]').click()
-    await page.getByRole('option', { name: kind }).click()
+    await page.locator('.v-overlay-container').getByRole('option', { name: kind }).click()
     await page.getByLabel('Job', { exact: true }).fill(`A ${kind}`)
     await page.getByLabel('Position (may follow)').fill('46.80, -41.36')
     await page.locator('[data-test=create]').click()

@@ -214,10 +214,11 @@ test('the list is paged, searched and filtered', async ({ request, app }) => {
   expect((await get('?search=Quay_12%25')).jobs.map(j => j.name)).toEqual(['Row 12'])
   expect((await get('?search=%25')).total).toBe(230)
   expect((await get('?kind=boat&state=fit&search=Row')).total).toBe(3)
-  const [{ id: oren }] = await sql`select id from members where crew_id = ${crew} and role = 'installer' limit 1` as unknown as [{ id: string }]
-  expect((await get(`?member=${oren}`)).total).toBe(0)
-  const worker = await sql`select member_id from job_members where job_id = ${KILN}`
-  if (worker[0]) expect((await get(`?member=${worker[0].member_id}`)).jobs.map(j => j.id)).toContain(KILN)
+  const [{ id: viewer }] = await sql`select id from members where crew_id = ${crew} and role = 'viewer' limit 1` as unknown as [{ id: string }]
+  expect((await get(`?member=${viewer}`)).total).toBe(0)
+  await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 2 ** 31 - 1, fields: { notes: 'by its lead' } }] } })
+  const [{ id: lead }] = await sql`select id from members where crew_id = ${crew} and name = 'Ila Marrow'` as unknown as [{ id: string }]
+  expect((await get(`?member=${lead}`)).jobs.map(j => j.id)).toContain(KILN)
   await sql`delete from jobs where name like 'Row %'`
   await sql.end()
 })

@@ -1,8 +1,9 @@
 /** What has to be on the machine: npm packages and Debian's. Needs nothing but Node.js itself. */
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -99,6 +100,15 @@ export function freePort(wanted = 0) {
   })
 }
 
+/** A temporary folder that is gone when this process ends, with whatever others have left in it. */
+export function passingFolder() {
+  const folder = mkdtempSync(join(tmpdir(), 'multivox-run-'))
+  // The database's user reads what is handed to it through here.
+  chmodSync(folder, 0o711)
+  process.on('exit', () => rmSync(folder, { recursive: true, force: true }))
+  return folder
+}
+
 /** Where builds lie, each in a folder named by what it was made of: one that is served is never written over. */
 const BUILDS = join(ROOT, '.output')
 const SOURCES = ['app', 'core', 'server', 'shared', 'public', 'demo', 'nuxt.config.ts', 'package-lock.json']
@@ -161,7 +171,7 @@ export async function ensureBuild() {
 async function buildInto(/** @type {string} */ making, /** @type {string} */ folder) {
   const seen = progress()
   let said = ''
-  const env = { ...process.env, MULTIVOX_OUTPUT: making, NODE_OPTIONS: '--max-old-space-size=6144', NUXT_TELEMETRY_DISABLED: '1' }
+  const env = { ...process.env, TMPDIR: passingFolder(), MULTIVOX_OUTPUT: making, NODE_OPTIONS: '--max-old-space-size=6144', NUXT_TELEMETRY_DISABLED: '1' }
   const code = await new Promise((done) => {
     const child = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
     for (const stream of [child.stdout, child.stderr]) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { errorsOf } from '../utils/validate'
-import { ChangeBatchSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
+import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
 import { documentTables } from '../database/schema'
 import { getTableColumns } from 'drizzle-orm'
 
@@ -32,7 +32,8 @@ describe('what comes in is checked', () => {
     const change = { id: '0192f000-0010-7000-8000-000000000001', table: 'spots', rowId: '0192f000-0010-7000-8000-000000000002', op: 'update', baseVersion: 0, fields: {} }
     expect(errorsOf(ChangeBatchSchema, { changes: [change] })).toEqual([])
     expect(errorsOf(ChangeBatchSchema, { changes: [] })).not.toEqual([])
-    expect(errorsOf(ChangeBatchSchema, { changes: [{ ...change, table: 'members' }] })).not.toEqual([])
+    expect(errorsOf(ChangeSchema, change)).toEqual([])
+    expect(errorsOf(ChangeSchema, { ...change, table: 'members' })).not.toEqual([])
     expect(errorsOf(ChangeBatchSchema, { changes: Array(501).fill(change) })).not.toEqual([])
   })
 })

@@ -20,7 +20,7 @@ const schemas = Object.fromEntries(Object.keys(documentTables).map((t) => {
 })) as Record<TableName, { whole: ReturnType<typeof rowSchema>, part: ReturnType<typeof partialSchema> }>
 
 /** Why a change cannot be taken; the rest of its batch goes on. */
-export class Refusal extends Error {
+class Refusal extends Error {
   constructor(detail: string, readonly errors?: { field: string, message: string }[]) {
     super(detail)
   }

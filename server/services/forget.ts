@@ -6,10 +6,10 @@ import type { Db } from '../utils/db'
 import { applyIn } from './changes'
 
 /** Fields of a job that say who the customer is. */
-export const CUSTOMER_FIELDS = ['customerName', 'customerContact', 'customerAddress'] as const
+const CUSTOMER_FIELDS = ['customerName', 'customerContact', 'customerAddress'] as const
 
 /** A failure that must not pass for success. */
-export class NotForgotten extends Error {}
+class NotForgotten extends Error {}
 
 /**
  * One transaction: the row, its history, what was refused or in conflict, and frozen handovers.

@@ -9,21 +9,21 @@
 import { createHmac, timingSafeEqual } from 'node:crypto'
 import { lt } from 'drizzle-orm'
 import type { H3Event } from 'h3'
-import { deleteCookie, getCookie, setCookie } from 'h3'
+import { getCookie, setCookie } from 'h3'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { rateLimits } from '../database/schema'
 import { useDb } from './db'
 import { problem } from './problem'
 import { clientAddress } from './proxy'
 
-export const PAIR_TRIES = 5
+const PAIR_TRIES = 5
 const PAIR_WINDOW_S = 15 * 60
 /** The first pause; each that follows within a day is twice as long, up to an hour. */
 const FIRST_PAUSE_S = 60
 const LONGEST_PAUSE_S = 3600
-export const ACCOUNT_TRIES = 50
+const ACCOUNT_TRIES = 50
 const ACCOUNT_WINDOW_S = 3600
-export const ADDRESS_TRIES = 60
+const ADDRESS_TRIES = 60
 const ADDRESS_WINDOW_S = 15 * 60
 
 /** The limiter's own statements go through the server's pool, whenever that is made. */
@@ -109,6 +109,3 @@ export function rememberDevice(event: H3Event, memberId: string): void {
   const value = [mine, ...marksOf(event).filter(m => m !== mine)].slice(0, MOST_KNOWN).join('~')
   setCookie(event, COOKIE, value, { httpOnly: true, sameSite: 'strict', secure, path: '/api/auth', maxAge: YEAR_S })
 }
-
-/** Others who sign in here later are not known by it. */
-export const forgetDevice = (event: H3Event): void => deleteCookie(event, COOKIE, { path: '/api/auth' })
