@@ -209,7 +209,11 @@ test('a real installation refuses the demo, hands out one set-up token, and one 
   const tokens = await sql`select hash from tokens`
   expect(tokens).toHaveLength(1)
   expect(tokens[0]!.hash).not.toContain(second)
+  await sql`insert into tokens (hash, kind, expires_at) values ('long gone', 'invite', now() - interval '8 days')`
+  await sql`insert into rate_limits (key, points, expire) values ('address:1.2.3.4', 3, 1)`
   const server = await serve(name, { NUXT_DEMO: '' })
+  // What has run out is removed by the server itself.
+  await expect.poll(async () => (await sql`select (select count(*) from tokens where hash = 'long gone')::int + (select count(*) from rate_limits where expire = 1)::int as n`)[0]!.n).toBe(0)
   for (const [crew, token] of [['First', second], ['Second', /#(\S+)/.exec(run('crew', [], name).stdout)![1]!]] as const) {
     const lead = await playwright.request.newContext({ baseURL: server.origin })
     const body = { token, password: 'a long enough password', name: `Lead of ${crew}`, email: `${crew}@crew.invalid`, crew }

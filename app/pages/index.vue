@@ -241,7 +241,7 @@ useHead({ title: 'Jobs · Multivox' })
         </nav>
       </header>
       <p v-if="offline" class="note" role="status">{{ failed || 'No connection: jobs opened on this device still work.' }} <button type="button" class="press small" @click="load">Try again</button></p>
-      <p v-if="leaving" class="note ask" role="alert" data-test="leaving"><span><strong>{{ unsentWords }} not sent.</strong> They stay on this device, sealed, and are sent when you sign in here again. Nobody else can read them.</span> <button type="button" class="press" @click="leaving = false">stay</button> <button type="button" class="press filled" data-test="leave" @click="signOut(true)">sign out</button></p>
+      <p v-if="leaving" class="note ask" role="alert" data-test="leaving"><span><strong>{{ unsentWords }} not sent.</strong> What is not sent stays on this device, sealed, until you sign in here again. Nobody else can read it.</span> <button type="button" class="press" @click="leaving = false">stay</button> <button type="button" class="press filled" data-test="leave" @click="signOut(true)">sign out</button></p>
       <p v-else-if="sending.total" class="note" role="status" data-test="unsent">{{ unsentWords }} not sent yet: {{ sending.state === 'offline' ? 'sent when there is a connection' : sending.state === 'signed-out' ? 'sent when you sign in' : 'on the way' }}.</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <v-select v-model="kind" label="For" :items="[{ value: 'home', title: 'home' }, { value: 'vehicle', title: 'vehicle' }, { value: 'boat', title: 'boat' }]" data-test="kind" />
@@ -281,6 +281,7 @@ useHead({ title: 'Jobs · Multivox' })
 <style scoped>
 .page { height: 100dvh; overflow: auto; }
 header { display: flex; justify-content: space-between; align-items: center; padding: 14px 24px; border-bottom: 1px solid var(--mv-ink); background: var(--mv-sheet); gap: 12px; flex-wrap: wrap; }
+header nav .press { display: inline-flex; align-items: center; gap: 6px; }
 header nav { display: flex; gap: 4px; align-items: center; flex-wrap: wrap; }
 .press.bare { text-decoration: none; color: var(--mv-ink); }
 .note { padding: 8px 24px; background: var(--mv-ground); }
@@ -299,5 +300,5 @@ header nav { display: flex; gap: 4px; align-items: center; flex-wrap: wrap; }
 .way-in { max-width: 560px; margin: 10vh auto 0; padding: 0 24px; display: flex; flex-direction: column; gap: 14px; }
 .way-in h1 { font-size: 30px; } .lead { font-size: 16px; } .big { font-size: 16px; padding: 14px 20px; text-align: center; }
 .sign { display: grid; gap: 10px; }
-@media (max-width: 900px) { .new { grid-template-columns: 1fr; } .row { grid-template-columns: 60px 1fr auto; } .row > .fig, .row > :last-child { display: none; } .row > .line, .row > .next { grid-column: 2 / -1; } header, .list, .new { padding-left: 14px; padding-right: 14px; } }
+@media (max-width: 900px) { .new { grid-template-columns: 1fr; } .row { grid-template-columns: 60px 1fr auto; } .row > .fig, .row > :last-child { display: none; } .row > .line, .row > .next { grid-column: 2 / -1; } header, .list, .new, .find, .note { padding-left: 14px; padding-right: 14px; } .find input { flex: 1 0 100%; min-height: 56px; } .find select { flex: 1; min-height: 56px; } }
 </style>

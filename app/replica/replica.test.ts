@@ -146,6 +146,20 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     expect((await replica.read(jobId)).base!.document.jobs[0]!.name).toBe('Of the test')
   })
 
+  it('two jobs at once never end in each other’s copy', async () => {
+    const server = new FakeServer()
+    const { replica } = await (await Browser.open(server)).tab()
+    const jobs = [uuidv7(), uuidv7()]
+    for (const id of jobs) await replica.edit(id, [newJob(id, `Job ${id}`)])
+    await Promise.all(jobs.flatMap(id => [replica.send(), replica.edit(id, [change('spots', 'insert', uuidv7(), spot(`Of ${id}`))]), replica.pull(id)]))
+    await replica.send()
+    for (const id of jobs) {
+      const { document } = (await replica.read(id)).base!
+      expect(document.jobs.map(j => j.name)).toEqual([`Job ${id}`])
+      expect(document.spots.map(s => s.name)).toEqual([`Of ${id}`])
+    }
+  })
+
   it('a browser far behind reads the job whole instead of a feed that is cut off', async () => {
     const server = new FakeServer()
     const one = await (await Browser.open(server)).tab()
