@@ -1,18 +1,53 @@
 // @ts-check
+import stylistic from '@stylistic/eslint-plugin'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** Dependencies point one way: core ← shared ← server, app. Core may use a short list of pure libraries. */
 const only = (files, allowed, message) => ({
-  files, ignores: ['**/*.test.ts'],
+  files,
+  ignores: ['**/*.test.ts'],
   rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: allowed, message }] }] },
 })
 
+const PURE = '@sinclair/typebox$|geographiclib-geodesic$|geomagnetism$|suncalc$'
+
+/** A line holds one thought. How it is set is the formatter's business. */
+const LINE = 140
+
+/** Rules of Vue's plugin about layout, which the formatter decides. */
+const LAYOUT = [
+  'vue/html-closing-bracket-newline',
+  'vue/html-indent',
+  'vue/html-self-closing',
+  'vue/first-attribute-linebreak',
+  'vue/max-attributes-per-line',
+  'vue/multiline-html-element-content-newline',
+  'vue/singleline-html-element-content-newline',
+]
+
 export default withNuxt(
   { ignores: ['app/generated/**', 'server/database/migrations/**', 'bench/**/*.c'] },
-  { rules: { '@stylistic/max-statements-per-line': 'off', 'vue/multiline-html-element-content-newline': 'off', 'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off', 'vue/html-self-closing': ['error', { html: { void: 'never', normal: 'always', component: 'always' }, svg: 'always' }], '@stylistic/quote-props': 'off', 'vue/first-attribute-linebreak': 'off', 'vue/html-closing-bracket-newline': 'off', '@stylistic/operator-linebreak': 'off', '@stylistic/multiline-ternary': 'off', '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }] } },
+  {
+    rules: {
+      'vue/multi-word-component-names': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  { files: ['**/*.vue'], rules: Object.fromEntries(LAYOUT.map(rule => [rule, 'off'])) },
+  { files: ['**/*.{ts,mjs}'], plugins: { stylistic }, rules: { 'stylistic/max-len': ['error', LINE] } },
+  { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: LINE, template: LINE }] } },
   { files: ['scripts/**/*.mjs', 'bench/**/*.mjs'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
-  only(['core/**/*.ts'], '^(?!\\.{1,2}/|@sinclair/typebox$|geographiclib-geodesic$|geomagnetism$|suncalc$)|/(app|server|shared|demo|scripts)/', 'core is pure: no interface, server, Node or browser API'),
+  only(
+    ['core/**/*.ts'],
+    `^(?!\\.{1,2}/|${PURE})|/(app|server|shared|demo|scripts)/`,
+    'core is pure: no interface, server, Node or browser API',
+  ),
   only(['shared/**/*.ts'], '/(app|server)/|^(vue|nuxt|h3|node:)', 'shared knows core alone'),
   only(['server/**/*.ts'], '(^~|/app/)', 'the server does not know the interface'),
-  { files: ['core/**/*.ts'], rules: { 'no-restricted-globals': ['error', 'window', 'document', 'fetch', 'process', 'localStorage', 'navigator', 'Buffer'] } },
+  {
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'fetch', 'process', 'localStorage', 'navigator', 'Buffer'],
+    },
+  },
 )

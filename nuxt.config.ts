@@ -4,14 +4,23 @@ import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
-  modules: ['@pinia/nuxt', '@vueuse/nuxt', '@vite-pwa/nuxt', 'nuxt-auth-utils', '@nuxt/eslint',
+  modules: [
+    '@pinia/nuxt',
+    '@vueuse/nuxt',
+    '@vite-pwa/nuxt',
+    'nuxt-auth-utils',
+    '@nuxt/eslint',
     async (_options, nuxt) => {
       await (await import('./scripts/validators.mjs')).generateValidators()
-      nuxt.hooks.hook('nitro:init', nitro => nitro.hooks.hook('compiled', async () => {
-        await (await import('./scripts/lib/database.mjs')).bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
-      }))
-      nuxt.hooks.hook('vite:extendConfig', (config) => {
-        (config.plugins as unknown[]).push(vuetify({ autoImport: true }))
+      nuxt.hooks.hook('nitro:init', nitro =>
+        nitro.hooks.hook('compiled', async () => {
+          await (
+            await import('./scripts/lib/database.mjs')
+          ).bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
+        }),
+      )
+      nuxt.hooks.hook('vite:extendConfig', config => {
+        ;(config.plugins as unknown[]).push(vuetify({ autoImport: true }))
       })
     },
   ],
@@ -70,13 +79,16 @@ export default defineNuxtConfig({
   },
   typescript: { strict: true, typeCheck: false, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
-  eslint: { config: { stylistic: { quotes: 'single', semi: false, commaDangle: 'always-multiline', braceStyle: 'stroustrup' } } },
   pwa: {
     // A new version waits until it is taken: see UpdateBar.
     registerType: 'prompt',
     manifest: {
-      name: 'Multivox', short_name: 'Multivox', display: 'standalone', start_url: '/',
-      background_color: '#f4f1ea', theme_color: '#f4f1ea',
+      name: 'Multivox',
+      short_name: 'Multivox',
+      display: 'standalone',
+      start_url: '/',
+      background_color: '#f4f1ea',
+      theme_color: '#f4f1ea',
       icons: [{ src: '/icon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
     },
     workbox: {

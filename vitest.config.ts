@@ -5,5 +5,16 @@ const root = fileURLToPath(new URL('.', import.meta.url))
 
 export default defineConfig({
   resolve: { alias: { '~~': root, '~': `${root}app`, '#core': `${root}core`, '#demo': `${root}demo` } },
-  test: { include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts', 'app/**/*.test.ts', 'scripts/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+  test: {
+    include: [
+      'core/**/*.test.ts',
+      'shared/**/*.test.ts',
+      'server/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'app/**/*.test.ts',
+      'scripts/**/*.test.ts',
+    ],
+    environment: 'node',
+    testTimeout: 60_000,
+  },
 })

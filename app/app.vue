@@ -27,12 +27,12 @@ useEventListener(document, 'visibilitychange', () => {
   <v-app>
     <UpdateBar />
     <NuxtPage v-if="session.loaded" />
-    <p v-else class="loading soft">
-      Opening…
-    </p>
+    <p v-else class="loading soft">Opening…</p>
   </v-app>
 </template>
 
 <style>
-.loading { padding: 24px; }
+.loading {
+  padding: 24px;
+}
 </style>

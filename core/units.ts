@@ -15,7 +15,8 @@ export function num(value: number, decimals = 0): string {
 export const given = (value: number): string => num(value, Number.isInteger(value) ? 0 : Number.isInteger(value * 10) ? 1 : 2)
 
 /** @returns as `num`, with + before what is above zero */
-export const signed = (value: number, decimals = 0): string => (value > 0 && Number(value.toFixed(decimals)) !== 0 ? `+${num(value, decimals)}` : num(value, decimals))
+export const signed = (value: number, decimals = 0): string =>
+  value > 0 && Number(value.toFixed(decimals)) !== 0 ? `+${num(value, decimals)}` : num(value, decimals)
 
 /** @returns a length on site: `2.1 m` or `6.9 ft` */
 export const length = (m: number, units: Units, decimals = 1): string =>
@@ -34,7 +35,9 @@ export const mToken = (m: number): string => `{m:${m.toFixed(2)}}`
 export const kmToken = (m: number): string => `{km:${Math.round(m)}}`
 
 export const say = (text: string, units: Units): string =>
-  text.replace(/\{(m|km):(-?[\d.]+)\}/g, (_, kind: string, v: string) => (kind === 'm' ? length(Number(v), units) : distance(Number(v), units)))
+  text.replace(/\{(m|km):(-?[\d.]+)\}/g, (_, kind: string, v: string) =>
+    kind === 'm' ? length(Number(v), units) : distance(Number(v), units),
+  )
 
 /** @returns `252°`, three figures so that bearings align */
 export const bearing = (deg: number): string => `${String(Math.round(deg) % 360).padStart(3, '0')}°`

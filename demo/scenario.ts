@@ -32,13 +32,20 @@ export function countedIds(series: number): () => string {
   }
 }
 
-export interface DemoJob { jobId: string, document: JobDocument }
+export interface DemoJob {
+  jobId: string
+  document: JobDocument
+}
 
-export interface DemoScenario { masts: Mast[], cells: Cell[], jobs: DemoJob[] }
+export interface DemoScenario {
+  masts: Mast[]
+  cells: Cell[]
+  jobs: DemoJob[]
+}
 
 const minutes = (base: string, m: number): string => new Date(Date.parse(base) + m * 60_000).toISOString()
 
-export function demoMasts(): { masts: Mast[], cells: Cell[] } {
+export function demoMasts(): { masts: Mast[]; cells: Cell[] } {
   const id = countedIds(1)
   const masts: Mast[] = []
   const cells: Cell[] = []
@@ -59,7 +66,15 @@ class Builder {
   private readonly newId: () => string
   private readonly noise: () => number
 
-  constructor(series: number, name: string, at: { latDeg: number, lonDeg: number }, masts: Mast[], cells: Cell[], private readonly terrain: Terrain, job: NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind'] }) {
+  constructor(
+    series: number,
+    name: string,
+    at: { latDeg: number; lonDeg: number },
+    masts: Mast[],
+    cells: Cell[],
+    private readonly terrain: Terrain,
+    job: NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind'] },
+  ) {
     this.newId = countedIds(series)
     this.noise = normals(seeded(series))
     const { kind, ...more } = job
@@ -96,7 +111,13 @@ class Builder {
   }
 
   /** Three readings at a spot, half a minute apart, as the air of the archipelago gives them. */
-  read(spotName: string, mastName: string, band: string, startUtc: string, o: Partial<Reading> & { interferenceDb?: number, extraDb?: number } = {}): void {
+  read(
+    spotName: string,
+    mastName: string,
+    band: string,
+    startUtc: string,
+    o: Partial<Reading> & { interferenceDb?: number; extraDb?: number } = {},
+  ): void {
     const spot = this.spot(spotName)
     const path = this.path(mastName)
     const bandPath = path.bands.find(b => b.band === band)!
@@ -106,19 +127,49 @@ class Builder {
     const cellId = this.doc.cells.find(c => c.mastId === path.mastId && c.band === band)!.cellId
     for (let i = 0; i < 3; i++) {
       const rsrp = level + 1.4 * this.noise()
-      const unwanted = 10 * Math.log10(10 ** (-12.32) + 10 ** ((level - 14 + interferenceDb) / 10))
+      const unwanted = 10 * Math.log10(10 ** -12.32 + 10 ** ((level - 14 + interferenceDb) / 10))
       const sinr = Math.min(28, rsrp - unwanted + 0.8 * this.noise())
       this.add('readings', {
-        spotId: spot.id, takenAtUtc: minutes(startUtc, i * 0.5), phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band, channel: null, bandwidthMHz: 10, cellId,
-        rsrpDbm: Math.round(rsrp), rsrqDb: Math.round(Math.max(-19, -8 - Math.max(0, 12 - sinr) * 0.55)), sinrDb: Math.round(sinr), device: 'phone', stopId: this.doc.jobs[0]!.stopId, ...fields,
+        spotId: spot.id,
+        takenAtUtc: minutes(startUtc, i * 0.5),
+        phase: 'before',
+        replacesId: null,
+        withdrawn: false,
+        technology: 'LTE',
+        band,
+        channel: null,
+        bandwidthMHz: 10,
+        cellId,
+        rsrpDbm: Math.round(rsrp),
+        rsrqDb: Math.round(Math.max(-19, -8 - Math.max(0, 12 - sinr) * 0.55)),
+        sinrDb: Math.round(sinr),
+        device: 'phone',
+        stopId: this.doc.jobs[0]!.stopId,
+        ...fields,
       } satisfies Omit<Reading, 'id'>)
     }
   }
 
-  speeds(spotName: string, startUtc: string, runs: [down: number | null, up: number | null, ping: number | null][], phase: 'before' | 'after' = 'before'): void {
-    runs.forEach(([downMbps, upMbps, pingMs], i) => this.add('speedRuns', {
-      spotId: this.spot(spotName).id, takenAtUtc: minutes(startUtc, 2 + i), phase, replacesId: null, withdrawn: false, downMbps, upMbps, pingMs, wouldNotLoad: downMbps === null, stopId: this.doc.jobs[0]!.stopId,
-    } satisfies Omit<SpeedRun, 'id'>))
+  speeds(
+    spotName: string,
+    startUtc: string,
+    runs: [down: number | null, up: number | null, ping: number | null][],
+    phase: 'before' | 'after' = 'before',
+  ): void {
+    runs.forEach(([downMbps, upMbps, pingMs], i) =>
+      this.add('speedRuns', {
+        spotId: this.spot(spotName).id,
+        takenAtUtc: minutes(startUtc, 2 + i),
+        phase,
+        replacesId: null,
+        withdrawn: false,
+        downMbps,
+        upMbps,
+        pingMs,
+        wouldNotLoad: downMbps === null,
+        stopId: this.doc.jobs[0]!.stopId,
+      } satisfies Omit<SpeedRun, 'id'>),
+    )
   }
 
   kit(approach: 'router' | 'booster', mastName: string, band: string): void {
@@ -129,7 +180,14 @@ class Builder {
   }
 
   stop(fields: Pick<Stop, 'name' | 'latDeg' | 'lonDeg' | 'arriveOn' | 'leaveOn'> & Partial<Stop>): string {
-    return this.add('stops', { groundM: null, zone: 'Etc/GMT+3', headingDeg: null, swingDeg: 0, notes: null, ...fields } satisfies Omit<Stop, 'id'>)
+    return this.add('stops', {
+      groundM: null,
+      zone: 'Etc/GMT+3',
+      headingDeg: null,
+      swingDeg: 0,
+      notes: null,
+      ...fields,
+    } satisfies Omit<Stop, 'id'>)
   }
 
   landmark(name: string, latDeg: number, lonDeg: number, stopId: string | null = null): void {
@@ -145,15 +203,30 @@ class Builder {
   }
 
   sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
-    const sweepId = this.add('sweeps', { stopId: this.doc.jobs[0]!.stopId, designId: this.doc.designs[0]!.id, startedAtUtc: startUtc, quantity: 'SINR', reference: 'true', stepDeg: 15 })
+    const sweepId = this.add('sweeps', {
+      stopId: this.doc.jobs[0]!.stopId,
+      designId: this.doc.designs[0]!.id,
+      startedAtUtc: startUtc,
+      quantity: 'SINR',
+      reference: 'true',
+      stepDeg: 15,
+    })
     let n = 0
     for (const pass of [1, 2]) {
       for (let h = 0; h < 360; h += 15) {
         if (pass === 2 && Math.abs(turn(bearingDeg, h)) > 50) continue
         const off = Math.abs(turn(bearingDeg + 4, h))
-        const reflection = 4.5 * Math.exp(-(((turn(75, h)) / 20) ** 2))
+        const reflection = 4.5 * Math.exp(-((turn(75, h) / 20) ** 2))
         const value = peakDb - Math.min(13, 12 * (off / 70) ** 2) + reflection * (off > 60 ? 1 : 0) + 0.5 * this.noise()
-        this.add('steps', { sweepId, pass, headingDeg: h, value: Math.round(value * 10) / 10, takenAtUtc: minutes(startUtc, n++ * 0.7), replacesId: null, withdrawn: false })
+        this.add('steps', {
+          sweepId,
+          pass,
+          headingDeg: h,
+          value: Math.round(value * 10) / 10,
+          takenAtUtc: minutes(startUtc, n++ * 0.7),
+          replacesId: null,
+          withdrawn: false,
+        })
       }
     }
   }
@@ -166,33 +239,66 @@ export function demoScenario(): DemoScenario {
   const make = (series: number, name: string, latDeg: number, lonDeg: number, job: ConstructorParameters<typeof Builder>[6]) =>
     new Builder(series, name, { latDeg, lonDeg }, masts, cells, terrain, job)
 
-  const kiln = make(16, 'Lime kiln house', 46.8085, -41.3620, {
-    customerName: 'B. Lorne', customerContact: 'knock at the side door', customerAddress: 'Lime kiln house, Kiln road', carrier: 'Tern', agreedDownMbps: 20, agreedUpMbps: 4,
-    sims: 'Tern data SIM, no allowance', today: 'Phone as hotspot on the kitchen sill; drops out in the evening', mayDrill: 'yes',
+  const kiln = make(16, 'Lime kiln house', 46.8085, -41.362, {
+    customerName: 'B. Lorne',
+    customerContact: 'knock at the side door',
+    customerAddress: 'Lime kiln house, Kiln road',
+    carrier: 'Tern',
+    agreedDownMbps: 20,
+    agreedUpMbps: 4,
+    sims: 'Tern data SIM, no allowance',
+    today: 'Phone as hotspot on the kitchen sill; drops out in the evening',
+    mayDrill: 'yes',
   })
   finishedRouter(kiln)
 
-  const loft = make(32, 'Net loft', 46.7475, -41.4310, {
-    customerName: 'S. Ame', customerContact: null, customerAddress: 'Net loft, West quay', carrier: 'Gannet', agreedDownMbps: 4, agreedUpMbps: 1,
-    sims: 'two Gannet phones', today: 'Calls drop downstairs; no data in the kitchen', mayDrill: 'ask',
+  const loft = make(32, 'Net loft', 46.7475, -41.431, {
+    customerName: 'S. Ame',
+    customerContact: null,
+    customerAddress: 'Net loft, West quay',
+    carrier: 'Gannet',
+    agreedDownMbps: 4,
+    agreedUpMbps: 1,
+    sims: 'two Gannet phones',
+    today: 'Calls drop downstairs; no data in the kitchen',
+    mayDrill: 'ask',
   })
   boosterInPlan(loft)
 
-  const croft = make(48, 'Upper croft', 46.6390, -41.6010, {
-    customerName: 'T. Veld', carrier: 'Tern', agreedDownMbps: 15, agreedUpMbps: 2, today: 'Router on the shelf by the stairs', mayDrill: 'no',
+  const croft = make(48, 'Upper croft', 46.639, -41.601, {
+    customerName: 'T. Veld',
+    carrier: 'Tern',
+    agreedDownMbps: 15,
+    agreedUpMbps: 2,
+    today: 'Router on the shelf by the stairs',
+    mayDrill: 'no',
   })
   croft.read('Kitchen', 'Stack', 'B20', '2026-04-02T09:10:00.000Z', { interferenceDb: 4 })
   croft.speeds('Kitchen', '2026-04-02T09:10:00.000Z', [[3.1, 0.8, 62]])
   croft.obstacle({ name: 'Spruce belt', fromDeg: 55, toDeg: 118, distanceM: 140, heightM: 19 })
   croft.landmark('Head cairn', 46.6302, -41.6418)
 
-  const van = make(64, 'Works van, north round', 46.8722, -41.3930, {
-    kind: 'vehicle', customerName: 'Round of three', carrier: 'Tern', agreedDownMbps: 8, agreedUpMbps: 2, sims: 'Tern data SIM, 200 GB', today: 'Phone on the dash; nothing behind the ridge', mayDrill: 'yes',
+  const van = make(64, 'Works van, north round', 46.8722, -41.393, {
+    kind: 'vehicle',
+    customerName: 'Round of three',
+    carrier: 'Tern',
+    agreedDownMbps: 8,
+    agreedUpMbps: 2,
+    sims: 'Tern data SIM, 200 GB',
+    today: 'Phone on the dash; nothing behind the ridge',
+    mayDrill: 'yes',
   })
   vanOnItsRound(van)
 
   const ketch = make(80, 'Ketch at anchor', 46.6905, -41.4305, {
-    kind: 'boat', customerName: 'D. Quill', carrier: 'Tern', agreedDownMbps: 5, agreedUpMbps: 1, sims: 'Tern and Gannet, one each', today: 'Phone held up through the hatch', mayDrill: 'ask',
+    kind: 'boat',
+    customerName: 'D. Quill',
+    carrier: 'Tern',
+    agreedDownMbps: 5,
+    agreedUpMbps: 1,
+    sims: 'Tern and Gannet, one each',
+    today: 'Phone held up through the hatch',
+    mayDrill: 'ask',
   })
   ketchAtAnchor(ketch)
 
@@ -202,38 +308,107 @@ export function demoScenario(): DemoScenario {
 function finishedRouter(b: Builder): void {
   const day = '2026-03-24T10:20:00.000Z'
   const mast = 'Stack'
-  for (const [spot, extraDb] of [['Kitchen', -16], ['Study', -9], ['Beside the house', -7], ['Ridge', -3]] as const) b.read(spot, mast, 'B20', day, { interferenceDb: extraDb < -8 ? 8 : -4, extraDb })
-  b.speeds('Kitchen', day, [[5.2, 1.1, 58], [4.6, 0.9, 71], [5.9, 1.3, 55]])
+  for (const [spot, extraDb] of [
+    ['Kitchen', -16],
+    ['Study', -9],
+    ['Beside the house', -7],
+    ['Ridge', -3],
+  ] as const)
+    b.read(spot, mast, 'B20', day, { interferenceDb: extraDb < -8 ? 8 : -4, extraDb })
+  b.speeds('Kitchen', day, [
+    [5.2, 1.1, 58],
+    [4.6, 0.9, 71],
+    [5.9, 1.3, 55],
+  ])
   b.kit('router', mast, 'B20')
   for (const r of b.doc.runs) b.set('runs', r.id, { measured: true })
   const bearing = b.path(mast).bearingDeg
   b.sweep('2026-03-31T11:05:00.000Z', bearing, 19)
-  b.set('designs', b.doc.designs[0]!.id, { aimedDeg: Math.round(bearing + 3), aimedAtUtc: '2026-03-31T11:40:00.000Z', bandwidthMHz: 10 })
+  b.set('designs', b.doc.designs[0]!.id, {
+    aimedDeg: Math.round(bearing + 3),
+    aimedAtUtc: '2026-03-31T11:40:00.000Z',
+    bandwidthMHz: 10,
+  })
   const after = '2026-03-31T12:15:00.000Z'
   b.read('Kitchen', mast, 'B20', after, { phase: 'after', device: 'router', interferenceDb: -6, extraDb: 20 })
-  b.speeds('Kitchen', after, [[24.6, 6.1, 41], [27.9, 5.4, 39], [26.2, 6.6, 44]], 'after')
-  for (const key of ['falls', 'overhead', 'storm']) b.add('checks', { kind: 'tick', key, done: true, reason: null, by: 'Oren Tibb', atUtc: '2026-03-31T10:50:00.000Z' })
-  b.add('checks', { kind: 'tick', key: 'handover', done: true, reason: null, by: 'Ila Marrow', atUtc: '2026-03-31T13:00:00.000Z' })
+  b.speeds(
+    'Kitchen',
+    after,
+    [
+      [24.6, 6.1, 41],
+      [27.9, 5.4, 39],
+      [26.2, 6.6, 44],
+    ],
+    'after',
+  )
+  for (const key of ['falls', 'overhead', 'storm'])
+    b.add('checks', { kind: 'tick', key, done: true, reason: null, by: 'Oren Tibb', atUtc: '2026-03-31T10:50:00.000Z' })
+  b.add('checks', {
+    kind: 'tick',
+    key: 'handover',
+    done: true,
+    reason: null,
+    by: 'Ila Marrow',
+    atUtc: '2026-03-31T13:00:00.000Z',
+  })
 }
 
 function boosterInPlan(b: Builder): void {
   const day = '2026-04-01T14:00:00.000Z'
   const mast = 'West Spine'
-  for (const [spot, extraDb] of [['Kitchen', -21], ['Hall', -18], ['Beside the house', -16], ['Ridge', -9]] as const) b.read(spot, mast, 'B20', day, { interferenceDb: -5, extraDb })
-  b.speeds('Kitchen', day, [[1.9, 0.4, 90], [2.3, 0.3, 84], [1.2, 0.2, 130]])
+  for (const [spot, extraDb] of [
+    ['Kitchen', -21],
+    ['Hall', -18],
+    ['Beside the house', -16],
+    ['Ridge', -9],
+  ] as const)
+    b.read(spot, mast, 'B20', day, { interferenceDb: -5, extraDb })
+  b.speeds('Kitchen', day, [
+    [1.9, 0.4, 90],
+    [2.3, 0.3, 84],
+    [1.2, 0.2, 130],
+  ])
   b.kit('booster', mast, 'B20')
   b.set('nodes', b.node('amplifier').id, { partId: 'amp-single' })
 }
 
 function vanOnItsRound(b: Builder): void {
-  const harbour = b.stop({ name: 'Harbour yard', latDeg: 46.8722, lonDeg: -41.3930, arriveOn: '2026-04-06', leaveOn: '2026-04-07', headingDeg: 115, swingDeg: 0, notes: 'by the slip, hook-up on the wall' })
-  const bend = b.stop({ name: 'Moss Road bend', latDeg: 46.7860, lonDeg: -41.3370, arriveOn: '2026-04-08', leaveOn: '2026-04-08', headingDeg: 250, swingDeg: 180 })
-  b.stop({ name: 'Reef view', latDeg: 46.7950, lonDeg: -41.5300, arriveOn: '2026-04-09', leaveOn: '2026-04-11', headingDeg: 300, swingDeg: 20 })
+  const harbour = b.stop({
+    name: 'Harbour yard',
+    latDeg: 46.8722,
+    lonDeg: -41.393,
+    arriveOn: '2026-04-06',
+    leaveOn: '2026-04-07',
+    headingDeg: 115,
+    swingDeg: 0,
+    notes: 'by the slip, hook-up on the wall',
+  })
+  const bend = b.stop({
+    name: 'Moss Road bend',
+    latDeg: 46.786,
+    lonDeg: -41.337,
+    arriveOn: '2026-04-08',
+    leaveOn: '2026-04-08',
+    headingDeg: 250,
+    swingDeg: 180,
+  })
+  b.stop({
+    name: 'Reef view',
+    latDeg: 46.795,
+    lonDeg: -41.53,
+    arriveOn: '2026-04-09',
+    leaveOn: '2026-04-11',
+    headingDeg: 300,
+    swingDeg: 20,
+  })
   b.set('jobs', b.jobId, { stopId: harbour })
   b.landmark('Net shed gable', 46.8741, -41.3858, harbour)
   b.obstacle({ name: 'Slip crane', fromDeg: 340, toDeg: 348, distanceM: 60, heightM: 22, stopId: harbour })
   b.read('Table', 'Lee Harbour', 'B20', '2026-04-06T15:20:00.000Z', { interferenceDb: 2, extraDb: -6 })
-  b.speeds('Table', '2026-04-06T15:20:00.000Z', [[6.1, 1.4, 52], [5.4, 1.6, 60]])
+  b.speeds('Table', '2026-04-06T15:20:00.000Z', [
+    [6.1, 1.4, 52],
+    [5.4, 1.6, 60],
+  ])
   b.kit('router', 'Lee Harbour', 'B20')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
 }
@@ -241,14 +416,42 @@ function vanOnItsRound(b: Builder): void {
 function ketchAtAnchor(b: Builder): void {
   const site = b.doc.sites[0]!
   // A card as a swing leaves it: mostly the iron of the engine, a little of the hull's set.
-  b.set('sites', site.id, { headingDeg: 312, swingDeg: 70, deviation: Array.from({ length: 12 }, (_, i) => ({ headingDeg: i * 30, deviationDeg: Math.round(10 * (0.4 + 3.1 * Math.sin(i * 30 * Math.PI / 180) - 1.8 * Math.cos(i * 30 * Math.PI / 180))) / 10 })) })
-  const lee = b.stop({ name: 'In the lee', latDeg: 46.6905, lonDeg: -41.4305, arriveOn: '2026-04-10', leaveOn: '2026-04-12', headingDeg: 312, swingDeg: 70, notes: '9 m on sand' })
-  b.stop({ name: 'Outer road', latDeg: 46.7005, lonDeg: -41.5075, arriveOn: '2026-04-12', leaveOn: null, headingDeg: 280, swingDeg: 110 })
+  b.set('sites', site.id, {
+    headingDeg: 312,
+    swingDeg: 70,
+    deviation: Array.from({ length: 12 }, (_, i) => ({
+      headingDeg: i * 30,
+      deviationDeg:
+        Math.round(10 * (0.4 + 3.1 * Math.sin((i * 30 * Math.PI) / 180) - 1.8 * Math.cos((i * 30 * Math.PI) / 180))) / 10,
+    })),
+  })
+  const lee = b.stop({
+    name: 'In the lee',
+    latDeg: 46.6905,
+    lonDeg: -41.4305,
+    arriveOn: '2026-04-10',
+    leaveOn: '2026-04-12',
+    headingDeg: 312,
+    swingDeg: 70,
+    notes: '9 m on sand',
+  })
+  b.stop({
+    name: 'Outer road',
+    latDeg: 46.7005,
+    lonDeg: -41.5075,
+    arriveOn: '2026-04-12',
+    leaveOn: null,
+    headingDeg: 280,
+    swingDeg: 110,
+  })
   b.set('jobs', b.jobId, { stopId: lee })
   b.landmark('Beacon post', 46.7062, -41.4049, lee)
   b.read('Saloon', 'Stack', 'B20', '2026-04-10T18:05:00.000Z', { interferenceDb: -3, extraDb: -2 })
   b.read('Cockpit', 'Stack', 'B20', '2026-04-10T18:20:00.000Z', { interferenceDb: -3, extraDb: 1 })
-  b.speeds('Saloon', '2026-04-10T18:05:00.000Z', [[2.2, 0.5, 88], [1.7, 0.6, 97]])
+  b.speeds('Saloon', '2026-04-10T18:05:00.000Z', [
+    [2.2, 0.5, 88],
+    [1.7, 0.6, 97],
+  ])
   b.kit('router', 'Stack', 'B20')
   b.set('nodes', b.node('outside').id, { partId: 'ant-panel-x' })
 }

@@ -6,7 +6,15 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
-import { DATA, chromium as browserPath, ensureBuild, ensureNodeModules, ensurePackages, freePort, startServer } from './lib/system.mjs'
+import {
+  DATA,
+  chromium as browserPath,
+  ensureBuild,
+  ensureNodeModules,
+  ensurePackages,
+  freePort,
+  startServer,
+} from './lib/system.mjs'
 
 const json = process.argv.includes('--json')
 ensurePackages({ browser: true })
@@ -26,13 +34,14 @@ const add = (/** @type {typeof rows[number]} */ row) => {
 // Kernels
 const k = await importTs('bench/kernels.ts')
 const n = 2001
-const distanceKm = Float64Array.from({ length: n }, (_, i) => 60 * i / (n - 1))
+const distanceKm = Float64Array.from({ length: n }, (_, i) => (60 * i) / (n - 1))
 const groundM = Float64Array.from({ length: n }, (_, i) => 60 + 50 * Math.sin(i * 0.013) + 30 * Math.cos(i * 0.031))
 const rounds = 2000
 let sum = 0
 const kernel = () => {
   sum = 0
-  for (let r = 0; r < rounds; r++) sum += k.deltaBullington({ distanceKm, groundM, txHeightM: 5 + r % 7, rxHeightM: 30, frequencyMHz: 806 }).lossDb
+  for (let r = 0; r < rounds; r++)
+    sum += k.deltaBullington({ distanceKm, groundM, txHeightM: 5 + (r % 7), rxHeightM: 30, frequencyMHz: 806 }).lossDb
 }
 kernel()
 let best = Infinity
@@ -42,7 +51,12 @@ for (let i = 0; i < 5; i++) {
   best = Math.min(best, (performance.now() - t) / rounds)
 }
 const c = plainC()
-add({ name: 'profile 60 km', value: round(best * 1000, 1), unit: 'µs', ...(c ? { ratio: round(best * 1e6 / c.ns), against: 'the same sum in C, -O2' } : {}) })
+add({
+  name: 'profile 60 km',
+  value: round(best * 1000, 1),
+  unit: 'µs',
+  ...(c ? { ratio: round((best * 1e6) / c.ns), against: 'the same sum in C, -O2' } : {}),
+})
 if (c && Math.abs(c.loss - sum / rounds) > 1e-6) process.stderr.write(`C and TypeScript differ: ${c.loss} ${sum / rounds}\n`)
 
 function plainC() {
@@ -51,7 +65,10 @@ function plainC() {
   let ns = Infinity
   let loss = 0
   for (let i = 0; i < 5; i++) {
-    const [t, l] = execFileSync(out, [String(n), String(rounds)], { encoding: 'utf8' }).trim().split(' ').map(Number)
+    const [t, l] = execFileSync(out, [String(n), String(rounds)], { encoding: 'utf8' })
+      .trim()
+      .split(' ')
+      .map(Number)
     ns = Math.min(ns, /** @type {number} */ (t))
     loss = /** @type {number} */ (l)
   }
@@ -83,8 +100,28 @@ await migrate(cluster.url(name))
 const { seedDemo } = await importTs('server/services/seed.ts')
 await seedDemo(cluster.url(name), true)
 const port = await freePort()
-const server = await startServer({ build, port, quiet: true, env: { NUXT_DATABASE_URL: cluster.url(name), NUXT_SESSION_PASSWORD: 'a password of the bench, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' } })
-const browser = await chromium.launch({ executablePath: browserPath() ?? undefined, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run', '--disable-component-update', '--disable-sync'] })
+const server = await startServer({
+  build,
+  port,
+  quiet: true,
+  env: {
+    NUXT_DATABASE_URL: cluster.url(name),
+    NUXT_SESSION_PASSWORD: 'a password of the bench, long enough for sealing',
+    NUXT_SESSION_COOKIE_SECURE: 'false',
+    NUXT_DEMO: '1',
+  },
+})
+const browser = await chromium.launch({
+  executablePath: browserPath() ?? undefined,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--no-first-run',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage()
   const cdp = await page.context().newCDPSession(page)
@@ -104,34 +141,58 @@ try {
   const taken = []
   for (let i = 0; i < 40; i++) {
     // The time of the last repaint that follows the key, the one with the new level line included.
-    taken.push(await page.evaluate(key => new Promise((done) => {
-      const start = performance.now()
-      let last = start
-      let idle = setTimeout(() => done(last - start), 400)
-      const seen = new MutationObserver(() => requestAnimationFrame(() => {
-        last = performance.now()
-        clearTimeout(idle)
-        idle = setTimeout(() => {
-          seen.disconnect()
-          done(last - start)
-        }, 250)
-      }))
-      const picture = document.querySelector('.picture svg')
-      if (picture) seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
-      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
-    }), i % 8 < 4 ? 'ArrowUp' : 'ArrowDown'))
+    taken.push(
+      await page.evaluate(
+        key =>
+          new Promise(done => {
+            const start = performance.now()
+            let last = start
+            let idle = setTimeout(() => done(last - start), 400)
+            const seen = new MutationObserver(() =>
+              requestAnimationFrame(() => {
+                last = performance.now()
+                clearTimeout(idle)
+                idle = setTimeout(() => {
+                  seen.disconnect()
+                  done(last - start)
+                }, 250)
+              }),
+            )
+            const picture = document.querySelector('.picture svg')
+            if (picture) seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
+            document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+          }),
+        i % 8 < 4 ? 'ArrowUp' : 'ArrowDown',
+      ),
+    )
     await page.waitForTimeout(60)
   }
   add({ name: 'edit to paint', value: round(quantile(taken.slice(5), 0.95), 1), unit: 'ms p95' })
-  await benchPage(add, { page, origin: `http://localhost:${port}`, url: cluster.url(name), job: '0192f000-0010-7000-8000-000000000001' })
+  await benchPage(add, {
+    page,
+    origin: `http://localhost:${port}`,
+    url: cluster.url(name),
+    job: '0192f000-0010-7000-8000-000000000001',
+  })
   const [session] = await page.context().cookies()
   const [, cookie] = await Promise.all([browser.close(), `${session?.name}=${session?.value}`])
-  await benchLoad(add, { url: cluster.url(name), origin: `http://localhost:${port}`, cookie, job: '0192f000-0010-7000-8000-000000000001' })
+  await benchLoad(add, {
+    url: cluster.url(name),
+    origin: `http://localhost:${port}`,
+    cookie,
+    job: '0192f000-0010-7000-8000-000000000001',
+  })
   for (const rows of process.argv.includes('--big') ? [500_000, 5_000_000] : [500_000]) {
-    await benchMasts(add, { url: cluster.url(name), origin: `http://localhost:${port}`, cookie, pid: server.child.pid ?? 0, bin: cluster.bin, rows })
+    await benchMasts(add, {
+      url: cluster.url(name),
+      origin: `http://localhost:${port}`,
+      cookie,
+      pid: server.child.pid ?? 0,
+      bin: cluster.bin,
+      rows,
+    })
   }
-}
-finally {
+} finally {
   await browser.close()
   await server.stop()
   await dropDatabase(cluster, name)
@@ -139,6 +200,9 @@ finally {
 }
 if (!json) {
   process.stdout.write(`${'what'.padEnd(22)}${'value'.padStart(10)}  ${'unit'.padEnd(10)}${'ratio'.padStart(6)}  against\n`)
-  for (const r of rows) process.stdout.write(`${r.name.padEnd(22)}${String(r.value).padStart(10)}  ${r.unit.padEnd(10)}${String(r.ratio ?? '').padStart(6)}  ${r.against ?? ''}\n`)
+  for (const r of rows)
+    process.stdout.write(
+      `${r.name.padEnd(22)}${String(r.value).padStart(10)}  ${r.unit.padEnd(10)}${String(r.ratio ?? '').padStart(6)}  ${r.against ?? ''}\n`,
+    )
 }
 process.exit(0)

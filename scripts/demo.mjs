@@ -1,7 +1,19 @@
 /** `npm run demo`: everything on this machine, the demo loaded, the address printed. `-- --reset` loads it again. */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, claimFolder, endLeftOver, endTogether, ensureBuild, ensureNodeModules, ensurePackages, freePort, say, secret, startServer } from './lib/system.mjs'
+import {
+  DATA,
+  claimFolder,
+  endLeftOver,
+  endTogether,
+  ensureBuild,
+  ensureNodeModules,
+  ensurePackages,
+  freePort,
+  say,
+  secret,
+  startServer,
+} from './lib/system.mjs'
 
 const reset = process.argv.includes('--reset')
 ensurePackages()
@@ -19,24 +31,32 @@ try {
   await ensureDatabase(cluster, 'multivox')
   await migrate(cluster.url('multivox'))
   const { seedDemo } = await importTs('server/services/seed.ts')
-  say(await seedDemo(cluster.url('multivox'), reset) === 'loaded' ? 'Demo loaded.' : 'Demo kept as it was; `npm run demo -- --reset` loads it again.')
+  say(
+    (await seedDemo(cluster.url('multivox'), reset)) === 'loaded'
+      ? 'Demo loaded.'
+      : 'Demo kept as it was; `npm run demo -- --reset` loads it again.',
+  )
   await endLeftOver(join(folder, 'server.pid'))
   const portFile = join(folder, 'port')
   const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 4310)
   writeFileSync(portFile, String(port))
   running.server = await startServer({
-    build, port, pidFile: join(folder, 'server.pid'),
+    build,
+    port,
+    pidFile: join(folder, 'server.pid'),
     env: {
-      NUXT_DATABASE_URL: cluster.url('multivox'), NUXT_DATA_DIR: folder, NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
-      NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1',
+      NUXT_DATABASE_URL: cluster.url('multivox'),
+      NUXT_DATA_DIR: folder,
+      NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
+      NUXT_SESSION_COOKIE_SECURE: 'false',
+      NUXT_DEMO: '1',
     },
   })
   const address = `http://localhost:${port}`
   held.tell(address)
   say(`\n  Multivox demo:  ${address}\n\n  Ctrl-C ends it; what you enter stays, in ${cluster.folder}.`)
   running.server.child.once('exit', code => void running.stop(code ?? 1))
-}
-catch (e) {
+} catch (e) {
   process.stderr.write(`${e instanceof Error ? e.message : e}\n`)
   await running.stop(1)
 }

@@ -8,14 +8,19 @@ import { DATA, ROOT, chromium as browserPath } from './lib/system.mjs'
 
 const { chromium } = await import('@playwright/test')
 const args = process.argv.slice(2)
-const to = args.includes('--to') ? /** @type {string} */ (args.splice(args.indexOf('--to'), 2)[1]) : join(ROOT, 'docs/screenshots')
+const to = args.includes('--to')
+  ? /** @type {string} */ (args.splice(args.indexOf('--to'), 2)[1])
+  : join(ROOT, 'docs/screenshots')
 mkdirSync(to, { recursive: true })
 const base = `http://localhost:${readFileSync(join(DATA, 'demo', 'port'), 'utf8').trim()}`
 const job = (/** @type {number} */ n) => `0192f000-00${n}0-7000-8000-000000000001`
 const KILN = job(1)
 const LOFT = job(2)
 
-/** name, width, height, path, and what is done before the picture @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]} */
+/**
+ * name, width, height, path, and what is done before the picture
+ * @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]}
+ */
 const VIEWS = [
   ['jobs', 1280, 800, '/'],
   ['ask', 1280, 800, `/job/${KILN}/ask`],
@@ -38,7 +43,18 @@ const VIEWS = [
   ['roof-proof', 390, 844, `/job/${KILN}/proof`],
 ]
 
-const browser = await chromium.launch({ executablePath: browserPath() ?? undefined, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: browserPath() ?? undefined,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 for (const [name, width, height, path, before] of VIEWS) {
   if (args.length && !args.includes(name)) continue
   const context = await browser.newContext({ viewport: { width, height }, serviceWorkers: 'block', hasTouch: width < 600 })

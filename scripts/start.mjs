@@ -8,7 +8,18 @@
  */
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, claimFolder, endTogether, ensureBuild, ensureNodeModules, ensurePackages, fail, say, secret, startServer } from './lib/system.mjs'
+import {
+  DATA,
+  claimFolder,
+  endTogether,
+  ensureBuild,
+  ensureNodeModules,
+  ensurePackages,
+  fail,
+  say,
+  secret,
+  startServer,
+} from './lib/system.mjs'
 
 if (process.env.NUXT_DEMO) fail('NUXT_DEMO is set: a real installation takes no demo sign-in. Use `npm run demo`.')
 const outside = process.env.MULTIVOX_DATABASE_URL
@@ -32,16 +43,23 @@ try {
   const port = Number(process.env.PORT ?? 4300)
   const host = process.env.HOST ?? '127.0.0.1'
   running.server = await startServer({
-    build, port, host, pidFile: join(folder, 'server.pid'),
-    env: { NUXT_DATABASE_URL: url, NUXT_DATA_DIR: folder, NUXT_SESSION_PASSWORD: await secret(folder, 'session'), NUXT_TRUSTED_PROXY: process.env.MULTIVOX_TRUSTED_PROXY ?? '' },
+    build,
+    port,
+    host,
+    pidFile: join(folder, 'server.pid'),
+    env: {
+      NUXT_DATABASE_URL: url,
+      NUXT_DATA_DIR: folder,
+      NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
+      NUXT_TRUSTED_PROXY: process.env.MULTIVOX_TRUSTED_PROXY ?? '',
+    },
   })
   held.tell(`port ${port} of ${host}`)
   say(`Multivox serves on port ${port}; put an HTTPS proxy before it.`)
   if (cluster) say(`Its data lie in ${cluster.folder}.`)
   if (token) say(`\n  First start. Make the first crew, once, within a day, at\n\n    https://<your address>/join#${token}\n`)
   running.server.child.once('exit', code => void running.stop(code ?? 1))
-}
-catch (e) {
+} catch (e) {
   process.stderr.write(`${e instanceof Error ? e.message : e}\n`)
   await running.stop(1)
 }

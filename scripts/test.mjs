@@ -14,22 +14,28 @@ let passed = 0
 let failed = 0
 
 /** Runs a step with its output shown. @returns {Promise<boolean>} */
-const step = (/** @type {string} */ name, /** @type {string[]} */ args, env = {}) => new Promise((done) => {
-  const started = Date.now()
-  say(`\n— ${name}`)
-  const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...env } })
-  child.once('error', () => done(false))
-  child.once('exit', (code) => {
-    say(`— ${name}: ${code === 0 ? 'good' : 'failed'}, ${Math.round((Date.now() - started) / 1000)} s`)
-    done(code === 0)
+const step = (/** @type {string} */ name, /** @type {string[]} */ args, env = {}) =>
+  new Promise(done => {
+    const started = Date.now()
+    say(`\n— ${name}`)
+    const child = spawn(process.execPath, args, {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...env },
+    })
+    child.once('error', () => done(false))
+    child.once('exit', code => {
+      say(`— ${name}: ${code === 0 ? 'good' : 'failed'}, ${Math.round((Date.now() - started) / 1000)} s`)
+      done(code === 0)
+    })
   })
-})
 const count = (/** @type {boolean} */ ok) => (ok ? passed++ : failed++)
 const bin = (/** @type {string} */ path) => join(ROOT, 'node_modules', path)
 const results = join(ROOT, 'test-results')
 rmSync(results, { recursive: true, force: true })
 
 count(await step('prepare', [bin('nuxt/bin/nuxt.mjs'), 'prepare']))
+count(await step('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']))
 count(await step('lint', [bin('eslint/bin/eslint.js'), '.']))
 count(await step('types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']))
 count(await step('types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']))
@@ -44,11 +50,28 @@ function tally(/** @type {boolean} */ ok, /** @type {string} */ file, /** @type 
 }
 
 const unit = join(results, 'unit.json')
-tally(await step('unit tests', [bin('vitest/vitest.mjs'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]), unit, r => [r.numPassedTests, r.numFailedTests])
+tally(
+  await step('unit tests', [
+    bin('vitest/vitest.mjs'),
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${unit}`,
+  ]),
+  unit,
+  r => [r.numPassedTests, r.numFailedTests],
+)
 
 const build = await ensureBuild()
 const e2e = join(results, 'e2e.json')
-tally(await step('the real interface', [bin('@playwright/test/cli.js'), 'test'], { MULTIVOX_CHROMIUM: chromium() ?? '', MULTIVOX_BUILD: build }), e2e, r => [r.stats.expected, r.stats.unexpected + r.stats.flaky])
+tally(
+  await step('the real interface', [bin('@playwright/test/cli.js'), 'test'], {
+    MULTIVOX_CHROMIUM: chromium() ?? '',
+    MULTIVOX_BUILD: build,
+  }),
+  e2e,
+  r => [r.stats.expected, r.stats.unexpected + r.stats.flaky],
+)
 
 say(`\n${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)

@@ -5,11 +5,20 @@ import { importTs } from './lib/database.mjs'
 import { ROOT } from './lib/system.mjs'
 
 export async function generateValidators() {
-  const [{ default: Ajv }, { default: addFormats }, { default: standalone }, { build }, { TABLES, partialSchema, rowSchema }] = await Promise.all([
-    import('ajv'), import('ajv-formats'), import('ajv/dist/standalone/index.js'), import('esbuild'), importTs('core/job/schema.ts'),
-  ])
-  const ajv = new (/** @type {any} */ (Ajv).default ?? Ajv)({ allErrors: true, strict: false, code: { source: true, esm: true, optimize: 2 } })
-  ;(/** @type {any} */ (addFormats).default ?? addFormats)(ajv)
+  const [{ default: Ajv }, { default: addFormats }, { default: standalone }, { build }, { TABLES, partialSchema, rowSchema }] =
+    await Promise.all([
+      import('ajv'),
+      import('ajv-formats'),
+      import('ajv/dist/standalone/index.js'),
+      import('esbuild'),
+      importTs('core/job/schema.ts'),
+    ])
+  const ajv = new /** @type {any} */ (Ajv.default ?? Ajv)({
+    allErrors: true,
+    strict: false,
+    code: { source: true, esm: true, optimize: 2 },
+  })
+  ;/** @type {any} */ (addFormats.default ?? addFormats)(ajv)
   /** @type {Record<string, string>} */
   const names = {}
   for (const t of TABLES) {
@@ -18,15 +27,33 @@ export async function generateValidators() {
     names[`${t}_row`] = `${t}_row`
     names[`${t}_part`] = `${t}_part`
   }
-  const code = (/** @type {any} */ (standalone).default ?? standalone)(ajv, names)
+  const code = /** @type {any} */ (standalone.default ?? standalone)(ajv, names)
   const folder = join(ROOT, 'app', 'generated')
   mkdirSync(folder, { recursive: true })
   const raw = join(folder, 'raw.mjs')
   writeFileSync(raw, code)
-  const out = await build({ entryPoints: [raw], bundle: true, format: 'esm', platform: 'browser', target: 'es2022', minify: true, write: false, logLevel: 'error' })
+  const out = await build({
+    entryPoints: [raw],
+    bundle: true,
+    format: 'esm',
+    platform: 'browser',
+    target: 'es2022',
+    minify: true,
+    write: false,
+    logLevel: 'error',
+  })
   rmSync(raw)
   const file = join(folder, 'validators.js')
   const text = out.outputFiles[0].text
   if (!existsSync(file) || readFileSync(file, 'utf8') !== text) writeFileSync(file, text)
-  writeFileSync(join(folder, 'validators.d.ts'), Object.keys(names).map(n => `export declare const ${n}: ((value: unknown) => boolean) & { errors?: { instancePath: string, keyword: string, message?: string, params: Record<string, unknown> }[] | null }\n`).join(''))
+  writeFileSync(
+    join(folder, 'validators.d.ts'),
+    Object.keys(names)
+      .map(
+        n =>
+          `export declare const ${n}: ((value: unknown) => boolean) & { errors?: { instancePath: string, keyword: string, ` +
+          `message?: string, params: Record<string, unknown> }[] | null }\n`,
+      )
+      .join(''),
+  )
 }

@@ -11,25 +11,52 @@ export default defineNitroErrorHandler((error, event) => {
   if (known) return send(event, sendProblem(event, known))
   const path = event.path.split('?')[0] ?? ''
   if (error.cause instanceof URIError || /^URI malformed/.test(error.message)) {
-    return send(event, sendProblem(event, { type: 'about:blank', title: 'Not understood', status: 400, detail: 'The address holds a broken escape.' }))
+    return send(
+      event,
+      sendProblem(event, {
+        type: 'about:blank',
+        title: 'Not understood',
+        status: 400,
+        detail: 'The address holds a broken escape.',
+      }),
+    )
   }
   const inside = error.cause ?? error
   if (isAway(inside)) {
     logAway(event.method, inside)
     event.node.res.setHeader('retry-after', '2')
-    return send(event, sendProblem(event, {
-      type: 'about:blank', title: 'Not available', status: 503, detail: 'The database does not answer just now. Nothing was saved by this request; it can be tried again.',
-    }))
+    return send(
+      event,
+      sendProblem(event, {
+        type: 'about:blank',
+        title: 'Not available',
+        status: 503,
+        detail: 'The database does not answer just now. Nothing was saved by this request; it can be tried again.',
+      }),
+    )
   }
   const status = error.statusCode ?? 500
   if (status >= 500) logError(`${event.method} ${patternOf(path)}`, inside)
-  return send(event, sendProblem(event, {
-    type: 'about:blank',
-    title: status >= 500 ? 'Something failed here' : error.statusMessage || 'Error',
-    status,
-    detail: status >= 500 ? 'Nothing was saved by this request; it can be tried again.' : status === 404 ? 'There is nothing at this address.' : error.message,
-  }))
+  return send(
+    event,
+    sendProblem(event, {
+      type: 'about:blank',
+      title: status >= 500 ? 'Something failed here' : error.statusMessage || 'Error',
+      status,
+      detail:
+        status >= 500
+          ? 'Nothing was saved by this request; it can be tried again.'
+          : status === 404
+            ? 'There is nothing at this address.'
+            : error.message,
+    }),
+  )
 })
 
 /** An address without what stands in it of a person: ids and names of files. */
-const patternOf = (path: string): string => path.split('/').map(p => (/^[a-z-]{1,20}$/.test(p) || !p ? p : '…')).join('/').slice(0, 120)
+const patternOf = (path: string): string =>
+  path
+    .split('/')
+    .map(p => (/^[a-z-]{1,20}$/.test(p) || !p ? p : '…'))
+    .join('/')
+    .slice(0, 120)

@@ -5,7 +5,7 @@ import type { FieldConflict } from '../core/job/changes'
 export interface ChangeResult {
   sequence: number
   /** version the server gave each row touched */
-  versions: { changeId: string, table: Change['table'], rowId: string, version: number }[]
+  versions: { changeId: string; table: Change['table']; rowId: string; version: number }[]
   conflicts: FieldConflict[]
   rejected: RefusedChange[]
   /** where the batch said up to where the browser knows the job: what came since, its own changes with it */
@@ -14,7 +14,13 @@ export interface ChangeResult {
   reset?: boolean
 }
 
-export interface RefusedChange { changeId: string, table: Change['table'], rowId: string, detail: string, errors?: { field: string, message: string }[] }
+export interface RefusedChange {
+  changeId: string
+  table: Change['table']
+  rowId: string
+  detail: string
+  errors?: { field: string; message: string }[]
+}
 
 /** What became of a job after a sequence number. */
 export interface Feed {
@@ -27,10 +33,17 @@ export interface Feed {
 }
 
 /** Masts of the crew's list near a place, with their cells; lent to a job, not its own. */
-export interface NearMasts { masts: Mast[], cells: Cell[] }
+export interface NearMasts {
+  masts: Mast[]
+  cells: Cell[]
+}
 
 /** A job's own rows, and the crew's masts near its present place. */
-export interface JobSnapshot { document: JobDocument, sequence: number, near: NearMasts }
+export interface JobSnapshot {
+  document: JobDocument
+  sequence: number
+  near: NearMasts
+}
 
 /** @returns the document as a person and the engine see it: with the masts that are lent */
 export function withNear(document: JobDocument, near: NearMasts | null): JobDocument {
@@ -38,7 +51,11 @@ export function withNear(document: JobDocument, near: NearMasts | null): JobDocu
   const own = new Set(document.masts.map(m => m.id))
   const masts = near.masts.filter(m => !own.has(m.id))
   const ids = new Set(masts.map(m => m.id))
-  return { ...document, masts: [...document.masts, ...masts], cells: [...document.cells, ...near.cells.filter(c => ids.has(c.mastId))] }
+  return {
+    ...document,
+    masts: [...document.masts, ...masts],
+    cells: [...document.cells, ...near.cells.filter(c => ids.has(c.mastId))],
+  }
 }
 
 /** The furthest act done. */
@@ -61,7 +78,12 @@ export interface JobListItem {
 }
 
 /** A handover in the list of those of a job. */
-export interface HandoverItem { id: string, engine: string, madeAt: string, madeBy: string }
+export interface HandoverItem {
+  id: string
+  engine: string
+  madeAt: string
+  madeBy: string
+}
 
 /** One page of the list of jobs. */
 export interface JobList {
@@ -72,7 +94,9 @@ export interface JobList {
   total: number | null
 }
 
-export interface FeedItem extends Pick<Change, 'id' | 'table' | 'rowId' | 'op' | 'fields'> { sequence: number }
+export interface FeedItem extends Pick<Change, 'id' | 'table' | 'rowId' | 'op' | 'fields'> {
+  sequence: number
+}
 
 /** How far an import is; the same on every node and after a lost connection. */
 export interface MastImportState {
@@ -92,8 +116,19 @@ export interface MastImportState {
   error: string | null
 }
 
-export interface MastImportReport extends MastImportState { rejects: { line: number, reason: string, row: string }[] }
+export interface MastImportReport extends MastImportState {
+  rejects: { line: number; reason: string; row: string }[]
+}
 
-export interface TerrainReport { name: string, kind: 'ground' | 'cover', side: number, blocks: number, voids: number, keys: string[] }
+export interface TerrainReport {
+  name: string
+  kind: 'ground' | 'cover'
+  side: number
+  blocks: number
+  voids: number
+  keys: string[]
+}
 
-export interface CoverClasses { classes: { value: number, share: number }[] }
+export interface CoverClasses {
+  classes: { value: number; share: number }[]
+}

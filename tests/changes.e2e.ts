@@ -6,12 +6,21 @@ import type { Change, TableName } from '../core/job/schema'
 import { newJobChanges } from '../core/job/defaults'
 import { database, expect, test } from './support/fixtures'
 
-const change = (table: TableName, op: Change['op'], rowId: string, fields: Record<string, unknown> = {}, baseVersion = 0): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
+const change = (
+  table: TableName,
+  op: Change['op'],
+  rowId: string,
+  fields: Record<string, unknown> = {},
+  baseVersion = 0,
+): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
 
 class Client {
   readonly device = uuidv7()
 
-  constructor(private readonly request: APIRequestContext, private readonly origin: string) {}
+  constructor(
+    private readonly request: APIRequestContext,
+    private readonly origin: string,
+  ) {}
 
   async signIn(role: 'lead' | 'installer' | 'viewer' = 'lead'): Promise<this> {
     await this.request.post(`${this.origin}/api/auth/demo`, { data: { role } })
@@ -21,7 +30,7 @@ class Client {
   async send(jobId: string, changes: Change[], device: string | undefined = this.device): Promise<ChangeResult> {
     const answer = await this.request.post(`${this.origin}/api/jobs/${jobId}/changes`, { data: { changes, device } })
     expect(answer.status(), await answer.text()).toBe(200)
-    return await answer.json() as ChangeResult
+    return (await answer.json()) as ChangeResult
   }
 
   async status(jobId: string, changes: unknown[]): Promise<number> {
@@ -29,14 +38,17 @@ class Client {
   }
 
   async read(jobId: string): Promise<JobSnapshot> {
-    return await (await this.request.get(`${this.origin}/api/jobs/${jobId}`)).json() as JobSnapshot
+    return (await (await this.request.get(`${this.origin}/api/jobs/${jobId}`)).json()) as JobSnapshot
   }
 
-  async feed(jobId: string, since: number): Promise<{ sequence: number, items: FeedItem[] }> {
-    return await (await this.request.get(`${this.origin}/api/jobs/${jobId}/changes?since=${since}`)).json() as { sequence: number, items: FeedItem[] }
+  async feed(jobId: string, since: number): Promise<{ sequence: number; items: FeedItem[] }> {
+    return (await (await this.request.get(`${this.origin}/api/jobs/${jobId}/changes?since=${since}`)).json()) as {
+      sequence: number
+      items: FeedItem[]
+    }
   }
 
-  async newJob(name = 'Of the test'): Promise<{ jobId: string, spotId: string, designId: string }> {
+  async newJob(name = 'Of the test'): Promise<{ jobId: string; spotId: string; designId: string }> {
     const made = newJobChanges({ name, latDeg: 46.7, lonDeg: -41.4, zone: 'UTC' }, uuidv7)
     const result = await this.send(made.jobId, made.changes)
     expect(result.rejected).toEqual([])
@@ -46,7 +58,20 @@ class Client {
 }
 
 const reading = (spotId: string, rsrpDbm: number) => ({
-  spotId, takenAtUtc: new Date().toISOString(), phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb: null, device: 'phone',
+  spotId,
+  takenAtUtc: new Date().toISOString(),
+  phase: 'before',
+  replacesId: null,
+  withdrawn: false,
+  technology: 'LTE',
+  band: 'B20',
+  channel: null,
+  bandwidthMHz: 10,
+  cellId: null,
+  rsrpDbm,
+  rsrqDb: null,
+  sinrDb: null,
+  device: 'phone',
 })
 
 test('a job begins with its own insert, and every change takes the next number', async ({ request, app }) => {
@@ -86,7 +111,10 @@ test('one browser’s quick edits of one field follow each other without a confl
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const { sequence } = await c.read(jobId)
-  const first = await c.send(jobId, [change('spots', 'update', spotId, { upM: 2 }, sequence), change('spots', 'update', spotId, { upM: 3 }, sequence)])
+  const first = await c.send(jobId, [
+    change('spots', 'update', spotId, { upM: 2 }, sequence),
+    change('spots', 'update', spotId, { upM: 3 }, sequence),
+  ])
   expect(first.conflicts).toEqual([])
   const second = await c.send(jobId, [change('spots', 'update', spotId, { upM: 4 }, sequence)])
   expect(second.conflicts).toEqual([])
@@ -119,7 +147,11 @@ test('a log only grows', async ({ request, app }) => {
   const { jobId, spotId } = await c.newJob()
   const id = uuidv7()
   await c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90))])
-  const result = await c.send(jobId, [change('readings', 'update', id, { rsrpDbm: -80 }), change('readings', 'delete', id), change('readings', 'insert', uuidv7(), { ...reading(spotId, -91), replacesId: id })])
+  const result = await c.send(jobId, [
+    change('readings', 'update', id, { rsrpDbm: -80 }),
+    change('readings', 'delete', id),
+    change('readings', 'insert', uuidv7(), { ...reading(spotId, -91), replacesId: id }),
+  ])
   expect(result.rejected).toHaveLength(2)
   expect((await c.read(jobId)).document.readings.map(r => r.rsrpDbm).sort()).toEqual([-90, -91])
 })
@@ -140,7 +172,11 @@ test('the feed gives what came since, in order, and nothing refused', async ({ r
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const { sequence } = await c.read(jobId)
-  await c.send(jobId, [change('spots', 'update', spotId, { name: 'A' }, sequence), change('spots', 'update', spotId, { upM: 999 }, sequence), change('spots', 'update', spotId, { upM: 5 }, sequence)])
+  await c.send(jobId, [
+    change('spots', 'update', spotId, { name: 'A' }, sequence),
+    change('spots', 'update', spotId, { upM: 999 }, sequence),
+    change('spots', 'update', spotId, { upM: 5 }, sequence),
+  ])
   const feed = await c.feed(jobId, sequence)
   expect(feed.items.map(i => i.fields)).toEqual([{ name: 'A' }, { upM: 5 }])
   expect(feed.sequence).toBe(sequence + 3)
@@ -152,7 +188,9 @@ test('two batches at once are taken one after the other', async ({ request, app 
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const ids = Array.from({ length: 12 }, () => uuidv7())
-  const results = await Promise.all(ids.map((id, i) => c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90 - i))])))
+  const results = await Promise.all(
+    ids.map((id, i) => c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90 - i))])),
+  )
   expect(new Set(results.map(r => r.sequence)).size).toBe(12)
   expect((await c.read(jobId)).document.readings).toHaveLength(12)
 })
@@ -161,11 +199,22 @@ test('the customer’s data is taken out of the row, the history and frozen hand
   const c = await new Client(request, app.origin).signIn()
   const { jobId } = await c.newJob()
   const { sequence } = await c.read(jobId)
-  await c.send(jobId, [change('jobs', 'update', jobId, { customerName: 'Unique Surname', customerAddress: 'Unique Street', notes: 'stays' }, sequence)])
+  await c.send(jobId, [
+    change(
+      'jobs',
+      'update',
+      jobId,
+      { customerName: 'Unique Surname', customerAddress: 'Unique Street', notes: 'stays' },
+      sequence,
+    ),
+  ])
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/handovers`, { data: {} })).status()).toBe(200)
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/forget-customer`, { data: {} })).status()).toBe(200)
   const sql = database(app)
-  const left = await sql`select (select count(*) from applied_changes where fields::text like '%Unique S%')::int as history, (select count(*) from handovers where document::text like '%Unique S%')::int as frozen, (select count(*) from jobs where customer_name is not null and id = ${jobId})::int as row`
+  const left =
+    await sql`select (select count(*) from applied_changes where fields::text like '%Unique S%')::int as history, (select
+      count(*) from handovers where document::text like '%Unique S%')::int as frozen, (select count(*)
+        from jobs where customer_name is not null and id = ${jobId})::int as row`
   expect(left[0]).toEqual({ history: 0, frozen: 0, row: 0 })
   expect((await sql`select notes from jobs where id = ${jobId}`)[0]!.notes).toBe('stays')
   await sql.end()

@@ -4,11 +4,18 @@ import type { APIRequestContext } from '@playwright/test'
 import { database, expect, provoked, test } from './support/fixtures'
 import { bring } from './support/masts'
 
-async function member(lead: APIRequestContext, guest: APIRequestContext, role: 'lead' | 'installer' | 'viewer', email: string): Promise<string> {
-  const { path } = await (await lead.post('/api/crew/invite', { data: { kind: 'invite', role } })).json() as { path: string }
-  const accepted = await guest.post('/api/auth/accept', { data: { token: path.split('#')[1], password: 'first password here', name: email.split('@')[0], email } })
+async function member(
+  lead: APIRequestContext,
+  guest: APIRequestContext,
+  role: 'lead' | 'installer' | 'viewer',
+  email: string,
+): Promise<string> {
+  const { path } = (await (await lead.post('/api/crew/invite', { data: { kind: 'invite', role } })).json()) as { path: string }
+  const accepted = await guest.post('/api/auth/accept', {
+    data: { token: path.split('#')[1], password: 'first password here', name: email.split('@')[0], email },
+  })
   expect(accepted.status()).toBe(200)
-  const crew = await (await lead.get('/api/crew')).json() as { members: { id: string, email: string }[] }
+  const crew = (await (await lead.get('/api/crew')).json()) as { members: { id: string; email: string }[] }
   return crew.members.find(m => m.email === email)!.id
 }
 
@@ -17,7 +24,9 @@ test('a reset link sets a new password once and ends the old sessions', async ({
   const guest = await playwright.request.newContext({ baseURL: app.origin })
   const id = await member(request, guest, 'installer', 'reset@demo.invalid')
   expect((await guest.get('/api/jobs')).status()).toBe(200)
-  const { path } = await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json() as { path: string }
+  const { path } = (await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as {
+    path: string
+  }
   const token = path.split('#')[1]
   expect(await (await guest.post('/api/auth/token', { data: { token } })).json()).toEqual({ kind: 'reset' })
   const fresh = await playwright.request.newContext({ baseURL: app.origin })
@@ -27,8 +36,12 @@ test('a reset link sets a new password once and ends the old sessions', async ({
   // The session that was open with the old password is over.
   expect((await guest.get('/api/jobs')).status()).toBe(401)
   const other = await playwright.request.newContext({ baseURL: app.origin })
-  expect((await other.post('/api/auth/sign-in', { data: { email: 'reset@demo.invalid', password: 'first password here' } })).status()).toBe(401)
-  expect((await other.post('/api/auth/sign-in', { data: { email: 'reset@demo.invalid', password: 'second password here' } })).status()).toBe(200)
+  expect(
+    (await other.post('/api/auth/sign-in', { data: { email: 'reset@demo.invalid', password: 'first password here' } })).status(),
+  ).toBe(401)
+  expect(
+    (await other.post('/api/auth/sign-in', { data: { email: 'reset@demo.invalid', password: 'second password here' } })).status(),
+  ).toBe(200)
   for (const c of [guest, fresh, other]) await c.dispose()
 })
 
@@ -38,12 +51,14 @@ test('a member shut out is out at once; the last lead stays', async ({ request, 
   const id = await member(request, guest, 'installer', 'out@demo.invalid')
   expect((await request.patch(`/api/crew/members/${id}`, { data: { active: false } })).status()).toBe(200)
   expect((await guest.get('/api/jobs')).status()).toBe(401)
-  expect((await guest.post('/api/auth/sign-in', { data: { email: 'out@demo.invalid', password: 'first password here' } })).status()).toBe(401)
-  const crew = await (await request.get('/api/crew')).json() as { members: { id: string, role: string }[] }
+  expect(
+    (await guest.post('/api/auth/sign-in', { data: { email: 'out@demo.invalid', password: 'first password here' } })).status(),
+  ).toBe(401)
+  const crew = (await (await request.get('/api/crew')).json()) as { members: { id: string; role: string }[] }
   const lead = crew.members.find(m => m.role === 'lead')!
   const refused = await request.patch(`/api/crew/members/${lead.id}`, { data: { role: 'viewer' } })
   expect(refused.status()).toBe(409)
-  expect((await refused.json() as { detail: string }).detail).toContain('needs one lead')
+  expect(((await refused.json()) as { detail: string }).detail).toContain('needs one lead')
   expect((await request.patch(`/api/crew/members/${uuidv7()}`, { data: { active: false } })).status()).toBe(404)
   await guest.dispose()
 })
@@ -53,7 +68,9 @@ test('passwords are kept as scrypt and tokens as hashes', async ({ request, app,
   const guest = await playwright.request.newContext({ baseURL: app.origin })
   await member(request, guest, 'viewer', 'hash@demo.invalid')
   const sql = database(app)
-  expect((await sql`select password_hash from members where email = 'hash@demo.invalid'`)[0]!.password_hash).toMatch(/^\$scrypt\$/)
+  expect((await sql`select password_hash from members where email = 'hash@demo.invalid'`)[0]!.password_hash).toMatch(
+    /^\$scrypt\$/,
+  )
   for (const { hash } of await sql`select hash from tokens`) expect(hash).toMatch(/^[0-9a-f]{64}$/)
   await sql.end()
   await guest.dispose()
@@ -64,11 +81,13 @@ test('an unknown token, a taken address and a wrong body are told apart', async 
   const guest = await playwright.request.newContext({ baseURL: app.origin })
   expect((await guest.post('/api/auth/token', { data: { token: 'no-such-token-anywhere' } })).status()).toBe(410)
   await member(request, guest, 'viewer', 'taken@demo.invalid')
-  const { path } = await (await request.post('/api/crew/invite', { data: { kind: 'invite', role: 'viewer' } })).json() as { path: string }
+  const { path } = (await (await request.post('/api/crew/invite', { data: { kind: 'invite', role: 'viewer' } })).json()) as {
+    path: string
+  }
   const body = { token: path.split('#')[1], password: 'a password of length', name: 'Second', email: 'Taken@demo.invalid' }
   const again = await guest.post('/api/auth/accept', { data: body })
   expect(again.status()).toBe(409)
-  expect((await again.json() as { errors: { field: string }[] }).errors[0]!.field).toBe('email')
+  expect(((await again.json()) as { errors: { field: string }[] }).errors[0]!.field).toBe('email')
   // A refused try does not use the link up.
   expect((await guest.post('/api/auth/accept', { data: { ...body, email: 'free@demo.invalid' } })).status()).toBe(200)
   expect((await guest.post('/api/auth/sign-in', { data: 'x', headers: { 'content-type': 'text/plain' } })).status()).toBe(415)
@@ -88,7 +107,12 @@ test('signing out ends the session on the server too', async ({ request, app, pl
   for (const c of [guest, copied]) await c.dispose()
 })
 
-test('a lead names carriers by their codes; a code stands once, and an installer may not', async ({ demoPage: page, app, playwright, quiet }) => {
+test('a lead names carriers by their codes; a code stands once, and an installer may not', async ({
+  demoPage: page,
+  app,
+  playwright,
+  quiet,
+}) => {
   await page.goto('/crew')
   await page.locator('[data-test=add-carrier]').click()
   await page.getByLabel('Carrier', { exact: true }).last().fill('Skua')

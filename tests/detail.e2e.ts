@@ -117,7 +117,16 @@ test('the working names formula, inputs and source of the promise', async ({ dem
   await openJob(page, LOFT, 'level')
   await page.keyboard.press('w')
   const dialog = page.getByRole('dialog')
-  for (const words of ['The promise', '3GPP TR 36.942 annex A', 'Isolation', 'slant', 'RSRP at the mount', 'read at Ridge', 'World Magnetic Model 2025']) await expect(dialog).toContainText(words)
+  for (const words of [
+    'The promise',
+    '3GPP TR 36.942 annex A',
+    'Isolation',
+    'slant',
+    'RSRP at the mount',
+    'read at Ridge',
+    'World Magnetic Model 2025',
+  ])
+    await expect(dialog).toContainText(words)
 })
 
 test('print shows the report alone', async ({ demoPage: page }) => {
@@ -126,7 +135,10 @@ test('print shows the report alone', async ({ demoPage: page }) => {
   await expect(page.locator('.paper')).toBeVisible()
   await expect(page.locator('header.acts')).toBeHidden()
   await expect(page.locator('[data-test=promise]')).toBeHidden()
-  const heights = await page.evaluate(() => ({ paper: document.querySelector('.paper')!.scrollHeight, shown: document.querySelector('.paper')!.clientHeight }))
+  const heights = await page.evaluate(() => ({
+    paper: document.querySelector('.paper')!.scrollHeight,
+    shown: document.querySelector('.paper')!.clientHeight,
+  }))
   expect(heights.shown).toBeGreaterThanOrEqual(heights.paper - 2)
 })
 
@@ -137,7 +149,10 @@ test('night is remembered', async ({ demoPage: page }) => {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night')
 })
 
-test('the aim: no sweep before the ticks; a step out of range is refused beside the figure; a step is corrected by reading it again', async ({ demoPage: page, app }) => {
+test('the aim: no sweep before the ticks; a step out of range is refused; a step is corrected by reading it again', async ({
+  demoPage: page,
+  app,
+}) => {
   await openJob(page, LOFT, 'aim')
   await expect(page.locator('[data-test=keep-step]')).toHaveCount(0)
   for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()

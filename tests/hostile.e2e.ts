@@ -13,16 +13,67 @@ import { database, expect, KILN, test } from './support/fixtures'
 
 /** Values that nobody means. */
 const NASTY: unknown[] = [
-  null, '', ' ', '\u0000', 'a\u0000b', '\ud800', 'x\udfff', -1, 1.5, 0, 2 ** 31, 2 ** 53, 1e308, -1e308, 5e-324, 'NaN', 'Infinity', [], {}, { a: { b: [] } }, true,
-  'x'.repeat(5000), '\'; drop table jobs; --', '../../etc/passwd', '%00', '%E0%A4%A', '2026-02-30', '0000-01-01', '2026-02-30T00:00:00Z', '2026-01-01T00:00:00+15:59',
-  '0000-01-01T00:00:00Z', '99999-01-01T00:00:00Z', '2026-13-01T25:61:61Z', '\u202Eabc', '𝕏'.repeat(200), [[[[[[]]]]]], { toString: 1, constructor: 2, __proto__: null },
+  null,
+  '',
+  ' ',
+  '\u0000',
+  'a\u0000b',
+  '\ud800',
+  'x\udfff',
+  -1,
+  1.5,
+  0,
+  2 ** 31,
+  2 ** 53,
+  1e308,
+  -1e308,
+  5e-324,
+  'NaN',
+  'Infinity',
+  [],
+  {},
+  { a: { b: [] } },
+  true,
+  'x'.repeat(5000),
+  "'; drop table jobs; --",
+  '../../etc/passwd',
+  '%00',
+  '%E0%A4%A',
+  '2026-02-30',
+  '0000-01-01',
+  '2026-02-30T00:00:00Z',
+  '2026-01-01T00:00:00+15:59',
+  '0000-01-01T00:00:00Z',
+  '99999-01-01T00:00:00Z',
+  '2026-13-01T25:61:61Z',
+  '\u202Eabc',
+  '𝕏'.repeat(200),
+  [[[[[[]]]]]],
+  { toString: 1, constructor: 2, __proto__: null },
 ]
 /** The same where they stand in an address. */
-const NASTY_TEXT = [...NASTY.filter(v => typeof v === 'string' || typeof v === 'number').map(String), 'null', 'undefined', '1,2', '1e99', '-0', '+1', '0x10', '१']
+const NASTY_TEXT = [
+  ...NASTY.filter(v => typeof v === 'string' || typeof v === 'number').map(String),
+  'null',
+  'undefined',
+  '1,2',
+  '1e99',
+  '-0',
+  '+1',
+  '0x10',
+  '१',
+]
 const encode = (v: string) => encodeURIComponent(v.toWellFormed())
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
-interface Route { file: string, method: Method, path: string, body?: Record<string, unknown>, query?: string[], raw?: boolean }
+interface Route {
+  file: string
+  method: Method
+  path: string
+  body?: Record<string, unknown>
+  query?: string[]
+  raw?: boolean
+}
 
 const ID = uuidv7()
 const RULES = { mapping: {}, heightUnit: 'm', swapped: false, fallbackBand: null, listedOn: null }
@@ -34,7 +85,12 @@ const ROUTES: Route[] = [
   { file: 'auth/me.get.ts', method: 'GET', path: '/api/auth/me' },
   { file: 'auth/demo.post.ts', method: 'POST', path: '/api/auth/demo', body: { role: 'installer' } },
   { file: 'auth/sign-in.post.ts', method: 'POST', path: '/api/auth/sign-in', body: { email: 'a@b', password: 'x' } },
-  { file: 'auth/accept.post.ts', method: 'POST', path: '/api/auth/accept', body: { token: 'not-a-token-at-all', password: 'long enough a word', name: 'n', email: 'a@b', crew: 'c' } },
+  {
+    file: 'auth/accept.post.ts',
+    method: 'POST',
+    path: '/api/auth/accept',
+    body: { token: 'not-a-token-at-all', password: 'long enough a word', name: 'n', email: 'a@b', crew: 'c' },
+  },
   { file: 'auth/token.post.ts', method: 'POST', path: '/api/auth/token', body: { token: 'no' } },
   { file: 'auth/sealing-key.post.ts', method: 'POST', path: '/api/auth/sealing-key', body: { device: ID } },
   { file: 'auth/sign-out.post.ts', method: 'POST', path: '/api/auth/sign-out', body: {} },
@@ -46,7 +102,12 @@ const ROUTES: Route[] = [
   { file: 'jobs/[id]/index.get.ts', method: 'GET', path: '/api/jobs/:id' },
   { file: 'jobs/[id]/index.delete.ts', method: 'DELETE', path: '/api/jobs/:id' },
   { file: 'jobs/[id]/changes.get.ts', method: 'GET', path: `/api/jobs/${KILN}/changes`, query: ['since'] },
-  { file: 'jobs/[id]/changes.post.ts', method: 'POST', path: `/api/jobs/${KILN}/changes`, body: { device: ID, since: 0, changes: [] } },
+  {
+    file: 'jobs/[id]/changes.post.ts',
+    method: 'POST',
+    path: `/api/jobs/${KILN}/changes`,
+    body: { device: ID, since: 0, changes: [] },
+  },
   { file: 'jobs/[id]/forget-customer.post.ts', method: 'POST', path: '/api/jobs/:id/forget-customer', body: {} },
   { file: 'jobs/[id]/near.get.ts', method: 'GET', path: `/api/jobs/${KILN}/near`, query: ['stop'] },
   { file: 'jobs/[id]/report.pdf.get.ts', method: 'GET', path: '/api/jobs/:id/report.pdf', query: ['units', 'handover'] },
@@ -56,9 +117,19 @@ const ROUTES: Route[] = [
   { file: 'jobs/[id]/pictures/[picture].get.ts', method: 'GET', path: `/api/jobs/${KILN}/pictures/:id` },
   { file: 'jobs/[id]/pictures/[picture].put.ts', method: 'PUT', path: `/api/jobs/${KILN}/pictures/:id`, raw: true },
   { file: 'masts/mapping.get.ts', method: 'GET', path: '/api/masts/mapping', query: ['signature'] },
-  { file: 'masts/near.get.ts', method: 'GET', path: '/api/masts/near?lat=46&lon=-41', query: ['lat', 'lon', 'radius', 'most', 'carrier', 'bands', 'technology', 'since'] },
+  {
+    file: 'masts/near.get.ts',
+    method: 'GET',
+    path: '/api/masts/near?lat=46&lon=-41',
+    query: ['lat', 'lon', 'radius', 'most', 'carrier', 'bands', 'technology', 'since'],
+  },
   { file: 'masts/sets/[id].delete.ts', method: 'DELETE', path: '/api/masts/sets/:id' },
-  { file: 'masts/imports/index.post.ts', method: 'POST', path: '/api/masts/imports', body: { name: 'x', delimiter: '§', signature: 's', rules: RULES } },
+  {
+    file: 'masts/imports/index.post.ts',
+    method: 'POST',
+    path: '/api/masts/imports',
+    body: { name: 'x', delimiter: '§', signature: 's', rules: RULES },
+  },
   { file: 'masts/imports/[id]/index.get.ts', method: 'GET', path: '/api/masts/imports/:id' },
   { file: 'masts/imports/[id]/index.delete.ts', method: 'DELETE', path: '/api/masts/imports/:id' },
   { file: 'masts/imports/[id]/close.post.ts', method: 'POST', path: '/api/masts/imports/:id/close', body: {} },
@@ -66,7 +137,13 @@ const ROUTES: Route[] = [
   { file: 'masts/imports/[id]/pieces/[n].put.ts', method: 'PUT', path: `/api/masts/imports/:id/pieces/0`, raw: true },
   { file: 'terrain/blocks.get.ts', method: 'GET', path: '/api/terrain/blocks', query: ['keys', 'coarse'] },
   { file: 'terrain/changes.get.ts', method: 'GET', path: '/api/terrain/changes', query: ['since'] },
-  { file: 'terrain/import.post.ts', method: 'POST', path: '/api/terrain/import?name=N46W042.hgt', query: ['name', 'kind', 'classes'], raw: true },
+  {
+    file: 'terrain/import.post.ts',
+    method: 'POST',
+    path: '/api/terrain/import?name=N46W042.hgt',
+    query: ['name', 'kind', 'classes'],
+    raw: true,
+  },
   { file: 'terrain/tiles/[name].delete.ts', method: 'DELETE', path: '/api/terrain/tiles/:id', query: ['kind'] },
 ]
 
@@ -76,12 +153,15 @@ class Round {
 
   constructor(private readonly request: APIRequestContext) {}
 
-  async send(method: Method, path: string, o: { data?: unknown, headers?: Record<string, string> } = {}): Promise<APIResponse> {
+  async send(method: Method, path: string, o: { data?: unknown; headers?: Record<string, string> } = {}): Promise<APIResponse> {
     this.inputs++
     const answer = await this.request.fetch(path, { method, timeout: 15_000, failOnStatusCode: false, maxRedirects: 0, ...o })
     const status = answer.status()
     const problem = answer.headers()['content-type']?.includes('application/problem+json')
-    if (status >= 500 || (status >= 400 && !problem)) this.bad.push(`${method} ${path.slice(0, 120)} ${JSON.stringify(o.data ?? null)?.slice(0, 120)}: ${status} ${answer.headers()['content-type']}`)
+    if (status >= 500 || (status >= 400 && !problem))
+      this.bad.push(
+        `${method} ${path.slice(0, 120)} ${JSON.stringify(o.data ?? null)?.slice(0, 120)}: ${status} ${answer.headers()['content-type']}`,
+      )
     return answer
   }
 }
@@ -101,27 +181,59 @@ test('what nobody means is refused in words, by every route', async ({ app, play
   await enter()
   const round = new Round(request)
   const sql = database(app)
-  const count = async () => (await sql`select (select count(*) from crews)::int as crews, (select count(*) from members)::int as members, (select count(*) from jobs)::int as jobs, (select count(*) from spots)::int as spots, (select count(*) from masts)::int as masts, (select count(*) from handovers)::int as handovers, (select count(*) from pg_tables where tablename like 'staging%')::int as staging`)[0]
+  const count = async () =>
+    (
+      await sql`select (select count(*) from crews)::int as crews, (select count(*) from members)::int as members, (select
+        count(*) from jobs)::int as jobs, (select count(*) from spots)::int as spots, (select count(*)
+          from masts)::int as masts, (select count(*) from handovers)::int as handovers, (select count(*)
+            from pg_tables where tablename like 'staging%')::int as staging`
+    )[0]
   const before = await count()
   const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(join('/proc', String(app.pid()), 'status'), 'utf8'))![1]) / 1024
   for (const route of ROUTES) {
-    const ids = route.path.includes(':id') ? ['not-an-id', '%E0%A4%A', '%00', '..%2f..', ID, `${ID}x`, ID.toUpperCase(), 'x'.repeat(300), encode('ид')] : ['']
+    const ids = route.path.includes(':id')
+      ? ['not-an-id', '%E0%A4%A', '%00', '..%2f..', ID, `${ID}x`, ID.toUpperCase(), 'x'.repeat(300), encode('ид')]
+      : ['']
     for (const id of ids) {
       const path = route.path.replace(':id', id)
-      await round.send(route.method, path, route.raw ? { data: Buffer.from('not what is wanted'), headers: { 'content-type': 'application/octet-stream' } } : route.body ? { data: route.body } : {})
+      await round.send(
+        route.method,
+        path,
+        route.raw
+          ? { data: Buffer.from('not what is wanted'), headers: { 'content-type': 'application/octet-stream' } }
+          : route.body
+            ? { data: route.body }
+            : {},
+      )
     }
     const path = route.path.replace(':id', ID)
     const join = path.includes('?') ? '&' : '?'
     for (const q of route.query ?? []) {
-      for (const v of NASTY_TEXT) await round.send(route.method, `${path}${join}${q}=${encode(v)}`, route.raw ? { data: Buffer.from('x') } : {})
+      for (const v of NASTY_TEXT)
+        await round.send(route.method, `${path}${join}${q}=${encode(v)}`, route.raw ? { data: Buffer.from('x') } : {})
       await round.send(route.method, `${path}${join}${q}=%E0%A4%A&${q}=2`, route.raw ? { data: Buffer.from('x') } : {})
     }
     if (!route.body || route.file.endsWith('sign-in.post.ts') || route.file.endsWith('sign-out.post.ts')) continue
-    for (const field of Object.keys(route.body)) for (const v of NASTY) await round.send(route.method, path, { data: { ...route.body, [field]: v } })
-    for (const v of NASTY) await round.send(route.method, path, { data: v ?? 'null', headers: { 'content-type': 'application/json' } })
-    await fc.assert(fc.asyncProperty(fc.jsonValue({ maxDepth: 4 }), async v => void await round.send(route.method, path, { data: JSON.stringify(v), headers: { 'content-type': 'application/json' } })), { numRuns: 8 })
+    for (const field of Object.keys(route.body))
+      for (const v of NASTY) await round.send(route.method, path, { data: { ...route.body, [field]: v } })
+    for (const v of NASTY)
+      await round.send(route.method, path, { data: v ?? 'null', headers: { 'content-type': 'application/json' } })
+    await fc.assert(
+      fc.asyncProperty(
+        fc.jsonValue({ maxDepth: 4 }),
+        async v =>
+          void (await round.send(route.method, path, {
+            data: JSON.stringify(v),
+            headers: { 'content-type': 'application/json' },
+          })),
+      ),
+      { numRuns: 8 },
+    )
     await round.send(route.method, path, { data: '{"a":', headers: { 'content-type': 'application/json' } })
-    await round.send(route.method, path, { data: `${'['.repeat(40_000)}${']'.repeat(40_000)}`, headers: { 'content-type': 'application/json' } })
+    await round.send(route.method, path, {
+      data: `${'['.repeat(40_000)}${']'.repeat(40_000)}`,
+      headers: { 'content-type': 'application/json' },
+    })
     await enter()
   }
   expect(round.bad).toEqual([])
@@ -142,8 +254,26 @@ test('every field of every table, given what nobody means, refuses its own chang
   const good = () => ({ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 1e9, fields: { notes: 'good' } })
   let inputs = 0
   for (const table of TABLES) {
-    const changes = Object.keys(TABLE_FIELDS[table]).flatMap(field => NASTY.map(v => ({ id: uuidv7(), table, rowId: table === 'jobs' ? KILN : uuidv7(), op: 'insert', baseVersion: 0, fields: { [field]: v } })))
-    const updates = Object.keys(TABLE_FIELDS[table]).flatMap(field => NASTY.map(v => ({ id: uuidv7(), table, rowId: table === 'jobs' ? KILN : uuidv7(), op: 'update', baseVersion: 2 ** 31 - 1, fields: { [field]: v } })))
+    const changes = Object.keys(TABLE_FIELDS[table]).flatMap(field =>
+      NASTY.map(v => ({
+        id: uuidv7(),
+        table,
+        rowId: table === 'jobs' ? KILN : uuidv7(),
+        op: 'insert',
+        baseVersion: 0,
+        fields: { [field]: v },
+      })),
+    )
+    const updates = Object.keys(TABLE_FIELDS[table]).flatMap(field =>
+      NASTY.map(v => ({
+        id: uuidv7(),
+        table,
+        rowId: table === 'jobs' ? KILN : uuidv7(),
+        op: 'update',
+        baseVersion: 2 ** 31 - 1,
+        fields: { [field]: v },
+      })),
+    )
     // What the job itself would rightly take is left out.
     const sent = table === 'jobs' ? [] : [...changes, ...updates]
     for (let i = 0; i < sent.length; i += 150) {
@@ -151,7 +281,7 @@ test('every field of every table, given what nobody means, refuses its own chang
       const last = good()
       const answer = await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [...part, last] } })
       expect(answer.status(), await answer.text()).toBe(200)
-      const { rejected, versions } = await answer.json() as ChangeResult
+      const { rejected, versions } = (await answer.json()) as ChangeResult
       expect(rejected.map(r => r.changeId)).toEqual(part.map(c => c.id))
       expect(versions.map(v => v.changeId)).toEqual([last.id])
       inputs += part.length
@@ -160,22 +290,43 @@ test('every field of every table, given what nobody means, refuses its own chang
   expect(inputs).toBeGreaterThan(400)
   // Envelopes that are none are refused one by one as well.
   const last = good()
-  const envelopes = [null, 1, 'x', [], {}, { ...good(), id: 'x' }, { ...good(), table: 'members' }, { ...good(), op: 'drop' }, { ...good(), baseVersion: 2 ** 31 }, { ...good(), rowId: '\u0000' }, { ...good(), fields: null }, { ...good(), extra: 1 }]
+  const envelopes = [
+    null,
+    1,
+    'x',
+    [],
+    {},
+    { ...good(), id: 'x' },
+    { ...good(), table: 'members' },
+    { ...good(), op: 'drop' },
+    { ...good(), baseVersion: 2 ** 31 },
+    { ...good(), rowId: '\u0000' },
+    { ...good(), fields: null },
+    { ...good(), extra: 1 },
+  ]
   const answer = await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [...envelopes, last] } })
   expect(answer.status()).toBe(200)
-  const said = await answer.json() as ChangeResult
+  const said = (await answer.json()) as ChangeResult
   expect(said.rejected).toHaveLength(envelopes.length)
   expect(said.versions.map(v => v.changeId)).toEqual([last.id])
   await request.dispose()
 })
 
-test('no error of the server’s carries a parameter, a hash or a customer into its log or its answer', async ({ app, playwright }) => {
+test('no error of the server’s carries a parameter, a hash or a customer into its log or its answer', async ({
+  app,
+  playwright,
+}) => {
   const request = await playwright.request.newContext({ baseURL: app.origin })
   await request.post('/api/auth/demo', { data: {} })
   const { describeError } = await import('../server/utils/log')
   const { DrizzleQueryError } = await import('drizzle-orm')
-  const inner = Object.assign(new Error('duplicate key: Key (email)=(secret@customer.invalid) already exists'), { code: '23505', detail: 'Key (email)=(secret@customer.invalid)' })
-  const said = describeError(new DrizzleQueryError('insert into members values ($1)', ['secret@customer.invalid', '$scrypt$hash'], inner))
+  const inner = Object.assign(new Error('duplicate key: Key (email)=(secret@customer.invalid) already exists'), {
+    code: '23505',
+    detail: 'Key (email)=(secret@customer.invalid)',
+  })
+  const said = describeError(
+    new DrizzleQueryError('insert into members values ($1)', ['secret@customer.invalid', '$scrypt$hash'], inner),
+  )
   expect(said).not.toMatch(/secret|scrypt|insert into/)
   expect(said).toContain('23505')
   await request.dispose()

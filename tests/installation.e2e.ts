@@ -1,7 +1,18 @@
 /** Backup and restore, migrations on data, what a real installation refuses, and starting twice. */
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { copyFileSync, cpSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { ensureDatabase, startCluster } from '../scripts/lib/cluster.mjs'
 import { importTs, migrate } from '../scripts/lib/database.mjs'
@@ -21,13 +32,32 @@ const own = (name: string) => {
 }
 test.afterAll(() => rmSync(OWN, { recursive: true, force: true }))
 
-const run = (script: string, args: string[], database: string) => spawnSync(process.execPath, [join('scripts', `${script}.mjs`), ...args], { cwd: ROOT, env: { ...process.env, MULTIVOX_DATABASE_URL: url(database) }, encoding: 'utf8' })
+const run = (script: string, args: string[], database: string) =>
+  spawnSync(process.execPath, [join('scripts', `${script}.mjs`), ...args], {
+    cwd: ROOT,
+    env: { ...process.env, MULTIVOX_DATABASE_URL: url(database) },
+    encoding: 'utf8',
+  })
 const serve = async (database: string, env: Record<string, string> = {}) => {
   const port = await freePort()
-  const server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, quiet: true, env: { NUXT_DATABASE_URL: url(database), NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1', ...env } })
+  const server = await startServer({
+    build: process.env.MULTIVOX_BUILD!,
+    port,
+    quiet: true,
+    env: {
+      NUXT_DATABASE_URL: url(database),
+      NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing',
+      NUXT_SESSION_COOKIE_SECURE: 'false',
+      NUXT_DEMO: '1',
+      ...env,
+    },
+  })
   return { ...server, origin: `http://localhost:${port}` }
 }
-const LIST = ['name,lat,lon,carrier,tech,band,height,seen', ...Array.from({ length: 50 }, (_, i) => `Q${i},${20 + i / 1000},30,Skua,LTE,B20,30,`)].join('\n')
+const LIST = [
+  'name,lat,lon,carrier,tech,band,height,seen',
+  ...Array.from({ length: 50 }, (_, i) => `Q${i},${20 + i / 1000},30,Skua,LTE,B20,30,`),
+].join('\n')
 
 test('a database that has served is backed up, restored over itself, and what was queued is done', async ({ playwright }) => {
   test.setTimeout(240_000)
@@ -37,10 +67,14 @@ test('a database that has served is backed up, restored over itself, and what wa
   const server = await serve(name)
   const request = await playwright.request.newContext({ baseURL: server.origin })
   await request.post('/api/auth/demo', { data: {} })
-  const { id } = await (await open(request, 'queued.csv')).json() as MastImportState
+  const { id } = (await (await open(request, 'queued.csv')).json()) as MastImportState
   await put(request, id, 0, LIST, true)
   const sql = connect(name)
-  const count = async () => (await sql`select (select count(*) from readings)::int as r, (select count(*) from terrain_blocks)::int as t, (select md5(string_agg(heights::text, '' order by key)) from terrain_blocks) as h`)[0]
+  const count = async () =>
+    (
+      await sql`select (select count(*) from readings)::int as r, (select count(*) from terrain_blocks)::int as t, (select
+        md5(string_agg(heights::text, '' order by key)) from terrain_blocks) as h`
+    )[0]
   const before = await count()
   expect(before!.r).toBeGreaterThan(20)
   // Closed by hand, so that the merge stands in the backup as waiting.
@@ -59,7 +93,10 @@ test('a database that has served is backed up, restored over itself, and what wa
   expect(restored.stderr).toBe('')
   expect(restored.status).toBe(0)
   const again = connect(name)
-  const after = (await again`select (select count(*) from readings)::int as r, (select count(*) from terrain_blocks)::int as t, (select md5(string_agg(heights::text, '' order by key)) from terrain_blocks) as h`)[0]
+  const after = (
+    await again`select (select count(*) from readings)::int as r, (select count(*) from terrain_blocks)::int as t, (select
+      md5(string_agg(heights::text, '' order by key)) from terrain_blocks) as h`
+  )[0]
   expect(after).toEqual(before)
   await again`update imports set changed_at = now() - interval '1 minute' where id = ${id}`
   const next = await serve(name)
@@ -94,13 +131,24 @@ test('a file that is cut short, another program’s, newer, or none is refused i
   await sql`create table accounts (id int)`
   await sql.end()
   const foreign = own('foreign.dump')
-  execFileSync(process.execPath, ['scripts/backup.mjs', foreign], { cwd: ROOT, env: { ...process.env, MULTIVOX_DATABASE_URL: url(other) } })
+  execFileSync(process.execPath, ['scripts/backup.mjs', foreign], {
+    cwd: ROOT,
+    env: { ...process.env, MULTIVOX_DATABASE_URL: url(other) },
+  })
   const ours = connect(name)
-  await ours`insert into drizzle.__drizzle_migrations (hash, created_at) select 'of the future ' || i, 9999999999990 + i from generate_series(1, 50) i`
+  await ours`insert into drizzle.__drizzle_migrations (hash, created_at) select 'of the future ' || i, 9999999999990 + i
+    from generate_series(1, 50) i`
   const newer = own('newer.dump')
   expect(run('backup', [newer], name).status).toBe(0)
   const before = (await ours`select count(*)::int as n, max(sequence) as s from jobs`)[0]
-  for (const [file, why] of [[cut, 'cut short'], [words, 'no backup'], [foreign, 'another program’s'], [newer, 'newer version'], [own('nowhere.dump'), 'no file'], [OWN, 'no file']] as const) {
+  for (const [file, why] of [
+    [cut, 'cut short'],
+    [words, 'no backup'],
+    [foreign, 'another program’s'],
+    [newer, 'newer version'],
+    [own('nowhere.dump'), 'no file'],
+    [OWN, 'no file'],
+  ] as const) {
     const r = run('restore', [file], name)
     expect(r.status, why).toBe(1)
     expect(r.stderr.trim(), why).toContain(why)
@@ -134,7 +182,10 @@ test('a backup of an older version is restored into this one and brought up to i
   await ensureDatabase({ url }, fresh)
   expect(run('restore', [file], fresh).stderr).toBe('')
   const now = connect(fresh)
-  expect((await now`select state, (select count(*)::int from job_members) as members from jobs`)[0]).toEqual({ state: 'new', members: 0 })
+  expect((await now`select state, (select count(*)::int from job_members) as members from jobs`)[0]).toEqual({
+    state: 'new',
+    members: 0,
+  })
   await now.end()
 })
 
@@ -147,22 +198,29 @@ test('rows that named rows of other jobs, or none, are mended by the migration t
   await sql`insert into crews (id, name) values (${id(1)}, 'Crew')`
   for (const j of [1, 2]) {
     await sql`insert into jobs (crew_id, id, name, design_id) values (${id(1)}, ${id(j)}, 'Job', ${id(9)})`
-    await sql`insert into spots (crew_id, id, job_id, name, east_m, north_m, up_m, indoors) values (${id(1)}, ${id(j)}, ${id(j)}, 'Spot', 0, 0, 0, true)`
+    await sql`insert into spots (crew_id, id, job_id, name, east_m, north_m, up_m, indoors) values (${id(1)}, ${id(j)},
+      ${id(j)}, 'Spot', 0, 0, 0, true)`
     await sql`insert into designs (crew_id, id, job_id, name, approach) values (${id(1)}, ${id(j)}, ${id(j)}, 'A', 'router')`
   }
-  const reading = (n: number, spot: number, replaces: string | null) => sql`insert into readings (crew_id, id, job_id, spot_id, taken_at_utc, phase, technology, device, replaces_id) values (${id(1)}, ${id(n)}, ${id(1)}, ${id(spot)}, now(), 'before', 'LTE', 'phone', ${replaces})`
+  const reading = (n: number, spot: number, replaces: string | null) =>
+    sql`insert into readings (crew_id, id, job_id, spot_id, taken_at_utc, phase, technology, device, replaces_id) values
+      (${id(1)}, ${id(n)}, ${id(1)}, ${id(spot)}, now(), 'before', 'LTE', 'phone', ${replaces})`
   await reading(3, 1, null)
   await reading(4, 1, id(8))
   await reading(5, 2, null)
-  await sql`insert into runs (crew_id, id, job_id, design_id, from_node_id, to_node_id, part_id, length_m) values (${id(1)}, ${id(6)}, ${id(1)}, ${id(1)}, ${id(7)}, ${id(8)}, 'x', 1)`
+  await sql`insert into runs (crew_id, id, job_id, design_id, from_node_id, to_node_id, part_id, length_m) values
+    (${id(1)}, ${id(6)}, ${id(1)}, ${id(1)}, ${id(7)}, ${id(8)}, 'x', 1)`
   await sql`insert into mappings (crew_id, signature, rules) values (${id(1)}, 'name|lat', '{}')`
   await migrate(url(name))
-  expect((await sql`select id, replaces_id from readings order by id`).map(r => [r.id, r.replaces_id])).toEqual([[id(3), null], [id(4), null]])
+  expect((await sql`select id, replaces_id from readings order by id`).map(r => [r.id, r.replaces_id])).toEqual([
+    [id(3), null],
+    [id(4), null],
+  ])
   expect((await sql`select design_id from jobs`).map(r => r.design_id)).toEqual([null, null])
   expect((await sql`select state from jobs order by id`).map(r => r.state)).toEqual(['scout', 'new'])
   expect(await sql`select 1 from runs`).toHaveLength(0)
   expect((await sql`select length(signature)::int as n from mappings`)[0]!.n).toBe(64)
-  expect((await sql`select length(sealing_secret)::int as n from members`)).toEqual([])
+  expect(await sql`select length(sealing_secret)::int as n from members`).toEqual([])
   await sql.end()
 })
 
@@ -175,13 +233,17 @@ test('a database of the first version keeps its masts and ground through the mig
   await sql`insert into crews (id, name) values (${crew}, 'First')`
   await sql`insert into jobs (crew_id, id, name) values (${crew}, ${crew}, 'Old job')`
   await sql`insert into masts (crew_id, id, name, lat_deg, lon_deg, carrier) values (${crew}, ${crew}, 'Old mast', 10, 20, 'Tern')`
-  for (const band of ['B3', 'B20', 'B3']) await sql`insert into cells (crew_id, id, mast_id, technology, band) values (${crew}, gen_random_uuid(), ${crew}, 'LTE', ${band})`
+  for (const band of ['B3', 'B20', 'B3'])
+    await sql`insert into cells (crew_id, id, mast_id, technology, band) values (${crew}, gen_random_uuid(), ${crew}, 'LTE', ${band})`
   await sql`insert into terrain_tiles (crew_id, name, side, voids) values (${crew}, 'N10E020', 1201, 0)`
-  await sql`insert into terrain_blocks (crew_id, key, side, tile, heights) values (${crew}, '1000:2000', 121, 'N10E020', ${Buffer.alloc(121 * 121 * 2, 1)})`
+  await sql`insert into terrain_blocks (crew_id, key, side, tile, heights) values (${crew}, '1000:2000', 121, 'N10E020',
+    ${Buffer.alloc(121 * 121 * 2, 1)})`
   await migrate(url(name))
   expect((await sql`select bands, seen_on from masts`)[0]).toMatchObject({ bands: ['B20', 'B3'], seen_on: null })
   expect((await sql`select k_factor, stop_id, kind from jobs`)[0]).toMatchObject({ k_factor: 4 / 3, stop_id: null, kind: 'home' })
-  expect((await sql`select l.key, l.heights = b.heights as same from terrain_layers l join terrain_blocks b using (crew_id, key)`)[0]).toMatchObject({ key: '1000:2000', same: true })
+  expect(
+    (await sql`select l.key, l.heights = b.heights as same from terrain_layers l join terrain_blocks b using (crew_id, key)`)[0],
+  ).toMatchObject({ key: '1000:2000', same: true })
   await sql.end()
 })
 
@@ -189,21 +251,24 @@ test('migrations run again on a database with data change nothing', async () => 
   const name = `mv_again_${Date.now()}`
   await ensureDatabase({ url }, name, 'mv_template')
   const sql = connect(name)
-  const count = async () => (await sql`select (select count(*) from readings)::int as r, (select count(*) from nodes)::int as n`)[0]
+  const count = async () =>
+    (await sql`select (select count(*) from readings)::int as r, (select count(*) from nodes)::int as n`)[0]
   const before = await count()
   await migrate(url(name))
   expect(await count()).toEqual(before)
   await sql.end()
 })
 
-test('a real installation refuses the demo, hands out one set-up token, and one for each further crew', async ({ playwright }) => {
+test('a real installation refuses the demo, hands out one set-up token, and one for each further crew', async ({
+  playwright,
+}) => {
   const { firstToken } = await importTs('server/services/setup.ts')
   await expect(firstToken(url('mv_template'))).rejects.toThrow(/demo crew/)
   const name = `mv_setup_${Date.now()}`
   await ensureDatabase({ url }, name)
   await migrate(url(name))
-  const first = await firstToken(url(name)) as string
-  const second = await firstToken(url(name)) as string
+  const first = (await firstToken(url(name))) as string
+  const second = (await firstToken(url(name))) as string
   expect(first).not.toBe(second)
   const sql = connect(name)
   const tokens = await sql`select hash from tokens`
@@ -213,13 +278,27 @@ test('a real installation refuses the demo, hands out one set-up token, and one 
   await sql`insert into rate_limits (key, points, expire) values ('address:1.2.3.4', 3, 1)`
   const server = await serve(name, { NUXT_DEMO: '' })
   // What has run out is removed by the server itself.
-  await expect.poll(async () => (await sql`select (select count(*) from tokens where hash = 'long gone')::int + (select count(*) from rate_limits where expire = 1)::int as n`)[0]!.n).toBe(0)
-  for (const [crew, token] of [['First', second], ['Second', /#(\S+)/.exec(run('crew', [], name).stdout)![1]!]] as const) {
+  await expect
+    .poll(
+      async () =>
+        (
+          await sql`select (select count(*) from tokens where hash = 'long gone')::int + (select count(*) from rate_limits
+            where expire = 1)::int as n`
+        )[0]!.n,
+    )
+    .toBe(0)
+  for (const [crew, token] of [
+    ['First', second],
+    ['Second', /#(\S+)/.exec(run('crew', [], name).stdout)![1]!],
+  ] as const) {
     const lead = await playwright.request.newContext({ baseURL: server.origin })
     const body = { token, password: 'a long enough password', name: `Lead of ${crew}`, email: `${crew}@crew.invalid`, crew }
     expect((await lead.post('/api/auth/accept', { data: body })).status()).toBe(200)
     expect((await lead.post('/api/auth/accept', { data: body })).status()).toBe(410)
-    expect(((await (await lead.get('/api/auth/me')).json()) as { me: { crewName: string, role: string } }).me).toMatchObject({ crewName: crew, role: 'lead' })
+    expect(((await (await lead.get('/api/auth/me')).json()) as { me: { crewName: string; role: string } }).me).toMatchObject({
+      crewName: crew,
+      role: 'lead',
+    })
     await lead.dispose()
   }
   expect((await sql`select name from crews order by name`).map(c => c.name)).toEqual(['First', 'Second'])
@@ -228,7 +307,11 @@ test('a real installation refuses the demo, hands out one set-up token, and one 
   expect((await stranger.post('/api/auth/demo', { data: {} })).status()).toBe(404)
   await server.stop()
   await sql.end()
-  const refused = spawnSync(process.execPath, ['scripts/start.mjs'], { cwd: ROOT, env: { ...process.env, NUXT_DEMO: '1' }, encoding: 'utf8' })
+  const refused = spawnSync(process.execPath, ['scripts/start.mjs'], {
+    cwd: ROOT,
+    env: { ...process.env, NUXT_DEMO: '1' },
+    encoding: 'utf8',
+  })
   expect(refused.status).toBe(1)
   expect(refused.stderr).toContain('takes no demo sign-in')
 })
@@ -246,9 +329,18 @@ test('behind a proxy that the installation names, its word on address and TLS co
 
 // Starting
 
-interface Started { child: ChildProcess, said: () => string, until: (words: RegExp) => Promise<string>, ended: Promise<number | null> }
+interface Started {
+  child: ChildProcess
+  said: () => string
+  until: (words: RegExp) => Promise<string>
+  ended: Promise<number | null>
+}
 function start(folder: string): Started {
-  const child = spawn(process.execPath, ['scripts/demo.mjs'], { cwd: ROOT, env: { ...process.env, MULTIVOX_DATA: folder }, stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(process.execPath, ['scripts/demo.mjs'], {
+    cwd: ROOT,
+    env: { ...process.env, MULTIVOX_DATA: folder },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   let said = ''
   for (const s of [child.stdout, child.stderr]) s.on('data', d => (said += d))
   const ended = new Promise<number | null>(done => child.once('exit', done))
@@ -260,7 +352,9 @@ function start(folder: string): Started {
 }
 const alive = (pid: number) => existsSync(`/proc/${pid}`)
 
-test('a second start says where the first one is and harms nothing; the data are found when the folder is renamed; SIGHUP ends everything', async ({ playwright }) => {
+test('a second start says where the first is and harms nothing; a renamed folder keeps its data; SIGHUP ends all', async ({
+  playwright,
+}) => {
   test.setTimeout(240_000)
   const folder = own('starts')
   const first = start(folder)
@@ -269,7 +363,7 @@ test('a second start says where the first one is and harms nothing; the data are
   expect(place).not.toMatch(/^\/(var\/)?tmp/)
   const request = await playwright.request.newContext({ baseURL: address })
   await request.post('/api/auth/demo', { data: {} })
-  const { jobs } = await (await request.get('/api/jobs')).json() as { jobs: { id: string }[] }
+  const { jobs } = (await (await request.get('/api/jobs')).json()) as { jobs: { id: string }[] }
   const second = start(folder)
   expect(await second.until(/runs here already: {2}(\S+)/)).toBe(address)
   expect(await second.ended).toBe(0)
@@ -303,7 +397,11 @@ test('a second start says where the first one is and harms nothing; the data are
 
 test('the command to be typed by hand makes no system cluster, and asks for sudo only where there is one', () => {
   const packages = ['postgresql', 'chromium']
-  for (const who of [{ root: true, sudo: false }, { root: false, sudo: true }, { root: false, sudo: false }]) {
+  for (const who of [
+    { root: true, sudo: false },
+    { root: false, sudo: true },
+    { root: false, sudo: false },
+  ]) {
     const line = handLine(packages, who)
     expect(line.includes('sudo')).toBe(!who.root && who.sudo)
     expect(line).toContain('apt-get install')

@@ -6,34 +6,41 @@ import { writeHgt } from '../core/terrain/hgt'
 import { CROFT, database, expect, KILN, LOFT, openJob, sent, test, watchErrors } from './support/fixtures'
 
 /** Everything that lies in the browser's databases and storages, as text. */
-const onDevice = (page: Page): Promise<string> => page.evaluate(async () => {
-  const out: string[] = [JSON.stringify(localStorage), JSON.stringify(sessionStorage)]
-  const latin = (v: ArrayBuffer) => new TextDecoder('latin1').decode(v)
-  for (const { name } of await indexedDB.databases()) {
-    const db = await new Promise<IDBDatabase>((done, failed) => {
-      const r = indexedDB.open(name!)
-      r.onsuccess = () => done(r.result)
-      r.onerror = () => failed(r.error)
-    })
-    for (const store of db.objectStoreNames) {
-      if (store === 'blocks') continue
-      const all = await new Promise<unknown[]>((done) => {
-        const r = db.transaction(store).objectStore(store).getAll()
+const onDevice = (page: Page): Promise<string> =>
+  page.evaluate(async () => {
+    const out: string[] = [JSON.stringify(localStorage), JSON.stringify(sessionStorage)]
+    const latin = (v: ArrayBuffer) => new TextDecoder('latin1').decode(v)
+    for (const { name } of await indexedDB.databases()) {
+      const db = await new Promise<IDBDatabase>((done, failed) => {
+        const r = indexedDB.open(name!)
         r.onsuccess = () => done(r.result)
+        r.onerror = () => failed(r.error)
       })
-      out.push(JSON.stringify(all, (_k, v: unknown) => (v instanceof ArrayBuffer ? latin(v) : v)))
+      for (const store of db.objectStoreNames) {
+        if (store === 'blocks') continue
+        const all = await new Promise<unknown[]>(done => {
+          const r = db.transaction(store).objectStore(store).getAll()
+          r.onsuccess = () => done(r.result)
+        })
+        out.push(JSON.stringify(all, (_k, v: unknown) => (v instanceof ArrayBuffer ? latin(v) : v)))
+      }
+      db.close()
     }
-    db.close()
-  }
-  for (const name of await caches.keys()) for (const r of await (await caches.open(name)).keys()) out.push(r.url)
-  return out.join('\n')
-})
+    for (const name of await caches.keys()) for (const r of await (await caches.open(name)).keys()) out.push(r.url)
+    return out.join('\n')
+  })
 
 const name = (page: Page) => page.getByLabel('Notes')
 
-test('signing out counts what is not sent, leaves nothing readable, and signing in brings it back and sends it', async ({ page, app }) => {
+test('signing out counts what is not sent, leaves nothing readable, and signing in brings it back and sends it', async ({
+  page,
+  app,
+}) => {
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
-  const made = newJobChanges({ name: 'Unique house', latDeg: 46.7, lonDeg: -41.4, zone: 'UTC', job: { customerName: 'Unique Surname' } }, uuidv7)
+  const made = newJobChanges(
+    { name: 'Unique house', latDeg: 46.7, lonDeg: -41.4, zone: 'UTC', job: { customerName: 'Unique Surname' } },
+    uuidv7,
+  )
   await page.request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: made.changes } })
   await openJob(page, made.jobId, 'ask')
   await sent(page)
@@ -45,7 +52,9 @@ test('signing out counts what is not sent, leaves nothing readable, and signing 
   expect(await onDevice(page)).not.toContain('Unique')
   await page.getByTitle('All jobs').click()
   await expect(page.locator('[data-test=unsent]')).toContainText('1 change in 1 job not sent yet')
-  await expect(page.locator('[data-test=job]').filter({ hasText: 'Unique house' }).locator('[data-test=job-unsent]')).toHaveText('1 not sent')
+  await expect(page.locator('[data-test=job]').filter({ hasText: 'Unique house' }).locator('[data-test=job-unsent]')).toHaveText(
+    '1 not sent',
+  )
   await page.locator('[data-test=sign-out]').click()
   await expect(page.locator('[data-test=leaving]')).toContainText('1 change in 1 job not sent')
   await page.locator('[data-test=leave]').click()
@@ -92,7 +101,10 @@ test('a job that is open in no tab is sent, and an edit in one tab shows in the 
   await sql.end()
 })
 
-test('a refused change is put aside with its reason, stays over a reload, and is taken up again; the rest went on', async ({ page, app }) => {
+test('a refused change is put aside with its reason, stays over a reload, and is taken up again; the rest went on', async ({
+  page,
+  app,
+}) => {
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
   const sql = database(app)
   await sql`alter table jobs add constraint no_such_note check (notes <> 'refuse me')`
@@ -127,7 +139,13 @@ test('a conflict stays over a reload until it is settled', async ({ page, app, p
   await expect(page.locator('[data-test=link]')).toHaveText('1 not sent yet')
   const other = await playwright.request.newContext({ baseURL: app.origin })
   await other.post('/api/auth/demo', { data: { role: 'installer' } })
-  await other.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 2 ** 31 - 1, fields: { notes: 'theirs' } }] } })
+  await other.post(`/api/jobs/${KILN}/changes`, {
+    data: {
+      changes: [
+        { id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 2 ** 31 - 1, fields: { notes: 'theirs' } },
+      ],
+    },
+  })
   await page.context().setOffline(false)
   const conflict = page.locator('[data-test=conflict]')
   await expect(conflict).toContainText('theirs: theirs')
@@ -154,7 +172,8 @@ test('a clock ten minutes behind is said, and times are the server’s', async (
   await page.locator('[data-test=keep]').click()
   await sent(page)
   const sql = database(app)
-  const [row] = await sql`select abs(extract(epoch from now() - taken_at_utc))::float8 as off from readings where job_id = ${CROFT} and rsrp_dbm = -99`
+  const [row] =
+    await sql`select abs(extract(epoch from now() - taken_at_utc))::float8 as off from readings where job_id = ${CROFT} and rsrp_dbm = -99`
   expect(row!.off as number).toBeLessThan(60)
   await sql.end()
 })
@@ -173,17 +192,24 @@ test('an update waits while anything is typed or unsent, and is taken when nobod
   await openJob(page, KILN, 'ask')
   await sent(page)
   await page.evaluate(() => {
-    const vue = (document.querySelector('#__nuxt') as unknown as { __vue_app__: { config: { globalProperties: { $pwa: { needRefresh: boolean, updateServiceWorker: () => Promise<void> } } } } }).__vue_app__
+    const vue = (
+      document.querySelector('#__nuxt') as unknown as {
+        __vue_app__: {
+          config: { globalProperties: { $pwa: { needRefresh: boolean; updateServiceWorker: () => Promise<void> } } }
+        }
+      }
+    ).__vue_app__
     const { $pwa } = vue.config.globalProperties
     $pwa.updateServiceWorker = async () => void (document.title = 'taken')
     $pwa.needRefresh = true
   })
   const update = page.locator('[data-test=update]')
   await expect(update).toBeVisible()
-  const hide = (hidden: boolean) => page.evaluate((h) => {
-    Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => (h ? 'hidden' : 'visible') })
-    document.dispatchEvent(new Event('visibilitychange'))
-  }, hidden)
+  const hide = (hidden: boolean) =>
+    page.evaluate(h => {
+      Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => (h ? 'hidden' : 'visible') })
+      document.dispatchEvent(new Event('visibilitychange'))
+    }, hidden)
   await page.context().setOffline(true)
   await name(page).fill('typed and not sent')
   await hide(true)
@@ -201,39 +227,63 @@ test('an update waits while anything is typed or unsent, and is taken when nobod
   await expect.poll(() => page.title()).toBe('taken')
 })
 
-test('ground that another device brought is fetched again; cover without ground breaks nothing', async ({ page, app, playwright }) => {
+test('ground that another device brought is fetched again; cover without ground breaks nothing', async ({
+  page,
+  app,
+  playwright,
+}) => {
   const errors: string[] = []
   watchErrors(page, errors)
   const other = await playwright.request.newContext({ baseURL: app.origin })
   await other.post('/api/auth/demo', { data: { role: 'installer' } })
-  const tile = (heightM: number) => writeHgt({ southDeg: 5, westDeg: 20, side: 1201, heights: new Int16Array(1201 * 1201).fill(heightM) })
-  const send = (heightM: number) => other.post(`/api/terrain/import?name=N05E020.hgt`, { data: Buffer.from(tile(heightM).bytes), headers: { 'content-type': 'application/octet-stream' } })
+  const tile = (heightM: number) =>
+    writeHgt({ southDeg: 5, westDeg: 20, side: 1201, heights: new Int16Array(1201 * 1201).fill(heightM) })
+  const send = (heightM: number) =>
+    other.post(`/api/terrain/import?name=N05E020.hgt`, {
+      data: Buffer.from(tile(heightM).bytes),
+      headers: { 'content-type': 'application/octet-stream' },
+    })
   await send(111)
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
   const plain = newJobChanges({ name: 'On a plain', latDeg: 5.5, lonDeg: 20.5, zone: 'UTC' }, uuidv7)
   await other.post(`/api/jobs/${plain.jobId}/changes`, { data: { changes: plain.changes } })
   await openJob(page, plain.jobId, 'bearings')
-  const height = () => page.evaluate(async () => {
-    const db = await new Promise<IDBDatabase>((done) => {
-      const r = indexedDB.open('multivox-device')
-      r.onsuccess = () => done(r.result)
+  const height = () =>
+    page.evaluate(async () => {
+      const db = await new Promise<IDBDatabase>(done => {
+        const r = indexedDB.open('multivox-device')
+        r.onsuccess = () => done(r.result)
+      })
+      const all = await new Promise<{ key: string; heights: Int16Array }[]>(done => {
+        const r = db.transaction('blocks').objectStore('blocks').getAll()
+        r.onsuccess = () => done(r.result as never)
+      })
+      db.close()
+      return all.length ? Math.max(...all.map(b => Math.max(...b.heights.slice(0, 200)))) : null
     })
-    const all = await new Promise<{ key: string, heights: Int16Array }[]>((done) => {
-      const r = db.transaction('blocks').objectStore('blocks').getAll()
-      r.onsuccess = () => done(r.result as never)
-    })
-    db.close()
-    return all.length ? Math.max(...all.map(b => Math.max(...b.heights.slice(0, 200)))) : null
-  })
   await expect.poll(height).toBe(111)
   expect((await send(777)).status()).toBe(200)
   await page.reload()
   await expect.poll(height).toBe(777)
   const { classTiff } = await import('./support/rasters')
   const classes = encodeURIComponent('{"1":12}')
-  expect((await other.post(`/api/terrain/import?name=woods.tif&kind=cover&classes=${classes}`, { data: classTiff({ side: 200, west: 51, north: 12, degrees: 0.4 }), headers: { 'content-type': 'application/octet-stream' } })).status()).toBe(200)
+  expect(
+    (
+      await other.post(`/api/terrain/import?name=woods.tif&kind=cover&classes=${classes}`, {
+        data: classTiff({ side: 200, west: 51, north: 12, degrees: 0.4 }),
+        headers: { 'content-type': 'application/octet-stream' },
+      })
+    ).status(),
+  ).toBe(200)
   const made = newJobChanges({ name: 'In the woods', latDeg: 11.8, lonDeg: 51.2, zone: 'UTC' }, uuidv7)
-  const mast = { id: uuidv7(), table: 'masts', rowId: uuidv7(), op: 'insert', baseVersion: 0, fields: { name: 'Near', latDeg: 11.85, lonDeg: 51.25, heightM: 30, groundM: null, carrier: 'Tern' } }
+  const mast = {
+    id: uuidv7(),
+    table: 'masts',
+    rowId: uuidv7(),
+    op: 'insert',
+    baseVersion: 0,
+    fields: { name: 'Near', latDeg: 11.85, lonDeg: 51.25, heightM: 30, groundM: null, carrier: 'Tern' },
+  }
   await other.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: [...made.changes, mast] } })
   await openJob(page, made.jobId, 'bearings')
   await page.waitForTimeout(1500)
@@ -244,8 +294,10 @@ test('ground that another device brought is fetched again; cover without ground 
 test('the list is searched, filtered and gone through by pages', async ({ page, app }) => {
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
   const sql = database(app)
-  const [{ crew_id: crew }] = await sql`select crew_id from jobs where id = ${KILN}` as unknown as [{ crew_id: string }]
-  await sql`insert into jobs (crew_id, id, name, kind, state, customer_name, changed_at) select ${crew}, gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end, 'new', 'Customer ' || i, now() - i * interval '1 day' from generate_series(1, 120) i`
+  const [{ crew_id: crew }] = (await sql`select crew_id from jobs where id = ${KILN}`) as unknown as [{ crew_id: string }]
+  await sql`insert into jobs (crew_id, id, name, kind, state, customer_name, changed_at) select ${crew},
+    gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end, 'new', 'Customer ' || i,
+      now() - i * interval '1 day' from generate_series(1, 120) i`
   await page.goto('/')
   const rows = page.locator('[data-test=job]')
   await expect(rows).toHaveCount(50)

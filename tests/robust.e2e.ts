@@ -15,7 +15,9 @@ test('wrong, empty and truncated files are refused in words', async ({ demoPage:
   await expect(page.getByRole('alert')).toContainText('one column only')
   await masts.setInputFiles(file('hopeless.csv', 'name,lat,lon,carrier,band\nA,NaN,1,Tern,B20\nB,95,181,Tern,B20\n'))
   await page.locator('[data-test=import]').click()
-  await expect(page.getByRole('alert')).toContainText('None of the 2 rows can be used. The first: line 2, lat “NaN” is not a number')
+  await expect(page.getByRole('alert')).toContainText(
+    'None of the 2 rows can be used. The first: line 2, lat “NaN” is not a number',
+  )
   await page.keyboard.press('Escape')
   await page.locator('[data-test=terrain]').click()
   const hgt = page.locator('[data-test=hgt-file]')
@@ -34,7 +36,11 @@ test('numbers that are none, or out of range, stay beside their field', async ({
   await openJob(page, CROFT, 'survey')
   const rsrp = page.locator('[data-test=rsrp]')
   const before = await page.locator('.side li').count()
-  for (const [typed, said] of [['NaN', 'not a number'], ['-200', '−160 to −20 dBm'], ['1e5', 'not a number']] as const) {
+  for (const [typed, said] of [
+    ['NaN', 'not a number'],
+    ['-200', '−160 to −20 dBm'],
+    ['1e5', 'not a number'],
+  ] as const) {
     await rsrp.locator('input').fill(typed)
     await page.locator('[data-test=keep]').click()
     await expect(rsrp).toContainText(said)
@@ -54,8 +60,21 @@ test('numbers that are none, or out of range, stay beside their field', async ({
   await length.blur()
   await expect(page.locator('.ask')).toContainText('3 to 100 m')
   // The server refuses the same, in problem details that name the field.
-  const answer = await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [{ id: uuidv7(), table: 'spots', rowId: uuidv7(), op: 'insert', baseVersion: 0, fields: { name: 'x', eastM: 1e9, northM: 0, upM: 0, indoors: true, needed: false } }] } })
-  const body = await answer.json() as { rejected: { detail: string }[] }
+  const answer = await page.request.post(`/api/jobs/${CROFT}/changes`, {
+    data: {
+      changes: [
+        {
+          id: uuidv7(),
+          table: 'spots',
+          rowId: uuidv7(),
+          op: 'insert',
+          baseVersion: 0,
+          fields: { name: 'x', eastM: 1e9, northM: 0, upM: 0, indoors: true, needed: false },
+        },
+      ],
+    },
+  })
+  const body = (await answer.json()) as { rejected: { detail: string }[] }
   expect(body.rejected[0]!.detail).toContain('eastM must be <= 500')
   const wrong = await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: 'no' } })
   expect(wrong.status()).toBe(422)
@@ -67,14 +86,26 @@ test('another crew’s job answers 404, for reading, writing and the report', as
   const crew = uuidv7()
   const job = uuidv7()
   await sql`insert into crews (id, name) values (${crew}, 'Other crew')`
-  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind) values (${crew}, ${job}, 'Secret house', true, 'ask', 'generic', 'home')`
-  for (const path of [`/api/jobs/${job}`, `/api/jobs/${job}/changes?since=0`, `/api/jobs/${job}/report.pdf`, '/api/jobs/not-an-id', `/api/jobs/${uuidv7()}`]) expect((await page.request.get(path)).status(), path).toBe(404)
-  const write = await page.request.post(`/api/jobs/${job}/changes`, { data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: job, op: 'update', baseVersion: 0, fields: { name: 'mine now' } }] } })
+  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind) values (${crew}, ${job}, 'Secret
+    house', true, 'ask', 'generic', 'home')`
+  for (const path of [
+    `/api/jobs/${job}`,
+    `/api/jobs/${job}/changes?since=0`,
+    `/api/jobs/${job}/report.pdf`,
+    '/api/jobs/not-an-id',
+    `/api/jobs/${uuidv7()}`,
+  ])
+    expect((await page.request.get(path)).status(), path).toBe(404)
+  const write = await page.request.post(`/api/jobs/${job}/changes`, {
+    data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: job, op: 'update', baseVersion: 0, fields: { name: 'mine now' } }] },
+  })
   expect(write.status()).toBe(404)
   expect((await sql`select name from jobs where id = ${job}`)[0]!.name).toBe('Secret house')
   // A row of one job cannot be changed through another.
   const spot = (await sql`select id from spots where job_id = ${KILN} limit 1`)[0]!.id as string
-  const cross = await page.request.post(`/api/jobs/${LOFT}/changes`, { data: { changes: [{ id: uuidv7(), table: 'spots', rowId: spot, op: 'update', baseVersion: 0, fields: { name: 'taken' } }] } })
+  const cross = await page.request.post(`/api/jobs/${LOFT}/changes`, {
+    data: { changes: [{ id: uuidv7(), table: 'spots', rowId: spot, op: 'update', baseVersion: 0, fields: { name: 'taken' } }] },
+  })
   expect(((await cross.json()) as { rejected: unknown[] }).rejected).toHaveLength(1)
   // In the browser an unknown job says so.
   await page.goto(`/job/${uuidv7()}/ask`)
@@ -88,21 +119,53 @@ test.describe('roles', () => {
     await page.request.post(`${app.origin}/api/auth/demo`, { data: { role: 'viewer' } })
     await openJob(page, KILN, 'survey')
     await expect(page.locator('[data-test=keep]')).toHaveCount(0)
-    expect((await page.request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 0, fields: { name: 'x' } }] } })).status()).toBe(403)
+    expect(
+      (
+        await page.request.post(`/api/jobs/${KILN}/changes`, {
+          data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 0, fields: { name: 'x' } }] },
+        })
+      ).status(),
+    ).toBe(403)
     expect((await page.request.post('/api/crew/invite', { data: { kind: 'invite', role: 'lead' } })).status()).toBe(403)
     const stranger = await browser.newContext({ baseURL: app.origin })
-    for (const path of ['/api/jobs', `/api/jobs/${KILN}`, '/api/crew', '/api/terrain/blocks?keys=1368:1386']) expect((await stranger.request.get(path)).status(), path).toBe(401)
+    for (const path of ['/api/jobs', `/api/jobs/${KILN}`, '/api/crew', '/api/terrain/blocks?keys=1368:1386'])
+      expect((await stranger.request.get(path)).status(), path).toBe(401)
     // Writes from another site are refused.
-    expect((await page.request.post('/api/auth/demo', { data: {}, headers: { origin: 'https://elsewhere.invalid' } })).status()).toBe(403)
+    expect(
+      (await page.request.post('/api/auth/demo', { data: {}, headers: { origin: 'https://elsewhere.invalid' } })).status(),
+    ).toBe(403)
     await stranger.close()
   })
 })
 
 test('the same batch sent twice is taken once; a double click keeps one reading', async ({ demoPage: page }) => {
-  const spots = ((await (await page.request.get(`/api/jobs/${CROFT}`)).json()) as { document: { spots: { id: string }[] } }).document.spots
-  const change = { id: uuidv7(), table: 'speedRuns', rowId: uuidv7(), op: 'insert', baseVersion: 0, fields: { spotId: spots[0]!.id, takenAtUtc: new Date().toISOString(), phase: 'before', replacesId: null, withdrawn: false, downMbps: 3, upMbps: 1, pingMs: 40, wouldNotLoad: false } }
-  const first = await (await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [change] } })).json() as { sequence: number }
-  const second = await (await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [change] } })).json() as { sequence: number, rejected: unknown[] }
+  const spots = ((await (await page.request.get(`/api/jobs/${CROFT}`)).json()) as { document: { spots: { id: string }[] } })
+    .document.spots
+  const change = {
+    id: uuidv7(),
+    table: 'speedRuns',
+    rowId: uuidv7(),
+    op: 'insert',
+    baseVersion: 0,
+    fields: {
+      spotId: spots[0]!.id,
+      takenAtUtc: new Date().toISOString(),
+      phase: 'before',
+      replacesId: null,
+      withdrawn: false,
+      downMbps: 3,
+      upMbps: 1,
+      pingMs: 40,
+      wouldNotLoad: false,
+    },
+  }
+  const first = (await (await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [change] } })).json()) as {
+    sequence: number
+  }
+  const second = (await (await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [change] } })).json()) as {
+    sequence: number
+    rejected: unknown[]
+  }
   expect(second.sequence).toBe(first.sequence)
   expect(second.rejected).toEqual([])
   await openJob(page, CROFT, 'survey')
@@ -113,7 +176,11 @@ test('the same batch sent twice is taken once; a double click keeps one reading'
   await expect(page.locator('.side li')).toHaveCount(1)
 })
 
-test('two browsers edit one field: both values come back, a person chooses; other fields merge', async ({ demoPage: page, browser, app }) => {
+test('two browsers edit one field: both values come back, a person chooses; other fields merge', async ({
+  demoPage: page,
+  browser,
+  app,
+}) => {
   const other = await browser.newContext({ baseURL: app.origin })
   await other.request.post('/api/auth/demo', { data: { role: 'installer' } })
   const two = await other.newPage()
@@ -164,7 +231,10 @@ test('undo takes back an edit, a cure and a reading', async ({ demoPage: page })
 test('a request that is too large, of no length or no JSON is refused', async ({ demoPage: page }) => {
   const big = await page.request.post(`/api/jobs/${KILN}/changes`, { data: { changes: 'x'.repeat(1_100_000) } })
   expect(big.status()).toBe(413)
-  const broken = await page.request.post(`/api/jobs/${KILN}/changes`, { data: Buffer.from('{"changes": ['), headers: { 'content-type': 'application/json' } })
+  const broken = await page.request.post(`/api/jobs/${KILN}/changes`, {
+    data: Buffer.from('{"changes": ['),
+    headers: { 'content-type': 'application/json' },
+  })
   expect(broken.status()).toBe(400)
   const form = await page.request.post(`/api/jobs/${KILN}/changes`, { form: { changes: 'no' } })
   expect(form.status()).toBe(415)
@@ -173,7 +243,10 @@ test('a request that is too large, of no length or no JSON is refused', async ({
 
 test('too many wrong passwords are made to wait', async ({ request, app }) => {
   let status = 0
-  for (let i = 0; i < 9; i++) status = (await request.post(`${app.origin}/api/auth/sign-in`, { data: { email: 'nobody@demo.invalid', password: 'wrong' } })).status()
+  for (let i = 0; i < 9; i++)
+    status = (
+      await request.post(`${app.origin}/api/auth/sign-in`, { data: { email: 'nobody@demo.invalid', password: 'wrong' } })
+    ).status()
   expect(status).toBe(429)
 })
 
@@ -192,10 +265,14 @@ test('a lead invites by a one-time link; the member signs in, and out', async ({
   await guest.getByRole('button', { name: 'Go on' }).click()
   await expect(guest.getByText('Pell Wick, installer')).toBeVisible()
   expect(errors).toEqual([])
-  const again = await context.request.post(new URL('/api/auth/accept', link).href, { data: { token: link.split('#')[1], password: 'another long password', name: 'Twice', email: 'twice@demo.invalid' } })
+  const again = await context.request.post(new URL('/api/auth/accept', link).href, {
+    data: { token: link.split('#')[1], password: 'another long password', name: 'Twice', email: 'twice@demo.invalid' },
+  })
   expect(again.status()).toBe(410)
   const fresh = await browser.newContext()
-  const right = await fresh.request.post(new URL('/api/auth/sign-in', link).href, { data: { email: 'PELL@demo.invalid', password: 'a long enough password' } })
+  const right = await fresh.request.post(new URL('/api/auth/sign-in', link).href, {
+    data: { email: 'PELL@demo.invalid', password: 'a long enough password' },
+  })
   expect(right.status()).toBe(200)
   expect(quiet).toEqual([])
   await fresh.close()

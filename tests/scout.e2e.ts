@@ -1,4 +1,7 @@
-/** Scout in depth through the real interface: lists in every shape, map, skyline, heights, compass, stops, and all of it with the network off. */
+/**
+ * Scout in depth through the real interface: lists in every shape, map, skyline, heights, compass, stops, and all of
+ * it with the network off.
+ */
 import { readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
@@ -14,13 +17,26 @@ async function bringIn(page: Page, path: string): Promise<void> {
 }
 const close = (page: Page) => page.getByRole('button', { name: /^Close/ }).click()
 
-test('lists come gzipped, in UTF-16, exchanged and without bands, and the crew’s mapping is remembered', async ({ demoPage: page }) => {
+test('lists come gzipped, in UTF-16, exchanged and without bands, and the crew’s mapping is remembered', async ({
+  demoPage: page,
+}) => {
   await openJob(page, CROFT, 'bearings')
-  const rows = Array.from({ length: 30 }, (_, i) => `S${i};${(46.6 + i / 300).toFixed(4).replace('.', ',')};-41,${6000 + i};Tern;LTE;${i % 2 ? '6300' : 'B3'}`)
-  const utf16 = Buffer.concat([Buffer.from([0xFF, 0xFE]), Buffer.from(`Mast;Lat;Lng;Netz;RAT;Kanal\r\n${rows.join('\r\n')}\r\n`, 'utf16le')])
+  const rows = Array.from(
+    { length: 30 },
+    (_, i) => `S${i};${(46.6 + i / 300).toFixed(4).replace('.', ',')};-41,${6000 + i};Tern;LTE;${i % 2 ? '6300' : 'B3'}`,
+  )
+  const utf16 = Buffer.concat([
+    Buffer.from([0xff, 0xfe]),
+    Buffer.from(`Mast;Lat;Lng;Netz;RAT;Kanal\r\n${rows.join('\r\n')}\r\n`, 'utf16le'),
+  ])
   await bringIn(page, file('utf16.csv.gz', gzipSync(utf16)))
-  await expect(page.locator('.error').filter({ hasText: 'Still to map' })).toContainText('carrier (or mcc and mnc), band or channel')
-  for (const [field, heading] of [['carrier', 'Netz'], ['band', 'Kanal']] as const) {
+  await expect(page.locator('.error').filter({ hasText: 'Still to map' })).toContainText(
+    'carrier (or mcc and mnc), band or channel',
+  )
+  for (const [field, heading] of [
+    ['carrier', 'Netz'],
+    ['band', 'Kanal'],
+  ] as const) {
     await page.locator(`[data-test=map-${field}]`).click()
     await page.getByRole('option', { name: heading, exact: true }).click()
   }
@@ -44,13 +60,21 @@ test('lists come gzipped, in UTF-16, exchanged and without bands, and the crew�
   await expect(page.locator('[data-test=import-report]')).toContainText('2 of 2 rows kept')
 })
 
-test('a connection lost while a list is sent: it goes on by itself, and another day from where it was', async ({ demoPage: page, app, quiet }) => {
+test('a connection lost while a list is sent: it goes on by itself, and another day from where it was', async ({
+  demoPage: page,
+  app,
+  quiet,
+}) => {
   test.setTimeout(300_000)
   await openJob(page, KILN, 'bearings')
-  const rows = Array.from({ length: 60_000 }, (_, i) => `Long name of site number ${i},${(20 + i / 10_000).toFixed(4)},30.5,Petrel,LTE,B20,${20 + i % 30},2026-01-0${1 + i % 9}`)
+  const rows = Array.from(
+    { length: 60_000 },
+    (_, i) =>
+      `Long name of site number ${i},${(20 + i / 10_000).toFixed(4)},30.5,Petrel,LTE,B20,${20 + (i % 30)},2026-01-0${1 + (i % 9)}`,
+  )
   const path = file('long.csv', `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n')}\n`)
   let fails = 2
-  await page.route('**/pieces/1*', async (route) => {
+  await page.route('**/pieces/1*', async route => {
     if (fails-- > 0) await route.abort('connectionreset')
     else await route.continue()
   })
@@ -58,14 +82,19 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-progress]')).toContainText('goes on by itself')
   await expect(page.locator('[data-test=import-progress]')).toContainText(/now|rows/)
-  await expect(page.locator('[data-test=import-report]')).toContainText('60 000 of 60 000 rows kept: 60 000 masts', { timeout: 120_000 })
+  await expect(page.locator('[data-test=import-report]')).toContainText('60 000 of 60 000 rows kept: 60 000 masts', {
+    timeout: 120_000,
+  })
   quiet.splice(0, quiet.length, ...quiet.filter(q => !/pieces\/1|ERR_CONNECTION_RESET/.test(q)))
   await page.unroute('**/pieces/1*')
   await close(page)
 
   // The page is closed in the middle; the same file later goes on.
   await page.route('**/pieces/1*', route => route.abort('connectionreset'))
-  const second = file('second.csv', `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n').replaceAll('Petrel', 'Shag')}\n`)
+  const second = file(
+    'second.csv',
+    `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n').replaceAll('Petrel', 'Shag')}\n`,
+  )
   await bringIn(page, second)
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-progress]')).toContainText('goes on by itself')
@@ -87,7 +116,10 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
 test('stopping a list in the middle keeps nothing of it', async ({ demoPage: page, app }) => {
   await openJob(page, KILN, 'bearings')
   await page.route('**/pieces/1*', () => {})
-  const rows = Array.from({ length: 60_000 }, (_, i) => `Long name of site number ${i},21,${(30 + i / 10_000).toFixed(4)},Dunlin,LTE,B20,20,2026-01-01`)
+  const rows = Array.from(
+    { length: 60_000 },
+    (_, i) => `Long name of site number ${i},21,${(30 + i / 10_000).toFixed(4)},Dunlin,LTE,B20,20,2026-01-01`,
+  )
   await bringIn(page, file('stop.csv', `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n')}\n`))
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-progress]')).toContainText('rows')
@@ -98,7 +130,10 @@ test('stopping a list in the middle keeps nothing of it', async ({ demoPage: pag
   await sql.end()
 })
 
-test('GPX and KML of another writer come in, and every kind goes out and comes back the same', async ({ demoPage: page, app }) => {
+test('GPX and KML of another writer come in, and every kind goes out and comes back the same', async ({
+  demoPage: page,
+  app,
+}) => {
   test.setTimeout(240_000)
   const sql = database(app)
   await openJob(page, CROFT, 'bearings')
@@ -115,14 +150,21 @@ test('GPX and KML of another writer come in, and every kind goes out and comes b
     const [download] = await Promise.all([page.waitForEvent('download'), page.locator(`[data-test=save-${kind}]`).click()])
     const text = readFileSync(await download.path(), 'utf8')
     expect(text).toContain('Fulmar Head')
-    await page.locator('[data-test=mast-file]').setInputFiles({ name: `back.${kind}`, mimeType: 'text/plain', buffer: Buffer.from(text) })
+    await page
+      .locator('[data-test=mast-file]')
+      .setInputFiles({ name: `back.${kind}`, mimeType: 'text/plain', buffer: Buffer.from(text) })
     await expect(page.locator('.tried li').first()).not.toHaveClass(/error/)
     await page.locator('[data-test=import]').click()
     await expect(page.locator('[data-test=import-report]')).toContainText(/(\d+) of \1 rows kept/)
     await close(page)
   }
   // Four writings of the same masts, at places that differ by less than any of them rounds, are one mast each.
-  expect((await sql`select count(*)::int as n, count(distinct round(lat_deg::numeric, 4))::int as places from masts m join mast_sets s on s.id = m.set_id where m.name = 'Fulmar Head' and s.name like 'back.%'`)[0]).toMatchObject({ n: 1, places: 1 })
+  expect(
+    (
+      await sql`select count(*)::int as n, count(distinct round(lat_deg::numeric, 4))::int as places from masts m join
+        mast_sets s on s.id = m.set_id where m.name = 'Fulmar Head' and s.name like 'back.%'`
+    )[0],
+  ).toMatchObject({ n: 1, places: 1 })
   await sql`delete from mast_sets where name like 'back.%' or name like 'posts.%' or name in ('utf16.csv.gz', 'again.csv', 'exchanged.csv')`
   await sql.end()
 })
@@ -140,9 +182,17 @@ test('what a modem shows finds its mast', async ({ demoPage: page }) => {
 
 test('skyline, sight line and height tell the same mast; the map picks it', async ({ demoPage: page }) => {
   await openJob(page, KILN, 'bearings')
-  await expect(line(page).locator('text').filter({ hasText: /\d+ Stack, .* in sight/ })).toBeVisible()
+  await expect(
+    line(page)
+      .locator('text')
+      .filter({ hasText: /\d+ Stack, .* in sight/ }),
+  ).toBeVisible()
   await page.locator('[data-test="mast-Lee Harbour"]').click()
-  await expect(line(page).locator('text').filter({ hasText: /Lee Harbour, .*behind the ridge at 3\.\d/ })).toBeVisible()
+  await expect(
+    line(page)
+      .locator('text')
+      .filter({ hasText: /Lee Harbour, .*behind the ridge at 3\.\d/ }),
+  ).toBeVisible()
   await page.keyboard.press('h')
   await expect(page.locator('[data-test=heights]')).toContainText('the ridge is not cleared within 30 m')
   await expect(page.locator('[data-test=heights] table')).toContainText('400-type')
@@ -165,7 +215,14 @@ test('an obstacle noted counts in the path and stands on the skyline; taken back
   const level = async () => (await page.locator('[data-test="mast-Stack"] .far').textContent())!
   const before = await level()
   await page.locator('[data-test=seen]').click()
-  for (const [f, v] of [['ob-name', 'Barn'], ['ob-from', '170'], ['ob-to', '195'], ['ob-far', '60'], ['ob-high', 'tall']] as const) await page.locator(`[data-test=${f}] input`).fill(v)
+  for (const [f, v] of [
+    ['ob-name', 'Barn'],
+    ['ob-from', '170'],
+    ['ob-to', '195'],
+    ['ob-far', '60'],
+    ['ob-high', 'tall'],
+  ] as const)
+    await page.locator(`[data-test=${f}] input`).fill(v)
   await page.locator('[data-test=add-obstacle]').click()
   await expect(page.getByRole('alert')).toContainText('height: “tall” is not a number')
   await page.locator('[data-test=ob-high] input').fill('24')
@@ -198,7 +255,11 @@ test('a landmark clicked on the map is aimed by', async ({ demoPage: page }) => 
   await sent(page)
 })
 
-test('a picture with its world file lies under the map; one without is laid by two points', async ({ demoPage: page, app, quiet }) => {
+test('a picture with its world file lies under the map; one without is laid by two points', async ({
+  demoPage: page,
+  app,
+  quiet,
+}) => {
   await openJob(page, KILN, 'bearings')
   const png = await page.evaluate(async () => {
     const c = new OffscreenCanvas(200, 100)
@@ -207,11 +268,20 @@ test('a picture with its world file lies under the map; one without is laid by t
   })
   const image = { name: 'yard.png', mimeType: 'image/png', buffer: Buffer.from(png) }
   await page.locator('[data-test=seen]').click()
-  await page.locator('[data-test=picture-file]').setInputFiles([{ name: 'yard.txt', mimeType: 'text/plain', buffer: Buffer.from('no') }])
+  await page
+    .locator('[data-test=picture-file]')
+    .setInputFiles([{ name: 'yard.txt', mimeType: 'text/plain', buffer: Buffer.from('no') }])
   await expect(page.getByRole('alert')).toContainText('PNG, JPEG or WebP')
-  await page.locator('[data-test=picture-file]').setInputFiles([image, { name: 'yard.pgw', mimeType: 'text/plain', buffer: Buffer.from('10\n0\n0\n-10\n350000\n5200000') }])
+  await page
+    .locator('[data-test=picture-file]')
+    .setInputFiles([image, { name: 'yard.pgw', mimeType: 'text/plain', buffer: Buffer.from('10\n0\n0\n-10\n350000\n5200000') }])
   await expect(page.getByRole('alert')).toContainText('in metres of some grid')
-  await page.locator('[data-test=picture-file]').setInputFiles([image, { name: 'yard.pgw', mimeType: 'text/plain', buffer: Buffer.from('0.0001\n0\n0\n-0.0001\n-41.37\n46.81') }])
+  await page
+    .locator('[data-test=picture-file]')
+    .setInputFiles([
+      image,
+      { name: 'yard.pgw', mimeType: 'text/plain', buffer: Buffer.from('0.0001\n0\n0\n-0.0001\n-41.37\n46.81') },
+    ])
   await expect(page.locator('[data-test=picture]')).toContainText('yard.png')
   await page.locator('[data-test=picture-file]').setInputFiles(image)
   await page.locator('.photo').click({ position: { x: 10, y: 10 } })
@@ -226,7 +296,10 @@ test('a picture with its world file lies under the map; one without is laid by t
   expect((await sql`select affine from pictures where job_id = ${KILN}`)[0]!.affine).toHaveLength(6)
   expect((await sql`select count(*)::int as n from picture_files where job_id = ${KILN}`)[0]!.n).toBeGreaterThan(0)
   await sql.end()
-  const wrong = await page.request.put(`/api/jobs/${KILN}/pictures/0192f000-0000-7000-8000-000000000001`, { data: Buffer.from('GIF89a'), headers: { 'content-type': 'application/octet-stream' } })
+  const wrong = await page.request.put(`/api/jobs/${KILN}/pictures/0192f000-0000-7000-8000-000000000001`, {
+    data: Buffer.from('GIF89a'),
+    headers: { 'content-type': 'application/octet-stream' },
+  })
   expect(wrong.status()).toBe(415)
   expect(quiet).toEqual([])
 })
@@ -254,7 +327,9 @@ test('terrain and land cover come in as GeoTIFF; a wrong one is told why', async
   await page.request.delete('/api/terrain/tiles/utm-float')
 })
 
-test('the bow: heading by its own compass, a card typed in, a swing made, a beam that cannot follow', async ({ demoPage: page }) => {
+test('the bow: heading by its own compass, a card typed in, a swing made, a beam that cannot follow', async ({
+  demoPage: page,
+}) => {
   await openJob(page, KETCH, 'bearings')
   await expect(page.locator('[data-test=aim-words]')).toContainText('to starboard of the bow')
   await page.locator('[data-test=compass]').click()
@@ -347,7 +422,11 @@ test('a van on its round: stops, and one made ready works with the network off',
   await expect(reef).toHaveClass(/here/)
   await page.getByRole('link', { name: 'Bearings' }).click()
   await expect(page.locator('.list li').first()).toContainText(/km/)
-  await expect(line(page).locator('text').filter({ hasText: /in sight|behind the ridge/ })).toBeVisible()
+  await expect(
+    line(page)
+      .locator('text')
+      .filter({ hasText: /in sight|behind the ridge/ }),
+  ).toBeVisible()
   await page.locator('[data-test=view]').click()
   await expect(page.locator('.map .words')).toContainText('contours every')
   await page.keyboard.press('h')
@@ -386,7 +465,10 @@ test('a stop is added, moved to and taken away; what cannot be is said', async (
 })
 
 test('a new vehicle and a new boat begin whole', async ({ demoPage: page }) => {
-  for (const [kind, word] of [['vehicle', 'nose'], ['boat', 'bow']] as const) {
+  for (const [kind, word] of [
+    ['vehicle', 'nose'],
+    ['boat', 'bow'],
+  ] as const) {
     await page.goto('/')
     await page.locator('[data-test=new-job]').click()
     await page.locator('[data-test=kind]').click()
@@ -400,10 +482,22 @@ test('a new vehicle and a new boat begin whole', async ({ demoPage: page }) => {
   }
 })
 
-test('four hundred masts are ranked, the rest left out; thirty are listed until more are wanted', async ({ demoPage: page, app }) => {
+test('four hundred masts are ranked, the rest left out; thirty are listed until more are wanted', async ({
+  demoPage: page,
+  app,
+}) => {
   test.setTimeout(240_000)
   const { bring } = await import('./support/masts')
-  const rows = Array.from({ length: 500 }, (_, i) => [`Grid ${i}`, (46.64 + 0.012 * (i % 25)).toFixed(4), (-41.6 + 0.02 * Math.floor(i / 25)).toFixed(4), 'Tern', 'LTE', i % 2 ? 'B20' : 'B3', '30', '2026-01-01'])
+  const rows = Array.from({ length: 500 }, (_, i) => [
+    `Grid ${i}`,
+    (46.64 + 0.012 * (i % 25)).toFixed(4),
+    (-41.6 + 0.02 * Math.floor(i / 25)).toFixed(4),
+    'Tern',
+    'LTE',
+    i % 2 ? 'B20' : 'B3',
+    '30',
+    '2026-01-01',
+  ])
   await bring(page.request, 'grid.csv', rows)
   await openJob(page, KILN, 'bearings')
   await expect(page.locator('.means')).toHaveText('400 masts', { timeout: 30_000 })

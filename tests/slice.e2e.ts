@@ -29,7 +29,16 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
   await page.locator('[data-test=import]').click()
   const report = page.locator('[data-test=import-report]')
   await expect(report).toContainText('193 of 200 rows kept')
-  for (const reason of ['line 14: lat is missing', 'line 42: lat “x” is not a number', 'line 79: lat 95.2 is outside', 'line 103: position is 0, 0', 'line 135: band “B99”', 'line 152: azimuth “sideways”', 'line 190: name is missing']) await expect(report).toContainText(reason)
+  for (const reason of [
+    'line 14: lat is missing',
+    'line 42: lat “x” is not a number',
+    'line 79: lat 95.2 is outside',
+    'line 103: position is 0, 0',
+    'line 135: band “B99”',
+    'line 152: azimuth “sideways”',
+    'line 190: name is missing',
+  ])
+    await expect(report).toContainText(reason)
   await page.keyboard.press('Escape')
   await page.locator('[data-test=terrain]').click()
   await page.locator('[data-test=hgt-file]').setInputFiles(heightTile())
@@ -54,10 +63,19 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
     await expect(page.locator('[data-test=rsrp] input')).toHaveValue('')
   }
   await page.getByRole('button', { name: /^Kitchen/ }).click()
-  for (const [r, s] of [['112', '4'], ['113,5', '5'], ['−111', '4']] as const) await read(r, s)
+  for (const [r, s] of [
+    ['112', '4'],
+    ['113,5', '5'],
+    ['−111', '4'],
+  ] as const)
+    await read(r, s)
   await expect(page.locator('.desk dl')).toContainText('−112 (−114…−111)')
   await page.getByRole('button', { name: 'speed' }).click()
-  for (const [d, u] of [['4,1', '0.6'], ['3.6', '0.5'], ['4.4', '0.7']] as const) {
+  for (const [d, u] of [
+    ['4,1', '0.6'],
+    ['3.6', '0.5'],
+    ['4.4', '0.7'],
+  ] as const) {
     await page.locator('[data-test=down] input').fill(d)
     await page.locator('[data-test=up] input').fill(u)
     await page.locator('[data-test=keep]').click()
@@ -69,7 +87,12 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
   await expect(page.locator('.side')).not.toContainText('would not load')
   await page.getByRole('button', { name: 'level', exact: true }).click()
   await page.getByRole('button', { name: /^Ridge/ }).click()
-  for (const [r, s] of [['93', '16'], ['92', '17'], ['94', '16']] as const) await read(r, s)
+  for (const [r, s] of [
+    ['93', '16'],
+    ['92', '17'],
+    ['94', '16'],
+  ] as const)
+    await read(r, s)
 
   // Choose, Place, Level
   await page.keyboard.press('Escape')

@@ -13,31 +13,59 @@ const EDITS = Number(process.env.SOAK_EDITS ?? 900)
 const CUTS = Number(process.env.SOAK_CUTS ?? 9)
 const KINDS = ['network', 'tab', 'server', 'database'] as const
 
-interface Told { reading?: string, spot?: string, upM?: number }
+interface Told {
+  reading?: string
+  spot?: string
+  upM?: number
+}
 
 /** Edits one after the other in a page, telling of each when it is kept. Readings are added; a tab's own spot is moved. */
 async function edit(page: Page, spotId: string, from: number, n: number): Promise<void> {
-  await page.evaluate(async ({ spotId, from, n }) => {
-    type Commit = (edits: { table: string, op: string, rowId?: string, fields: Record<string, unknown> }[], label: string) => Promise<unknown[]>
-    const vue = (document.querySelector('#__nuxt') as unknown as { __vue_app__: { config: { globalProperties: { $pinia: { _s: Map<string, { commit: Commit }> } } } } }).__vue_app__
-    const store = vue.config.globalProperties.$pinia._s.get('job')!
-    const tell = (window as unknown as { tell: (t: Told) => Promise<void> }).tell
-    for (let i = from; i < from + n; i++) {
-      if (i % 4 === 0) {
-        const id = crypto.randomUUID().replace(/^(.{14})4/, '$17')
-        const fields = { spotId, takenAtUtc: new Date().toISOString(), phase: 'before', replacesId: null, withdrawn: false, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm: -60 - i % 80, rsrqDb: null, sinrDb: null, device: 'phone' }
-        const bad = await store.commit([{ table: 'readings', op: 'insert', rowId: id, fields }], 'soak')
-        if (bad.length) throw new Error(JSON.stringify(bad))
-        await tell({ reading: id })
+  await page.evaluate(
+    async ({ spotId, from, n }) => {
+      type Commit = (
+        edits: { table: string; op: string; rowId?: string; fields: Record<string, unknown> }[],
+        label: string,
+      ) => Promise<unknown[]>
+      const vue = (
+        document.querySelector('#__nuxt') as unknown as {
+          __vue_app__: { config: { globalProperties: { $pinia: { _s: Map<string, { commit: Commit }> } } } }
+        }
+      ).__vue_app__
+      const store = vue.config.globalProperties.$pinia._s.get('job')!
+      const tell = (window as unknown as { tell: (t: Told) => Promise<void> }).tell
+      for (let i = from; i < from + n; i++) {
+        if (i % 4 === 0) {
+          const id = crypto.randomUUID().replace(/^(.{14})4/, '$17')
+          const fields = {
+            spotId,
+            takenAtUtc: new Date().toISOString(),
+            phase: 'before',
+            replacesId: null,
+            withdrawn: false,
+            technology: 'LTE',
+            band: 'B20',
+            channel: null,
+            bandwidthMHz: 10,
+            cellId: null,
+            rsrpDbm: -60 - (i % 80),
+            rsrqDb: null,
+            sinrDb: null,
+            device: 'phone',
+          }
+          const bad = await store.commit([{ table: 'readings', op: 'insert', rowId: id, fields }], 'soak')
+          if (bad.length) throw new Error(JSON.stringify(bad))
+          await tell({ reading: id })
+        } else {
+          const upM = ((i * 7) % 900) / 10
+          const bad = await store.commit([{ table: 'spots', op: 'update', rowId: spotId, fields: { upM } }], 'soak')
+          if (bad.length) throw new Error(JSON.stringify(bad))
+          await tell({ spot: spotId, upM })
+        }
       }
-      else {
-        const upM = (i * 7 % 900) / 10
-        const bad = await store.commit([{ table: 'spots', op: 'update', rowId: spotId, fields: { upM } }], 'soak')
-        if (bad.length) throw new Error(JSON.stringify(bad))
-        await tell({ spot: spotId, upM })
-      }
-    }
-  }, { spotId, from, n })
+    },
+    { spotId, from, n },
+  )
 }
 
 test('nothing is lost and nothing doubled through cuts and kills, and all copies end equal', async ({ own, browser }) => {
@@ -45,7 +73,7 @@ test('nothing is lost and nothing doubled through cuts and kills, and all copies
   const random = seeded(20260403)
   let node = await own.node()
   const port = node.port
-  const { document } = await (await node.request.get(`/api/jobs/${KILN}`)).json() as JobSnapshot
+  const { document } = (await (await node.request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot
   const spots = document.spots.slice(0, 3).map(s => s.id)
   const readingsBefore = document.readings.length
   const kept = new Set<string>()
@@ -68,9 +96,11 @@ test('nothing is lost and nothing doubled through cuts and kills, and all copies
   const PER_ROUND = Math.ceil(EDITS / 3 / (CUTS + 1))
   let made = 0
   for (let round = 0; round <= CUTS; round++) {
-    const working = tabs.map((page, tab) => edit(page, spots[tab]!, made, PER_ROUND).catch((e: Error) => {
-      if (!/closed|navigat|destroyed|crash/i.test(e.message)) throw e
-    }))
+    const working = tabs.map((page, tab) =>
+      edit(page, spots[tab]!, made, PER_ROUND).catch((e: Error) => {
+        if (!/closed|navigat|destroyed|crash/i.test(e.message)) throw e
+      }),
+    )
     if (round < CUTS) {
       const kind = KINDS[Math.floor(random() * KINDS.length)]!
       await new Promise(done => setTimeout(done, 50 + random() * 400))
@@ -79,16 +109,13 @@ test('nothing is lost and nothing doubled through cuts and kills, and all copies
         await context.setOffline(true)
         await new Promise(done => setTimeout(done, 300 + random() * 900))
         await context.setOffline(false)
-      }
-      else if (kind === 'server') {
+      } else if (kind === 'server') {
         await node.stop('SIGKILL')
         node = await own.node(port)
-      }
-      else if (kind === 'database') {
+      } else if (kind === 'database') {
         await own.cluster.down(random() < 0.5 ? 'immediate' : 'fast')
         await own.cluster.up()
-      }
-      else {
+      } else {
         const tab = Math.floor(random() * 3)
         await tabs[tab]!.close()
         await openTab(tab)
@@ -106,23 +133,43 @@ test('nothing is lost and nothing doubled through cuts and kills, and all copies
   expect(inDatabase.length).toBeGreaterThanOrEqual(readingsBefore + kept.size)
   expect(inDatabase.length).toBeLessThanOrEqual(readingsBefore + kept.size + CUTS)
   expect(new Set(inDatabase).size).toBe(inDatabase.length)
-  const [log] = await sql`select count(*)::int as n, count(distinct id)::int as ids, count(distinct sequence)::int as numbers from applied_changes where job_id = ${KILN}`
+  const [log] = await sql`select count(*)::int as n, count(distinct id)::int as ids, count(distinct sequence)::int as numbers from
+      applied_changes where job_id = ${KILN}`
   expect([log!.ids, log!.numbers]).toEqual([log!.n, log!.n])
   // The last place that a tab gave its spot stands, but for one that its killed tab was about to give.
   for (const [spot, upM] of last) {
     const [row] = await sql`select up_m from spots where id = ${spot}`
-    if (row!.up_m !== upM) expect((await sql`select 1 from applied_changes where row_id = ${spot} and (fields->>'upM')::float8 = ${upM}`).length).toBeGreaterThan(0)
+    if (row!.up_m !== upM)
+      expect(
+        (await sql`select 1 from applied_changes where row_id = ${spot} and (fields->>'upM')::float8 = ${upM}`).length,
+      ).toBeGreaterThan(0)
   }
-  const { document: truth } = await (await node.request.get(`/api/jobs/${KILN}`)).json() as JobSnapshot
+  const { document: truth } = (await (await node.request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot
   for (const page of tabs) {
-    await expect.poll(async () => page.evaluate(() => {
-      const vue = (document.querySelector('#__nuxt') as unknown as { __vue_app__: { config: { globalProperties: { $pinia: { _s: Map<string, { doc: { spots: unknown[], readings: { id: string }[] } }> } } } } }).__vue_app__
-      const { doc } = vue.config.globalProperties.$pinia._s.get('job')!
-      return { spots: doc.spots, readings: doc.readings.map(r => r.id).sort() }
-    }), { timeout: 30_000 }).toEqual({ spots: expect.arrayContaining(truth.spots), readings: truth.readings.map(r => r.id).sort() })
+    await expect
+      .poll(
+        async () =>
+          page.evaluate(() => {
+            const vue = (
+              document.querySelector('#__nuxt') as unknown as {
+                __vue_app__: {
+                  config: {
+                    globalProperties: { $pinia: { _s: Map<string, { doc: { spots: unknown[]; readings: { id: string }[] } }> } }
+                  }
+                }
+              }
+            ).__vue_app__
+            const { doc } = vue.config.globalProperties.$pinia._s.get('job')!
+            return { spots: doc.spots, readings: doc.readings.map(r => r.id).sort() }
+          }),
+        { timeout: 30_000 },
+      )
+      .toEqual({ spots: expect.arrayContaining(truth.spots), readings: truth.readings.map(r => r.id).sort() })
   }
   await sql.end()
-  process.stdout.write(`soak: ${made * 3} edits, ${CUTS} cuts, ${kept.size} readings told as kept, ${inDatabase.length - readingsBefore} there\n`)
+  process.stdout.write(
+    `soak: ${made * 3} edits, ${CUTS} cuts, ${kept.size} readings told as kept, ${inDatabase.length - readingsBefore} there\n`,
+  )
   for (const c of contexts) await c.close()
   await node.stop()
 })

@@ -10,11 +10,23 @@ type Lead = APIRequestContext
 const PASSWORD = 'a long enough password'
 const context = (playwright: Playwright, origin: string) => playwright.request.newContext({ baseURL: origin })
 
-async function invited(playwright: Playwright, origin: string, lead: Lead, email: string, role = 'installer'): Promise<{ guest: APIRequestContext, id: string }> {
-  const { path } = await (await lead.post('/api/crew/invite', { data: { kind: 'invite', role } })).json() as { path: string }
+async function invited(
+  playwright: Playwright,
+  origin: string,
+  lead: Lead,
+  email: string,
+  role = 'installer',
+): Promise<{ guest: APIRequestContext; id: string }> {
+  const { path } = (await (await lead.post('/api/crew/invite', { data: { kind: 'invite', role } })).json()) as { path: string }
   const guest = await context(playwright, origin)
-  expect((await guest.post('/api/auth/accept', { data: { token: path.split('#')[1], password: PASSWORD, name: email.split('@')[0], email } })).status()).toBe(200)
-  const crew = await (await lead.get('/api/crew')).json() as { members: { id: string, email: string }[] }
+  expect(
+    (
+      await guest.post('/api/auth/accept', {
+        data: { token: path.split('#')[1], password: PASSWORD, name: email.split('@')[0], email },
+      })
+    ).status(),
+  ).toBe(200)
+  const crew = (await (await lead.get('/api/crew')).json()) as { members: { id: string; email: string }[] }
   return { guest, id: crew.members.find(m => m.email === email)!.id }
 }
 
@@ -25,25 +37,42 @@ test.beforeEach(async ({ request, app }) => {
   await sql.end()
 })
 
-test('two hundred guesses at once are held to the limit; proxy headers of a stranger change nothing', async ({ request, app, playwright }) => {
+test('two hundred guesses at once are held to the limit; proxy headers of a stranger change nothing', async ({
+  request,
+  app,
+  playwright,
+}) => {
   const { guest } = await invited(playwright, app.origin, request, 'target@demo.invalid')
   const stranger = await context(playwright, app.origin)
-  const answers = await Promise.all(Array.from({ length: 200 }, (_, i) => stranger.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: `guess ${i}` }, headers: { 'x-forwarded-for': `10.0.${i % 250}.${i}` } })))
+  const answers = await Promise.all(
+    Array.from({ length: 200 }, (_, i) =>
+      stranger.post('/api/auth/sign-in', {
+        data: { email: 'target@demo.invalid', password: `guess ${i}` },
+        headers: { 'x-forwarded-for': `10.0.${i % 250}.${i}` },
+      }),
+    ),
+  )
   const statuses = answers.map(a => a.status())
   expect(statuses.filter(s => s === 401).length).toBeLessThanOrEqual(5)
   expect(statuses.filter(s => s !== 401 && s !== 429)).toEqual([])
   expect(answers.find(a => a.status() === 429)!.headers()['retry-after']).toBeTruthy()
   // The right password is no way round it from there; from a device that knows the account it is.
-  expect((await stranger.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status()).toBe(429)
+  expect(
+    (await stranger.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status(),
+  ).toBe(429)
   await guest.post('/api/auth/sign-out', { data: {} })
   expect((await guest.get('/api/jobs')).status()).toBe(401)
   const sql = database(app)
   // A stranger who has used up all that the account allows, from addresses without number.
   await sql`update rate_limits set points = 1000000, expire = ${Date.now() + 3_600_000} where key = 'account:target@demo.invalid'`
   await sql`delete from rate_limits where key like 'pair:%' or key like 'address:%'`
-  expect((await stranger.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status()).toBe(429)
+  expect(
+    (await stranger.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status(),
+  ).toBe(429)
   await sql`delete from rate_limits where key like 'pair:%' or key like 'address:%'`
-  expect((await guest.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status()).toBe(200)
+  expect((await guest.post('/api/auth/sign-in', { data: { email: 'target@demo.invalid', password: PASSWORD } })).status()).toBe(
+    200,
+  )
   await sql.end()
   for (const c of [guest, stranger]) await c.dispose()
 })
@@ -54,7 +83,8 @@ test('each pause is longer than the one before', async ({ app, playwright }) => 
   const pauses: number[] = []
   for (let round = 0; round < 3; round++) {
     let last = await stranger.post('/api/auth/sign-in', { data: { email: 'slow@demo.invalid', password: 'x' } })
-    for (let i = 0; i < 6 && last.status() !== 429; i++) last = await stranger.post('/api/auth/sign-in', { data: { email: 'slow@demo.invalid', password: 'x' } })
+    for (let i = 0; i < 6 && last.status() !== 429; i++)
+      last = await stranger.post('/api/auth/sign-in', { data: { email: 'slow@demo.invalid', password: 'x' } })
     pauses.push(Number(last.headers()['retry-after']))
     // The pause is over.
     await sql`update rate_limits set expire = ${Date.now() - 1} where key like 'pair:%'`
@@ -68,23 +98,38 @@ test('each pause is longer than the one before', async ({ app, playwright }) => 
 
 test('a link dies when a newer one is used, and when its maker is shut out', async ({ request, app, playwright }) => {
   const { guest, id } = await invited(playwright, app.origin, request, 'links@demo.invalid')
-  const reset = async (by: APIRequestContext) => ((await (await by.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }).path.split('#')[1]!
+  const reset = async (by: APIRequestContext) =>
+    (
+      (await (await by.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }
+    ).path.split('#')[1]!
   const [old, fresh] = [await reset(request), await reset(request)]
   const fresh1 = await context(playwright, app.origin)
   expect((await fresh1.post('/api/auth/accept', { data: { token: fresh, password: 'the second password' } })).status()).toBe(200)
   expect((await fresh1.post('/api/auth/accept', { data: { token: old, password: 'a thief’s password' } })).status()).toBe(410)
   expect((await fresh1.post('/api/auth/token', { data: { token: old } })).status()).toBe(410)
   const { guest: maker, id: makerId } = await invited(playwright, app.origin, request, 'maker@demo.invalid', 'lead')
-  const made = ((await (await maker.post('/api/crew/invite', { data: { kind: 'invite', role: 'lead' } })).json()) as { path: string }).path.split('#')[1]
+  const made = (
+    (await (await maker.post('/api/crew/invite', { data: { kind: 'invite', role: 'lead' } })).json()) as { path: string }
+  ).path.split('#')[1]
   expect((await request.patch(`/api/crew/members/${makerId}`, { data: { active: false } })).status()).toBe(200)
-  expect((await fresh1.post('/api/auth/accept', { data: { token: made, password: PASSWORD, name: 'Late', email: 'late@demo.invalid' } })).status()).toBe(410)
+  expect(
+    (
+      await fresh1.post('/api/auth/accept', {
+        data: { token: made, password: PASSWORD, name: 'Late', email: 'late@demo.invalid' },
+      })
+    ).status(),
+  ).toBe(410)
   for (const c of [guest, fresh1, maker]) await c.dispose()
 })
 
 test('a password that comes with a bad link costs no work on passwords', async ({ app, playwright }) => {
   const stranger = await context(playwright, app.origin)
   const began = performance.now()
-  const answers = await Promise.all(Array.from({ length: 100 }, () => stranger.post('/api/auth/accept', { data: { token: 'x'.repeat(32), password: 'y'.repeat(200), name: 'n', email: 'n@n' } })))
+  const answers = await Promise.all(
+    Array.from({ length: 100 }, () =>
+      stranger.post('/api/auth/accept', { data: { token: 'x'.repeat(32), password: 'y'.repeat(200), name: 'n', email: 'n@n' } }),
+    ),
+  )
   expect(answers.every(a => a.status() === 410)).toBe(true)
   // A hundred hashes, two at a time, would take several seconds of both cores.
   const others = await stranger.get('/api/health')
@@ -93,15 +138,22 @@ test('a password that comes with a bad link costs no work on passwords', async (
   await stranger.dispose()
 })
 
-test('a device’s sealing key is the same at every sign-in and after a new password, and another for every member and device', async ({ request, app, playwright }) => {
+test('a device’s sealing key is the same at every sign-in and after a new password, and another for every member and device', async ({
+  request,
+  app,
+  playwright,
+}) => {
   const { guest, id } = await invited(playwright, app.origin, request, 'sealed@demo.invalid')
   const device = uuidv7()
-  const keyOf = async (c: APIRequestContext, d: string) => ((await (await c.post('/api/auth/sealing-key', { data: { device: d } })).json()) as { key: string }).key
+  const keyOf = async (c: APIRequestContext, d: string) =>
+    ((await (await c.post('/api/auth/sealing-key', { data: { device: d } })).json()) as { key: string }).key
   const key = await keyOf(guest, device)
   expect(Buffer.from(key, 'base64')).toHaveLength(32)
   expect(await keyOf(guest, uuidv7())).not.toBe(key)
   expect(await keyOf(request, device)).not.toBe(key)
-  const token = ((await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }).path.split('#')[1]
+  const token = (
+    (await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }
+  ).path.split('#')[1]
   const after = await context(playwright, app.origin)
   await after.post('/api/auth/accept', { data: { token, password: 'another long password' } })
   expect(await keyOf(after, device)).toBe(key)
@@ -114,7 +166,14 @@ test('writes from another site are refused, whatever it calls itself', async ({ 
     expect((await request.post('/api/auth/demo', { data: {}, headers: { origin } })).status(), origin).toBe(403)
   }
   expect((await request.post('/api/auth/demo', { data: {}, headers: { 'sec-fetch-site': 'cross-site' } })).status()).toBe(403)
-  expect((await request.post('/api/auth/demo', { data: {}, headers: { 'x-forwarded-host': 'elsewhere.invalid', 'origin': 'https://elsewhere.invalid' } })).status()).toBe(403)
+  expect(
+    (
+      await request.post('/api/auth/demo', {
+        data: {},
+        headers: { 'x-forwarded-host': 'elsewhere.invalid', 'origin': 'https://elsewhere.invalid' },
+      })
+    ).status(),
+  ).toBe(403)
 })
 
 test('no answer says what it is made with, and only a sealed connection is told to stay sealed', async ({ request }) => {
@@ -128,7 +187,9 @@ test('no answer says what it is made with, and only a sealed connection is told 
 
 test('every reference of the document stands in the database as a key or a rule', async ({ app }) => {
   const sql = database(app)
-  const keys = new Set((await sql`select conname as name from pg_constraint where conname like 'ref:%'`).map(r => r.name as string))
+  const keys = new Set(
+    (await sql`select conname as name from pg_constraint where conname like 'ref:%'`).map(r => r.name as string),
+  )
   const rules = new Set((await sql`select tgname as name from pg_trigger where not tgisinternal`).map(r => r.name as string))
   for (const r of REFERENCES) {
     const byRule = r.target === 'masts' && rules.has(`${r.table}_mast`)
@@ -137,24 +198,84 @@ test('every reference of the document stands in the database as a key or a rule'
   await sql.end()
 })
 
-test('a row names only rows of its own job: another’s spot, stop, design, part and mast are refused, with the field', async ({ request, app }) => {
+test('a row names only rows of its own job: another’s spot, stop, design, part and mast are refused, with the field', async ({
+  request,
+  app,
+}) => {
   const sql = database(app)
-  const of = async (table: string, job: string) => (await sql.unsafe(`select id from ${table} where job_id = '${job}' limit 1`))[0]?.id as string
+  const of = async (table: string, job: string) =>
+    (await sql.unsafe(`select id from ${table} where job_id = '${job}' limit 1`))[0]?.id as string
   const [spot, design, node] = [await of('spots', KILN), await of('designs', KILN), await of('nodes', KILN)]
   const mine = await of('designs', LOFT)
   const own = uuidv7()
-  await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'masts', rowId: own, op: 'insert', baseVersion: 0, fields: { name: 'Own mast', latDeg: 46.7, lonDeg: -41.4, heightM: 20, groundM: null, carrier: 'Tern' } }] } })
-  const c = (table: string, fields: Record<string, unknown>, op = 'insert', rowId = uuidv7()) => ({ id: uuidv7(), table, rowId, op, baseVersion: 2 ** 31 - 1, fields })
+  await request.post(`/api/jobs/${KILN}/changes`, {
+    data: {
+      changes: [
+        {
+          id: uuidv7(),
+          table: 'masts',
+          rowId: own,
+          op: 'insert',
+          baseVersion: 0,
+          fields: { name: 'Own mast', latDeg: 46.7, lonDeg: -41.4, heightM: 20, groundM: null, carrier: 'Tern' },
+        },
+      ],
+    },
+  })
+  const c = (table: string, fields: Record<string, unknown>, op = 'insert', rowId = uuidv7()) => ({
+    id: uuidv7(),
+    table,
+    rowId,
+    op,
+    baseVersion: 2 ** 31 - 1,
+    fields,
+  })
   const at = new Date().toISOString()
   const changes = [
-    c('jobs', { baselineSpotId: spot }, 'update', LOFT), c('jobs', { designId: design }, 'update', LOFT), c('designs', { mastId: own }, 'update', mine),
-    c('speedRuns', { spotId: spot, takenAtUtc: at, phase: 'before', replacesId: null, withdrawn: false, downMbps: 1, upMbps: 1, pingMs: null, wouldNotLoad: false }),
-    c('runs', { designId: mine, fromNodeId: node, toNodeId: node, partId: 'line-400', lengthM: 3, measured: false, spareM: null }),
+    c('jobs', { baselineSpotId: spot }, 'update', LOFT),
+    c('jobs', { designId: design }, 'update', LOFT),
+    c('designs', { mastId: own }, 'update', mine),
+    c('speedRuns', {
+      spotId: spot,
+      takenAtUtc: at,
+      phase: 'before',
+      replacesId: null,
+      withdrawn: false,
+      downMbps: 1,
+      upMbps: 1,
+      pingMs: null,
+      wouldNotLoad: false,
+    }),
+    c('runs', {
+      designId: mine,
+      fromNodeId: node,
+      toNodeId: node,
+      partId: 'line-400',
+      lengthM: 3,
+      measured: false,
+      spareM: null,
+    }),
     c('sweeps', { designId: design, startedAtUtc: at, quantity: 'SINR', reference: 'true', stepDeg: 15 }),
-    c('cells', { mastId: own, technology: 'LTE', band: 'B20', cellId: null, azimuthDeg: null, beamwidthDeg: null, powerDbm: null }),
+    c('cells', {
+      mastId: own,
+      technology: 'LTE',
+      band: 'B20',
+      cellId: null,
+      azimuthDeg: null,
+      beamwidthDeg: null,
+      powerDbm: null,
+    }),
   ]
-  const { rejected } = await (await request.post(`/api/jobs/${LOFT}/changes`, { data: { changes } })).json() as ChangeResult
-  expect(rejected.map(r => r.errors?.[0]?.field)).toEqual(['baselineSpotId', 'designId', 'mastId', 'spotId', 'fromNodeId', 'designId', 'mastId'])
+  const { rejected } = (await (await request.post(`/api/jobs/${LOFT}/changes`, { data: { changes } })).json()) as ChangeResult
+  expect(rejected.map(r => r.errors?.[0]?.field)).toEqual([
+    'baselineSpotId',
+    'designId',
+    'mastId',
+    'spotId',
+    'fromNodeId',
+    'designId',
+    'mastId',
+  ])
   await sql.end()
 })
 
@@ -163,8 +284,20 @@ test('a job’s own cell on a mast of the crew’s list stays in that job', asyn
   const near = async (job: string) => (await (await request.get(`/api/jobs/${job}`)).json()) as JobSnapshot
   const shared = (await near(KILN)).near.masts[0]!
   const cell = uuidv7()
-  const fields = { mastId: shared.id, technology: 'LTE', band: 'B28', cellId: '777', azimuthDeg: null, beamwidthDeg: null, powerDbm: null }
-  const said = await (await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'cells', rowId: cell, op: 'insert', baseVersion: 0, fields }] } })).json() as ChangeResult
+  const fields = {
+    mastId: shared.id,
+    technology: 'LTE',
+    band: 'B28',
+    cellId: '777',
+    azimuthDeg: null,
+    beamwidthDeg: null,
+    powerDbm: null,
+  }
+  const said = (await (
+    await request.post(`/api/jobs/${KILN}/changes`, {
+      data: { changes: [{ id: uuidv7(), table: 'cells', rowId: cell, op: 'insert', baseVersion: 0, fields }] },
+    })
+  ).json()) as ChangeResult
   expect(said.rejected).toEqual([])
   const [mine, other] = [await near(KILN), await near(LOFT)]
   expect(mine.document.cells.map(c => c.id)).toContain(cell)
@@ -177,16 +310,48 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
   await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: made.changes } })
   const design = made.changes.find(c => c.table === 'designs')!.rowId
   const [a, b, run] = [uuidv7(), uuidv7(), uuidv7()]
-  const part = { designId: design, role: 'outside', partId: 'ant-omni', eastM: 0, northM: 0, upM: 5, azimuthDeg: null, tiltDeg: 0, gainDb: null }
-  const c = (table: string, op: string, rowId: string, fields: Record<string, unknown> = {}) => ({ id: uuidv7(), table, rowId, op, baseVersion: 0, fields })
-  const changes = [c('nodes', 'insert', a, part), c('nodes', 'insert', b, { ...part, role: 'router' }), c('runs', 'insert', run, { designId: design, fromNodeId: a, toNodeId: b, partId: 'line-400', lengthM: 3, measured: false, spareM: null }), c('designs', 'delete', design)]
-  const said = await (await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes, since: 0 } })).json() as ChangeResult & Feed
+  const part = {
+    designId: design,
+    role: 'outside',
+    partId: 'ant-omni',
+    eastM: 0,
+    northM: 0,
+    upM: 5,
+    azimuthDeg: null,
+    tiltDeg: 0,
+    gainDb: null,
+  }
+  const c = (table: string, op: string, rowId: string, fields: Record<string, unknown> = {}) => ({
+    id: uuidv7(),
+    table,
+    rowId,
+    op,
+    baseVersion: 0,
+    fields,
+  })
+  const changes = [
+    c('nodes', 'insert', a, part),
+    c('nodes', 'insert', b, { ...part, role: 'router' }),
+    c('runs', 'insert', run, {
+      designId: design,
+      fromNodeId: a,
+      toNodeId: b,
+      partId: 'line-400',
+      lengthM: 3,
+      measured: false,
+      spareM: null,
+    }),
+    c('designs', 'delete', design),
+  ]
+  const said = (await (
+    await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes, since: 0 } })
+  ).json()) as ChangeResult & Feed
   expect(said.rejected).toEqual([])
   const { withFeed } = await import('../app/replica/model')
   const { emptyDocument } = await import('../core/job/schema')
   const { sorted } = await import('../app/replica/fake-server')
   const held = withFeed({ sequence: 0, document: emptyDocument() }, said)
-  const whole = await (await request.get(`/api/jobs/${made.jobId}`)).json() as JobSnapshot
+  const whole = (await (await request.get(`/api/jobs/${made.jobId}`)).json()) as JobSnapshot
   expect(whole.document.designs).toEqual([])
   expect(whole.document.runs).toEqual([])
   expect(whole.document.jobs[0]!.designId).toBeNull()
@@ -195,9 +360,10 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
 
 test('the list is paged, searched and filtered', async ({ request, app }) => {
   const sql = database(app)
-  const [{ crew_id: crew }] = await sql`select crew_id from jobs where id = ${KILN}` as unknown as [{ crew_id: string }]
+  const [{ crew_id: crew }] = (await sql`select crew_id from jobs where id = ${KILN}`) as unknown as [{ crew_id: string }]
   await sql`insert into jobs (crew_id, id, name, kind, state, customer_address, changed_at)
-    select ${crew}, gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end, case when i % 7 = 0 then 'fit' else 'new' end, 'Quay_' || i || '%', now() - i * interval '1 hour' from generate_series(1, 230) i`
+    select ${crew}, gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end,
+      case when i % 7 = 0 then 'fit' else 'new' end, 'Quay_' || i || '%', now() - i * interval '1 hour' from generate_series(1, 230) i`
   const get = async (q: string) => (await (await request.get(`/api/jobs${q}`)).json()) as JobList
   const seen: string[] = []
   let page = await get('?most=50')
@@ -209,38 +375,70 @@ test('the list is paged, searched and filtered', async ({ request, app }) => {
   }
   expect(seen.length).toBe(total)
   expect(new Set(seen).size).toBe(total)
-  expect((await get('?search=row%2017')).jobs.map(j => j.name)).toEqual(['Row 17', ...Array.from({ length: 10 }, (_, i) => `Row ${170 + i}`)])
+  expect((await get('?search=row%2017')).jobs.map(j => j.name)).toEqual([
+    'Row 17',
+    ...Array.from({ length: 10 }, (_, i) => `Row ${170 + i}`),
+  ])
   // The signs of a pattern are only themselves.
   expect((await get('?search=Quay_12%25')).jobs.map(j => j.name)).toEqual(['Row 12'])
   expect((await get('?search=%25')).total).toBe(230)
   expect((await get('?kind=boat&state=fit&search=Row')).total).toBe(3)
-  const [{ id: viewer }] = await sql`select id from members where crew_id = ${crew} and role = 'viewer' limit 1` as unknown as [{ id: string }]
+  const [{ id: viewer }] = (await sql`select id from members where crew_id = ${crew} and role = 'viewer' limit 1`) as unknown as [
+    { id: string },
+  ]
   expect((await get(`?member=${viewer}`)).total).toBe(0)
-  await request.post(`/api/jobs/${KILN}/changes`, { data: { changes: [{ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 2 ** 31 - 1, fields: { notes: 'by its lead' } }] } })
-  const [{ id: lead }] = await sql`select id from members where crew_id = ${crew} and name = 'Ila Marrow'` as unknown as [{ id: string }]
+  await request.post(`/api/jobs/${KILN}/changes`, {
+    data: {
+      changes: [
+        { id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 2 ** 31 - 1, fields: { notes: 'by its lead' } },
+      ],
+    },
+  })
+  const [{ id: lead }] = (await sql`select id from members where crew_id = ${crew} and name = 'Ila Marrow'`) as unknown as [
+    { id: string },
+  ]
   expect((await get(`?member=${lead}`)).jobs.map(j => j.id)).toContain(KILN)
   await sql`delete from jobs where name like 'Row %'`
   await sql.end()
 })
 
-test('a customer’s data that cannot be taken out is an error, and a frozen handover can be read again', async ({ request, app }) => {
-  const made = newJobChanges({ name: 'To forget', latDeg: 46.7, lonDeg: -41.4, zone: 'UTC', job: { customerName: 'Unique Surname', customerContact: 'Unique Contact' } }, uuidv7)
+test('a customer’s data that cannot be taken out is an error, and a frozen handover can be read again', async ({
+  request,
+  app,
+}) => {
+  const made = newJobChanges(
+    {
+      name: 'To forget',
+      latDeg: 46.7,
+      lonDeg: -41.4,
+      zone: 'UTC',
+      job: { customerName: 'Unique Surname', customerContact: 'Unique Contact' },
+    },
+    uuidv7,
+  )
   await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: made.changes } })
-  const { id } = await (await request.post(`/api/jobs/${made.jobId}/handovers`, { data: {} })).json() as { id: string }
-  const list = await (await request.get(`/api/jobs/${made.jobId}/handovers`)).json() as { id: string, madeBy: string }[]
+  const { id } = (await (await request.post(`/api/jobs/${made.jobId}/handovers`, { data: {} })).json()) as { id: string }
+  const list = (await (await request.get(`/api/jobs/${made.jobId}/handovers`)).json()) as { id: string; madeBy: string }[]
   expect(list).toMatchObject([{ id, madeBy: 'Ila Marrow' }])
-  const frozen = await (await request.get(`/api/jobs/${made.jobId}/handovers/${id}`)).json() as { document: { jobs: { customerName: string }[] } }
+  const frozen = (await (await request.get(`/api/jobs/${made.jobId}/handovers/${id}`)).json()) as {
+    document: { jobs: { customerName: string }[] }
+  }
   expect(frozen.document.jobs[0]!.customerName).toBe('Unique Surname')
   const pdf = await request.get(`/api/jobs/${made.jobId}/report.pdf?handover=${id}`)
   expect(pdf.headers()['content-type']).toBe('application/pdf')
   const sql = database(app)
-  await sql.unsafe(`create function keep_name() returns trigger language plpgsql as $$ begin new.customer_name := old.customer_name; return new; end $$;
+  await sql.unsafe(`create function keep_name() returns trigger language plpgsql as $$ begin new.customer_name :=
+    old.customer_name; return new; end $$;
     create trigger stubborn before update on jobs for each row execute function keep_name()`)
   const failed = await request.post(`/api/jobs/${made.jobId}/forget-customer`, { data: {} })
   expect(failed.status()).toBe(500)
   await sql`drop trigger stubborn on jobs`
   // Nothing of it was done half.
-  expect((await sql`select count(*)::int as n from applied_changes where job_id = ${made.jobId} and fields::text like '%Unique Contact%'`)[0]!.n).toBe(1)
+  expect(
+    (
+      await sql`select count(*)::int as n from applied_changes where job_id = ${made.jobId} and fields::text like '%Unique Contact%'`
+    )[0]!.n,
+  ).toBe(1)
   expect((await request.post(`/api/jobs/${made.jobId}/forget-customer`, { data: {} })).status()).toBe(200)
   const after = await (await request.get(`/api/jobs/${made.jobId}/handovers/${id}`)).text()
   expect(after).not.toContain('Unique')

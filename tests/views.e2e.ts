@@ -3,11 +3,32 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, KETCH, KILN, LOFT, openJob, test, VAN } from './support/fixtures'
 
-const VIEWS: [string, string][] = [[KILN, 'ask'], [KILN, 'survey'], [KILN, 'bearings'], [LOFT, 'choose'], [LOFT, 'place'], [LOFT, 'level'], [KILN, 'aim'], [KILN, 'proof'], [KILN, 'handover'], [VAN, 'ask'], [KETCH, 'bearings'], [KETCH, 'level']]
+const VIEWS: [string, string][] = [
+  [KILN, 'ask'],
+  [KILN, 'survey'],
+  [KILN, 'bearings'],
+  [LOFT, 'choose'],
+  [LOFT, 'place'],
+  [LOFT, 'level'],
+  [KILN, 'aim'],
+  [KILN, 'proof'],
+  [KILN, 'handover'],
+  [VAN, 'ask'],
+  [KETCH, 'bearings'],
+  [KETCH, 'level'],
+]
 
 async function barriers(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page }).analyze()
-  return violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)
+  return violations
+    .filter(v => v.impact === 'serious' || v.impact === 'critical')
+    .map(
+      v =>
+        `${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map(n => n.target.join(' '))
+          .join(', ')}`,
+    )
 }
 
 for (const night of [false, true]) {
@@ -44,11 +65,16 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
   await page.setViewportSize({ width: 390, height: 844 })
   for (const [id, section] of VIEWS) {
     await openJob(page, id, section)
-    const wide = await page.evaluate(() => [...document.querySelectorAll('main, header, footer')].some(e => e.scrollWidth > innerWidth + 1))
+    const wide = await page.evaluate(() =>
+      [...document.querySelectorAll('main, header, footer')].some(e => e.scrollWidth > innerWidth + 1),
+    )
     expect(wide, section).toBe(false)
   }
   await openJob(page, KILN, 'survey')
-  for (const key of ['1', '9', 'delete']) expect((await page.locator('.keys').getByRole('button', { name: key, exact: true }).boundingBox())!.height).toBeGreaterThanOrEqual(56)
+  for (const key of ['1', '9', 'delete'])
+    expect(
+      (await page.locator('.keys').getByRole('button', { name: key, exact: true }).boundingBox())!.height,
+    ).toBeGreaterThanOrEqual(56)
   await page.locator('.keys').getByRole('button', { name: '9', exact: true }).click()
   await page.locator('.keys').getByRole('button', { name: '8', exact: true }).click()
   await expect(page.locator('.pad .big')).toContainText('−98')
@@ -103,6 +129,6 @@ test('the first page weighs at most 350 kB of script, and needs no unsafe-eval',
   expect(bytes).toBeGreaterThan(50_000)
   expect(bytes).toBeLessThan(350_000)
   const policy = response!.headers()['content-security-policy']!
-  expect(policy).toContain('script-src \'self\' \'sha256-')
+  expect(policy).toContain("script-src 'self' 'sha256-")
   expect(policy).not.toContain('unsafe-eval')
 })

@@ -8,7 +8,7 @@ const props = defineProps<{
   unit: string
   low: number
   high: number
-  save: (v: number | null) => Promise<{ field: string, message: string }[]> | undefined
+  save: (v: number | null) => Promise<{ field: string; message: string }[]> | undefined
   negative?: boolean
   required?: boolean
   decimals?: number
@@ -16,21 +16,24 @@ const props = defineProps<{
   factor?: number
 }>()
 const f = computed(() => props.factor ?? 1)
-const shown = (v: number | null) => (v === null ? '' : String(Number((v * f.value).toFixed(props.decimals ?? 2))).replace('-', '−'))
+const shown = (v: number | null) =>
+  v === null ? '' : String(Number((v * f.value).toFixed(props.decimals ?? 2))).replace('-', '−')
 const draft = ref(shown(props.value))
 const error = ref('')
 const editing = ref(false)
-watch(() => [props.value, f.value], () => {
-  if (!editing.value) draft.value = shown(props.value)
-})
+watch(
+  () => [props.value, f.value],
+  () => {
+    if (!editing.value) draft.value = shown(props.value)
+  },
+)
 async function leave() {
   editing.value = false
   let next: number | null
   try {
     next = parseNumber(draft.value)
     if (props.negative) next = asNegative(next)
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
     return
   }
@@ -54,7 +57,15 @@ async function leave() {
 
 <template>
   <v-text-field
-    v-model="draft" class="fig" :label="label" :suffix="unit" inputmode="decimal" autocomplete="off" :error-messages="error"
-    @focus="editing = true" @blur="leave" @keydown.enter="leave"
+    v-model="draft"
+    class="fig"
+    :label="label"
+    :suffix="unit"
+    inputmode="decimal"
+    autocomplete="off"
+    :error-messages="error"
+    @focus="editing = true"
+    @blur="leave"
+    @keydown.enter="leave"
   />
 </template>

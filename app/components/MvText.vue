@@ -1,12 +1,22 @@
 <script setup lang="ts">
 /** A text field of a row: commits when left or when writing pauses, says beside itself what is wrong. */
-const props = defineProps<{ label: string, value: string | null, save: (v: string | null) => Promise<{ field: string, message: string }[]> | undefined, rows?: number, required?: boolean, hint?: string }>()
+const props = defineProps<{
+  label: string
+  value: string | null
+  save: (v: string | null) => Promise<{ field: string; message: string }[]> | undefined
+  rows?: number
+  required?: boolean
+  hint?: string
+}>()
 const draft = ref(props.value ?? '')
 const error = ref('')
 const editing = ref(false)
-watch(() => props.value, (v) => {
-  if (!editing.value) draft.value = v ?? ''
-})
+watch(
+  () => props.value,
+  v => {
+    if (!editing.value) draft.value = v ?? ''
+  },
+)
 async function leave() {
   editing.value = false
   await take()
@@ -26,12 +36,35 @@ async function take() {
 }
 /** A pause in writing is enough: a page that is closed or falls asleep takes no long text with it. */
 const PAUSE_MS = 1500
-watchDebounced(draft, () => {
-  if (editing.value && draft.value.trim()) void take()
-}, { debounce: PAUSE_MS })
+watchDebounced(
+  draft,
+  () => {
+    if (editing.value && draft.value.trim()) void take()
+  },
+  { debounce: PAUSE_MS },
+)
 </script>
 
 <template>
-  <v-textarea v-if="rows" v-model="draft" :label="label" :rows="rows" auto-grow :error-messages="error" :hint="hint" @focus="editing = true" @blur="leave" />
-  <v-text-field v-else v-model="draft" :label="label" :error-messages="error" :hint="hint" @focus="editing = true" @blur="leave" @keydown.enter="leave" />
+  <v-textarea
+    v-if="rows"
+    v-model="draft"
+    :label="label"
+    :rows="rows"
+    auto-grow
+    :error-messages="error"
+    :hint="hint"
+    @focus="editing = true"
+    @blur="leave"
+  />
+  <v-text-field
+    v-else
+    v-model="draft"
+    :label="label"
+    :error-messages="error"
+    :hint="hint"
+    @focus="editing = true"
+    @blur="leave"
+    @keydown.enter="leave"
+  />
 </template>

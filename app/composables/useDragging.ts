@@ -2,8 +2,12 @@ import type { ComputedRef } from 'vue'
 import type { SectionView } from '#core/drawing/section'
 
 /** Dragging a part or a spot along the section; a press without moving is a pick. */
-export function useDragging(view: ComputedRef<SectionView | null>, drop: (id: string, alongM: number, upM: number) => void, during?: (id: string, alongM: number, upM: number) => void) {
-  const drag = ref<{ id: string, x: number, y: number } | null>(null)
+export function useDragging(
+  view: ComputedRef<SectionView | null>,
+  drop: (id: string, alongM: number, upM: number) => void,
+  during?: (id: string, alongM: number, upM: number) => void,
+) {
+  const drag = ref<{ id: string; x: number; y: number } | null>(null)
 
   function start(id: string, e: PointerEvent) {
     const session = useSession()

@@ -3,7 +3,11 @@ import type { MastImportReport, MastImportState } from '../../shared/api'
 import type { MastTable } from '../utils/mast-files'
 
 /** An import this device began and has not seen the end of. */
-interface Begun { id: string, file: string, bytes: number }
+interface Begun {
+  id: string
+  file: string
+  bytes: number
+}
 
 const KEY = 'import-begun'
 const RETRY_MS = [500, 1000, 2000, 4000, 8000]
@@ -39,7 +43,7 @@ export function useMastUpload() {
   let going = new AbortController()
 
   /** @returns the import to go on with where this very file was begun here and is still open */
-  async function begun(file: { name: string, size: number }): Promise<MastImportState | null> {
+  async function begun(file: { name: string; size: number }): Promise<MastImportState | null> {
     const b = await kept<Begun>(KEY)
     if (!b || b.file !== file.name || b.bytes !== file.size) return null
     const s = await api<MastImportState>(`/api/masts/imports/${b.id}`).catch(() => null)
@@ -53,12 +57,16 @@ export function useMastUpload() {
     for (let attempt = 0; ; attempt++) {
       if (going.signal.aborted) throw new Error('stopped')
       try {
-        const now = await api<MastImportState>(`/api/masts/imports/${id}/pieces/${n}${last ? '?last=1' : ''}`, { method: 'PUT', raw, headers, signal: going.signal })
+        const now = await api<MastImportState>(`/api/masts/imports/${id}/pieces/${n}${last ? '?last=1' : ''}`, {
+          method: 'PUT',
+          raw,
+          headers,
+          signal: going.signal,
+        })
         waiting.value = false
         trouble.value = ''
         return now
-      }
-      catch (e) {
+      } catch (e) {
         const passing = e instanceof ApiError && (e.status >= 500 || e.status === 429)
         if (!(e instanceof Unreachable) && !passing) throw e
         waiting.value = e instanceof Unreachable
@@ -69,7 +77,13 @@ export function useMastUpload() {
     }
   }
 
-  async function send(table: MastTable, file: { name: string, size: number }, rules: MastRules, signature: string, resume: MastImportState | null): Promise<void> {
+  async function send(
+    table: MastTable,
+    file: { name: string; size: number },
+    rules: MastRules,
+    signature: string,
+    resume: MastImportState | null,
+  ): Promise<void> {
     if (busy.value) return
     busy.value = true
     going = new AbortController()
@@ -77,7 +91,11 @@ export function useMastUpload() {
     report.value = null
     sent.value = 0
     try {
-      state.value = resume ?? await api<MastImportState>('/api/masts/imports', { body: { name: file.name.slice(0, 120), delimiter: table.delimiter, rules, signature } })
+      state.value =
+        resume ??
+        (await api<MastImportState>('/api/masts/imports', {
+          body: { name: file.name.slice(0, 120), delimiter: table.delimiter, rules, signature },
+        }))
       const id = state.value.id
       await keep(KEY, { id, file: file.name, bytes: file.size } satisfies Begun)
       // A database that was restarted may ask for the list again, from its beginning.
@@ -88,12 +106,10 @@ export function useMastUpload() {
         }
         await follow(id)
       } while (!going.signal.aborted && (state.value as MastImportState | null)?.state === 'receiving')
-    }
-    catch (e) {
+    } catch (e) {
       if (!going.signal.aborted) error.value = messageOf(e)
       if (e instanceof ApiError && e.status < 500 && state.value?.state === 'receiving') await cancel()
-    }
-    finally {
+    } finally {
       busy.value = false
       // Stopped before the server had answered that it was opened.
       if (going.signal.aborted && state.value) await cancel()
@@ -101,7 +117,7 @@ export function useMastUpload() {
   }
 
   async function sendPieces(id: string, table: MastTable): Promise<void> {
-    while (!await sendFrom(id, table)) trouble.value = 'The server lost what had come: begun again.'
+    while (!(await sendFrom(id, table))) trouble.value = 'The server lost what had come: begun again.'
   }
 
   /** @returns false where the server wants the list from another place than where it is */
@@ -122,7 +138,7 @@ export function useMastUpload() {
         sent.value = next.done ? 1 : Math.min(1, read / table.bytes)
         const seconds = (performance.now() - began) / 1000
         rowsPerSecond.value = (state.value.rows - rowsBefore) / seconds
-        secondsLeft.value = sent.value > 0.02 ? seconds * (1 - sent.value) / sent.value : null
+        secondsLeft.value = sent.value > 0.02 ? (seconds * (1 - sent.value)) / sent.value : null
       }
       n++
     }
@@ -143,8 +159,7 @@ export function useMastUpload() {
           else error.value = now.error ?? 'Stopped: nothing of the list was kept.'
           return
         }
-      }
-      catch (e) {
+      } catch (e) {
         if (!(e instanceof Unreachable) && !(e instanceof ApiError && e.status >= 500)) throw e
         waiting.value = true
       }

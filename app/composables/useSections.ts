@@ -1,12 +1,28 @@
 import type { Act, Section } from '#core/job/figure'
 
-export interface SectionPlace { id: Section, name: string, act: Act }
+export interface SectionPlace {
+  id: Section
+  name: string
+  act: Act
+}
 
 /** The acts and their sections, in the order of work. */
-export const ACTS: { id: Act, name: string }[] = [{ id: 'scout', name: 'Scout' }, { id: 'plan', name: 'Plan' }, { id: 'fit', name: 'Fit' }, { id: 'prove', name: 'Prove' }, { id: 'keep', name: 'Keep' }]
+export const ACTS: { id: Act; name: string }[] = [
+  { id: 'scout', name: 'Scout' },
+  { id: 'plan', name: 'Plan' },
+  { id: 'fit', name: 'Fit' },
+  { id: 'prove', name: 'Prove' },
+  { id: 'keep', name: 'Keep' },
+]
 
 export const SECTIONS: SectionPlace[] = [
-  { id: 'ask', name: 'Ask', act: 'scout' }, { id: 'survey', name: 'Survey', act: 'scout' }, { id: 'bearings', name: 'Bearings', act: 'scout' },
-  { id: 'choose', name: 'Choose', act: 'plan' }, { id: 'place', name: 'Place', act: 'plan' }, { id: 'level', name: 'Level', act: 'plan' },
-  { id: 'aim', name: 'Aim', act: 'fit' }, { id: 'proof', name: 'Before and after', act: 'prove' }, { id: 'handover', name: 'Handover', act: 'keep' },
+  { id: 'ask', name: 'Ask', act: 'scout' },
+  { id: 'survey', name: 'Survey', act: 'scout' },
+  { id: 'bearings', name: 'Bearings', act: 'scout' },
+  { id: 'choose', name: 'Choose', act: 'plan' },
+  { id: 'place', name: 'Place', act: 'plan' },
+  { id: 'level', name: 'Level', act: 'plan' },
+  { id: 'aim', name: 'Aim', act: 'fit' },
+  { id: 'proof', name: 'Before and after', act: 'prove' },
+  { id: 'handover', name: 'Handover', act: 'keep' },
 ]

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 /** The crew: its people, its mast sets and its terrain. */
-interface Crew { members: { id: string, name: string, email: string, role: string, active: boolean }[], mastSets: { id: string, name: string, rows: number, kept: number, importedAt: string, listedOn: string | null }[], tiles: { name: string, kind: string, side: number, voids: number }[] }
+interface Crew {
+  members: { id: string; name: string; email: string; role: string; active: boolean }[]
+  mastSets: { id: string; name: string; rows: number; kept: number; importedAt: string; listedOn: string | null }[]
+  tiles: { name: string; kind: string; side: number; voids: number }[]
+}
 const session = useSession()
 const router = useRouter()
 const crew = ref<Crew | null>(null)
@@ -10,8 +14,7 @@ const role = ref<'lead' | 'installer' | 'viewer'>('installer')
 async function load() {
   try {
     crew.value = await api<Crew>('/api/crew')
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
 }
@@ -20,17 +23,17 @@ async function act(work: () => Promise<unknown>) {
   try {
     await work()
     await load()
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
 }
-const invite = (body: object) => act(async () => (link.value = location.origin + (await api<{ path: string }>('/api/crew/invite', { body })).path))
+const invite = (body: object) =>
+  act(async () => (link.value = location.origin + (await api<{ path: string }>('/api/crew/invite', { body })).path))
 const change = (id: string, body: object) => act(() => api(`/api/crew/members/${id}`, { method: 'PATCH', body }))
 /** A set or a tile goes for the whole crew and does not come back: the first press only asks. */
 const asked = ref('')
 const awayWords = (path: string) => (asked.value === path ? 'for the whole crew? press again' : 'take away')
-const tilePath = (t: { name: string, kind: string }) => `/api/terrain/tiles/${encodeURIComponent(t.name)}?kind=${t.kind}`
+const tilePath = (t: { name: string; kind: string }) => `/api/terrain/tiles/${encodeURIComponent(t.name)}?kind=${t.kind}`
 async function takeAway(path: string) {
   if (asked.value !== path) {
     asked.value = path
@@ -44,7 +47,9 @@ const carriersKept = ref(false)
 async function keepCarriers() {
   carriersKept.value = false
   await act(async () => {
-    const list = carriers.value.filter(c => c.name.trim()).map(c => ({ name: c.name.trim(), codes: c.codes.split(/[\s,;]+/).filter(Boolean) }))
+    const list = carriers.value
+      .filter(c => c.name.trim())
+      .map(c => ({ name: c.name.trim(), codes: c.codes.split(/[\s,;]+/).filter(Boolean) }))
     await api('/api/crew/carriers', { method: 'PUT', body: { carriers: list } })
     await session.refresh()
     carriersKept.value = true
@@ -66,51 +71,153 @@ useHead({ title: 'Crew · Multivox' })
         <h2>People</h2>
         <div v-for="m in crew?.members ?? []" :key="m.id" class="row">
           <strong>{{ m.name }}</strong><span class="soft">{{ m.email }}</span>
-          <v-select v-if="session.me?.role === 'lead'" :model-value="m.role" :items="['lead', 'installer', 'viewer']" :aria-label="`Role of ${m.name}`" @update:model-value="r => change(m.id, { role: r })" />
+          <v-select
+            v-if="session.me?.role === 'lead'"
+            :model-value="m.role"
+            :items="['lead', 'installer', 'viewer']"
+            :aria-label="`Role of ${m.name}`"
+            @update:model-value="r => change(m.id, { role: r })"
+          />
           <span v-else>{{ m.role }}</span>
           <span v-if="session.me?.role === 'lead'" class="acts">
             <button type="button" class="press small" @click="invite({ kind: 'reset', memberId: m.id })">new password</button>
-            <button v-if="m.id !== session.me.memberId" type="button" class="press small" @click="change(m.id, { active: !m.active })">{{ m.active ? 'shut out' : 'let in again' }}</button>
+            <button
+              v-if="m.id !== session.me.memberId"
+              type="button"
+              class="press small"
+              @click="change(m.id, { active: !m.active })"
+            >
+              {{ m.active ? 'shut out' : 'let in again' }}
+            </button>
           </span>
         </div>
         <div v-if="session.me?.role === 'lead'" class="invite">
           <v-select v-model="role" label="As" :items="['lead', 'installer', 'viewer']" />
           <button type="button" class="press filled" @click="invite({ kind: 'invite', role })">Make an invitation</button>
         </div>
-        <p v-if="link" class="link" role="status">One-time link, three days: <code data-test="link">{{ link }}</code></p>
+        <p v-if="link" class="link" role="status">
+          One-time link, three days: <code data-test="link">{{ link }}</code>
+        </p>
       </section>
       <section>
         <h2>Carriers</h2>
         <p class="soft">Whose network a code is, country and network together: lists that carry codes are read by these names.</p>
         <form class="carriers" @submit.prevent="keepCarriers">
           <template v-for="(c, i) in carriers" :key="i">
-            <v-text-field v-model="c.name" label="Carrier" :disabled="session.me?.role !== 'lead'" /><v-text-field v-model="c.codes" class="fig" label="Codes" placeholder="99901 99903" :disabled="session.me?.role !== 'lead'" />
+            <v-text-field v-model="c.name" label="Carrier" :disabled="session.me?.role !== 'lead'" /><v-text-field
+              v-model="c.codes"
+              class="fig"
+              label="Codes"
+              placeholder="99901 99903"
+              :disabled="session.me?.role !== 'lead'"
+            />
           </template>
-          <span v-if="session.me?.role === 'lead'" class="acts"><button type="button" class="press small" data-test="add-carrier" @click="carriers.push({ name: '', codes: '' })">+ carrier</button><button type="submit" class="press small" data-test="keep-carriers">Keep</button><span v-if="carriersKept" class="soft" role="status">kept</span></span>
+          <span v-if="session.me?.role === 'lead'" class="acts"
+            ><button type="button" class="press small" data-test="add-carrier" @click="carriers.push({ name: '', codes: '' })">
+              + carrier</button
+            ><button type="submit" class="press small" data-test="keep-carriers">Keep</button
+            ><span v-if="carriersKept" class="soft" role="status">kept</span></span
+          >
         </form>
       </section>
       <section>
         <h2>Masts</h2>
         <p v-if="!crew?.mastSets.length" class="soft">No set yet: import one in a job’s Bearings.</p>
-        <div v-for="s in crew?.mastSets ?? []" :key="s.id" class="row"><strong>{{ s.name }}</strong><span class="fig">{{ s.kept }} of {{ s.rows }} rows</span><span class="soft">{{ s.listedOn ? `list of ${s.listedOn}` : '' }}</span><button v-if="session.me?.role === 'lead'" type="button" class="press small" :data-test="`away-${s.name}`" @click="takeAway(`/api/masts/sets/${s.id}`)">{{ awayWords(`/api/masts/sets/${s.id}`) }}</button></div>
+        <div v-for="s in crew?.mastSets ?? []" :key="s.id" class="row">
+          <strong>{{ s.name }}</strong><span class="fig">{{ s.kept }} of {{ s.rows }} rows</span
+          ><span class="soft">{{ s.listedOn ? `list of ${s.listedOn}` : '' }}</span
+          ><button
+            v-if="session.me?.role === 'lead'"
+            type="button"
+            class="press small"
+            :data-test="`away-${s.name}`"
+            @click="takeAway(`/api/masts/sets/${s.id}`)"
+          >
+            {{ awayWords(`/api/masts/sets/${s.id}`) }}
+          </button>
+        </div>
       </section>
       <section>
         <h2>Terrain</h2>
         <p v-if="!crew?.tiles.length" class="soft">No tile yet: load one in a job’s Bearings.</p>
-        <div v-for="t in crew?.tiles ?? []" :key="t.kind + t.name" class="row"><strong class="fig">{{ t.name }}</strong><span>{{ t.kind === 'cover' ? 'land cover' : 'ground' }}, {{ t.side === 3601 || t.side === 361 ? '1″' : '3″' }}</span><span class="soft">{{ t.voids ? `${t.voids} voids` : 'no voids' }}</span><button v-if="session.me?.role === 'lead'" type="button" class="press small" @click="takeAway(tilePath(t))">{{ awayWords(tilePath(t)) }}</button></div>
+        <div v-for="t in crew?.tiles ?? []" :key="t.kind + t.name" class="row">
+          <strong class="fig">{{ t.name }}</strong><span
+            >{{ t.kind === 'cover' ? 'land cover' : 'ground' }}, {{ t.side === 3601 || t.side === 361 ? '1″' : '3″' }}</span
+          ><span class="soft">{{ t.voids ? `${t.voids} voids` : 'no voids' }}</span
+          ><button v-if="session.me?.role === 'lead'" type="button" class="press small" @click="takeAway(tilePath(t))">
+            {{ awayWords(tilePath(t)) }}
+          </button>
+        </div>
       </section>
     </main>
   </div>
 </template>
 
 <style scoped>
-.page { height: 100dvh; overflow: auto; }
-header { display: flex; justify-content: space-between; align-items: center; padding: 14px 24px; border-bottom: 1px solid var(--mv-ink); background: var(--mv-sheet); }
-header .press { color: var(--mv-ink); text-decoration: none; }
-main { padding: 16px 24px; max-width: 980px; } section { margin-bottom: 28px; }
-.row { display: grid; grid-template-columns: 1fr 1.4fr 150px auto; gap: 12px; align-items: center; padding: 8px 0; border-bottom: 1px solid var(--mv-line); }
-.carriers { display: grid; grid-template-columns: 1fr 1.4fr; gap: 8px; max-width: 620px; margin-top: 8px; } .carriers .acts { grid-column: 1 / -1; }
-.acts { display: flex; gap: 6px; } .invite { display: flex; gap: 8px; margin-top: 12px; align-items: center; } .invite .v-input { max-width: 180px; }
-.link code { display: block; font-family: var(--mv-mono); overflow-wrap: anywhere; padding: 8px; border: 1px solid var(--mv-line); }
-@media (max-width: 640px) { .row { grid-template-columns: 1fr; } }
+.page {
+  height: 100dvh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 14px 24px;
+  border-bottom: 1px solid var(--mv-ink);
+  background: var(--mv-sheet);
+}
+header .press {
+  color: var(--mv-ink);
+  text-decoration: none;
+}
+main {
+  padding: 16px 24px;
+  max-width: 980px;
+}
+section {
+  margin-bottom: 28px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 1.4fr 150px auto;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--mv-line);
+}
+.carriers {
+  display: grid;
+  grid-template-columns: 1fr 1.4fr;
+  gap: 8px;
+  max-width: 620px;
+  margin-top: 8px;
+}
+.carriers .acts {
+  grid-column: 1 / -1;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+}
+.invite {
+  display: flex;
+  gap: 8px;
+  margin-top: 12px;
+  align-items: center;
+}
+.invite .v-input {
+  max-width: 180px;
+}
+.link code {
+  display: block;
+  font-family: var(--mv-mono);
+  overflow-wrap: anywhere;
+  padding: 8px;
+  border: 1px solid var(--mv-line);
+}
+@media (max-width: 640px) {
+  .row {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -27,8 +27,7 @@ async function enter(how: 'demo' | 'password') {
   error.value = ''
   try {
     await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
   busy.value = false
@@ -39,7 +38,7 @@ const search = ref('')
 const state = ref<JobState | null>(null)
 const only = ref<JobKind | null>(null)
 const member = ref<string | null>(null)
-const people = ref<{ id: string, name: string }[]>([])
+const people = ref<{ id: string; name: string }[]>([])
 const next = ref<string | null>(null)
 const total = ref<number | null>(null)
 const more = ref(false)
@@ -48,7 +47,14 @@ let asked = 0
 
 function query(after: string | null): string {
   const q = new URLSearchParams()
-  for (const [k, v] of Object.entries({ search: search.value.trim(), state: state.value, kind: only.value, member: member.value, after })) if (v) q.set(k, v)
+  for (const [k, v] of Object.entries({
+    search: search.value.trim(),
+    state: state.value,
+    kind: only.value,
+    member: member.value,
+    after,
+  }))
+    if (v) q.set(k, v)
   return q.size ? `?${q}` : ''
 }
 
@@ -64,8 +70,7 @@ async function load() {
     total.value = page.total
     offline.value = false
     if (!filtered.value) await keep('jobs', page.jobs)
-  }
-  catch (e) {
+  } catch (e) {
     if (mine !== asked) return
     offline.value = true
     next.value = total.value = null
@@ -75,15 +80,20 @@ async function load() {
 }
 /** The list as it was last seen, and every job that was opened on this device. */
 async function heldHere(): Promise<JobListItem[]> {
-  const list = await kept<JobListItem[]>('jobs') ?? []
+  const list = (await kept<JobListItem[]>('jobs')) ?? []
   const seen = new Set(list.map(j => j.id))
-  const opened = (await session.own?.store.bases() ?? []).filter(b => !seen.has(b.jobId) && b.base.document.jobs.length)
+  const opened = ((await session.own?.store.bases()) ?? []).filter(b => !seen.has(b.jobId) && b.base.document.jobs.length)
   return [...list, ...opened.map(({ base }) => jobListItem(base.document))]
 }
 /** The same questions, asked of the list as it was last seen. */
 function seenLast(list: JobListItem[]): JobListItem[] {
   const words = search.value.trim().toLowerCase()
-  return list.filter(j => (!words || `${j.name} ${j.customerName ?? ''}`.toLowerCase().includes(words)) && (!state.value || j.state === state.value) && (!only.value || j.kind === only.value))
+  return list.filter(
+    j =>
+      (!words || `${j.name} ${j.customerName ?? ''}`.toLowerCase().includes(words)) &&
+      (!state.value || j.state === state.value) &&
+      (!only.value || j.kind === only.value),
+  )
 }
 async function loadMore() {
   if (!next.value || more.value) return
@@ -91,48 +101,64 @@ async function loadMore() {
   try {
     const page = await api<JobList>(`/api/jobs${query(next.value)}`)
     const there = new Set(jobs.value?.map(j => j.id))
-    jobs.value = [...jobs.value ?? [], ...page.jobs.filter(j => !there.has(j.id))]
+    jobs.value = [...(jobs.value ?? []), ...page.jobs.filter(j => !there.has(j.id))]
     next.value = page.next
-  }
-  catch (e) {
+  } catch (e) {
     failed.value = messageOf(e)
   }
   more.value = false
 }
 async function loadPeople() {
   if (people.value.length) return
-  people.value = await api<{ members: { id: string, name: string }[] }>('/api/crew').then(c => c.members, () => [])
+  people.value = await api<{ members: { id: string; name: string }[] }>('/api/crew').then(
+    c => c.members,
+    () => [],
+  )
 }
-watch(() => session.me?.memberId, () => {
-  jobs.value = null
-  void load()
-}, { immediate: true })
+watch(
+  () => session.me?.memberId,
+  () => {
+    jobs.value = null
+    void load()
+  },
+  { immediate: true },
+)
 watchDebounced(search, load, { debounce: 250 })
 watch([state, only, member], load)
 
 /** Jobs that were made on this device and that the server does not know yet. */
 const made = shallowRef<JobListItem[]>([])
-watch(() => [sending.waiting, jobs.value] as const, async () => {
-  const own = session.own
-  if (!own) return
-  const known = new Set(jobs.value?.map(j => j.id))
-  const fresh: JobListItem[] = []
-  for (const id of sending.waiting.keys()) {
-    if (known.has(id)) continue
-    const [first] = await own.store.pending(id, 1)
-    if (first?.change.table !== 'jobs' || first.change.op !== 'insert') continue
-    fresh.push(jobListItem(applyChanges(emptyDocument(), [first.change])))
-  }
-  made.value = fresh
-}, { immediate: true })
-const shownJobs = computed(() => [...made.value.filter(m => !jobs.value?.some(j => j.id === m.id)), ...jobs.value ?? []])
-watch(() => sending.total, (n, before) => {
-  if (!n && before) void load()
-})
+watch(
+  () => [sending.waiting, jobs.value] as const,
+  async () => {
+    const own = session.own
+    if (!own) return
+    const known = new Set(jobs.value?.map(j => j.id))
+    const fresh: JobListItem[] = []
+    for (const id of sending.waiting.keys()) {
+      if (known.has(id)) continue
+      const [first] = await own.store.pending(id, 1)
+      if (first?.change.table !== 'jobs' || first.change.op !== 'insert') continue
+      fresh.push(jobListItem(applyChanges(emptyDocument(), [first.change])))
+    }
+    made.value = fresh
+  },
+  { immediate: true },
+)
+const shownJobs = computed(() => [...made.value.filter(m => !jobs.value?.some(j => j.id === m.id)), ...(jobs.value ?? [])])
+watch(
+  () => sending.total,
+  (n, before) => {
+    if (!n && before) void load()
+  },
+)
 
 // Signing out leaves nothing readable here; what is not sent is counted before.
 const leaving = ref(false)
-const unsentWords = computed(() => `${sending.total} change${sending.total === 1 ? '' : 's'} in ${sending.waiting.size} job${sending.waiting.size === 1 ? '' : 's'}`)
+const unsentWords = computed(
+  () =>
+    `${sending.total} change${sending.total === 1 ? '' : 's'} in ${sending.waiting.size} job${sending.waiting.size === 1 ? '' : 's'}`,
+)
 async function signOut(anyway = false) {
   if (!anyway && !leaving.value) {
     await sending.now()
@@ -174,8 +200,7 @@ async function create() {
   if (position.value.trim()) {
     try {
       at = parsePosition(position.value)
-    }
-    catch (e) {
+    } catch (e) {
       positionError.value = messageOf(e)
     }
   }
@@ -184,7 +209,10 @@ async function create() {
   if (nameError.value || positionError.value || downError.value || upError.value) return
   created = true
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
-  const begun = newJobChanges({ name: name.value.trim(), ...at, zone, kind: kind.value, job: { carrier: carrier.value, agreedDownMbps, agreedUpMbps } }, uuidv7)
+  const begun = newJobChanges(
+    { name: name.value.trim(), ...at, zone, kind: kind.value, job: { carrier: carrier.value, agreedDownMbps, agreedUpMbps } },
+    uuidv7,
+  )
   await session.own!.replica.edit(begun.jobId, begun.changes)
   sending.soon(0)
   await store.open(begun.jobId)
@@ -196,7 +224,7 @@ function startNew() {
   void nextTick(() => nameField.value?.focus())
 }
 useKeys({ n: { does: 'new job', run: () => session.mayEdit && session.me && startNew() } })
-function nextOf(j: JobListItem): { to: string, words: string } {
+function nextOf(j: JobListItem): { to: string; words: string } {
   if (j.latDeg === null) return { to: 'ask', words: 'next: the position' }
   if (!j.acts.scout) return { to: 'survey', words: 'next: the first reading' }
   if (!j.acts.plan) return { to: 'bearings', words: `${j.readings} readings; next: mast and kit` }
@@ -216,12 +244,32 @@ useHead({ title: 'Jobs · Multivox' })
   <div class="page">
     <template v-if="!session.me">
       <main class="way-in">
-        <svg class="mark" viewBox="0 0 560 120" role="img" aria-label="A level line falling along a cable, lifted, and falling again to what was agreed">
-          <path d="M0 78H150V44" fill="none" stroke="var(--mv-ink)" stroke-width="4" /><path d="M150 44L250 58" stroke="var(--mv-ink)" stroke-width="4" /><path d="M250 58L290 14H330" fill="none" stroke="var(--mv-computed)" stroke-width="2" /><path d="M330 14C350 60 420 74 560 82" fill="none" stroke="var(--mv-ink)" stroke-width="2" stroke-dasharray="6 5" /><path d="M330 98H560" stroke="var(--mv-agreed)" stroke-width="3" />
+        <svg
+          class="mark"
+          viewBox="0 0 560 120"
+          role="img"
+          aria-label="A level line falling along a cable, lifted, and falling again to what was agreed"
+        >
+          <path d="M0 78H150V44" fill="none" stroke="var(--mv-ink)" stroke-width="4" />
+          <path d="M150 44L250 58" stroke="var(--mv-ink)" stroke-width="4" />
+          <path d="M250 58L290 14H330" fill="none" stroke="var(--mv-computed)" stroke-width="2" />
+          <path d="M330 14C350 60 420 74 560 82" fill="none" stroke="var(--mv-ink)" stroke-width="2" stroke-dasharray="6 5" />
+          <path d="M330 98H560" stroke="var(--mv-agreed)" stroke-width="3" />
         </svg>
         <h1>Multivox</h1>
-        <p class="lead">From the first reading to the signed-off handover: which mast, which way, will the sum come out, was it really better.</p>
-        <button v-if="session.demo" type="button" class="press filled big" :disabled="busy" data-test="demo" @click="enter('demo')">Walk into the demo</button>
+        <p class="lead">
+          From the first reading to the signed-off handover: which mast, which way, will the sum come out, was it really better.
+        </p>
+        <button
+          v-if="session.demo"
+          type="button"
+          class="press filled big"
+          :disabled="busy"
+          data-test="demo"
+          @click="enter('demo')"
+        >
+          Walk into the demo
+        </button>
         <form v-else class="sign" @submit.prevent="enter('password')">
           <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
           <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
@@ -232,21 +280,69 @@ useHead({ title: 'Jobs · Multivox' })
     </template>
     <template v-else>
       <header>
-        <div><h1>Jobs</h1><span class="soft">{{ session.me.crewName }} · {{ session.me.name }}, {{ session.me.role }}</span></div>
+        <div>
+          <h1>Jobs</h1>
+          <span class="soft">{{ session.me.crewName }} · {{ session.me.name }}, {{ session.me.role }}</span>
+        </div>
         <nav>
           <NuxtLink class="press bare" to="/crew">crew, masts, terrain</NuxtLink>
-          <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">{{ prefs.night ? 'night' : 'sun' }}</button>
+          <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
+            {{ prefs.night ? 'night' : 'sun' }}
+          </button>
           <button type="button" class="press bare" data-test="sign-out" @click="signOut()">sign out</button>
-          <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="startNew">New job <kbd class="key">N</kbd></button>
+          <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="startNew">
+            New job <kbd class="key">N</kbd>
+          </button>
         </nav>
       </header>
-      <p v-if="offline" class="note" role="status">{{ failed || 'No connection: jobs opened on this device still work.' }} <button type="button" class="press small" @click="load">Try again</button></p>
-      <p v-if="leaving" class="note ask" role="alert" data-test="leaving"><span><strong>{{ unsentWords }} not sent.</strong> What is not sent stays on this device, sealed, until you sign in here again. Nobody else can read it.</span> <button type="button" class="press" @click="leaving = false">stay</button> <button type="button" class="press filled" data-test="leave" @click="signOut(true)">sign out</button></p>
-      <p v-else-if="sending.total" class="note" role="status" data-test="unsent">{{ unsentWords }} not sent yet: {{ sending.state === 'offline' ? 'sent when there is a connection' : sending.state === 'signed-out' ? 'sent when you sign in' : 'on the way' }}.</p>
+      <p v-if="offline" class="note" role="status">
+        {{ failed || 'No connection: jobs opened on this device still work.' }}
+        <button type="button" class="press small" @click="load">Try again</button>
+      </p>
+      <p v-if="leaving" class="note ask" role="alert" data-test="leaving">
+        <span
+          ><strong>{{ unsentWords }} not sent.</strong> What is not sent stays on this device, sealed, until you sign in here
+          again. Nobody else can read it.</span
+        >
+        <button type="button" class="press" @click="leaving = false">stay</button>
+        <button type="button" class="press filled" data-test="leave" @click="signOut(true)">sign out</button>
+      </p>
+      <p v-else-if="sending.total" class="note" role="status" data-test="unsent">
+        {{ unsentWords }} not sent yet:
+        {{
+          sending.state === 'offline'
+            ? 'sent when there is a connection'
+            : sending.state === 'signed-out'
+              ? 'sent when you sign in'
+              : 'on the way'
+        }}.
+      </p>
       <form v-if="making" class="new" @submit.prevent="create">
-        <v-select v-model="kind" label="For" :items="[{ value: 'home', title: 'home' }, { value: 'vehicle', title: 'vehicle' }, { value: 'boat', title: 'boat' }]" data-test="kind" />
-        <v-text-field ref="nameField" v-model="name" label="Job" :placeholder="kind === 'home' ? 'Whose house' : kind === 'boat' ? 'Her name' : 'Which vehicle'" :error-messages="nameError" maxlength="120" />
-        <v-text-field v-model="position" label="Position (may follow)" placeholder="46.8085, −41.3620 or 46°48.5′N 41°21.7′W" :error-messages="positionError" class="wide" />
+        <v-select
+          v-model="kind"
+          label="For"
+          :items="[
+            { value: 'home', title: 'home' },
+            { value: 'vehicle', title: 'vehicle' },
+            { value: 'boat', title: 'boat' },
+          ]"
+          data-test="kind"
+        />
+        <v-text-field
+          ref="nameField"
+          v-model="name"
+          label="Job"
+          :placeholder="kind === 'home' ? 'Whose house' : kind === 'boat' ? 'Her name' : 'Which vehicle'"
+          :error-messages="nameError"
+          maxlength="120"
+        />
+        <v-text-field
+          v-model="position"
+          label="Position (may follow)"
+          placeholder="46.8085, −41.3620 or 46°48.5′N 41°21.7′W"
+          :error-messages="positionError"
+          class="wide"
+        />
         <v-select v-model="carrier" label="SIM of" :items="session.carriers.map(c => c.name)" clearable />
         <v-text-field v-model="down" label="Agreed down" suffix="Mbit/s" inputmode="decimal" :error-messages="downError" />
         <v-text-field v-model="up" label="Agreed up" suffix="Mbit/s" inputmode="decimal" :error-messages="upError" />
@@ -254,51 +350,272 @@ useHead({ title: 'Jobs · Multivox' })
         <button type="button" class="press bare" @click="making = false">cancel</button>
       </form>
       <div v-if="jobs?.length || filtered" class="find no-print" role="search">
-        <input v-model="search" type="search" placeholder="Job, customer, street" aria-label="Search" maxlength="100" data-test="search">
-        <select v-model="state" aria-label="How far" data-test="filter-state"><option :value="null">any stage</option><option value="new">not begun</option><option v-for="a in ACTS" :key="a.id" :value="a.id">{{ DONE[a.id] }}</option></select>
-        <select v-model="only" aria-label="Kind" data-test="filter-kind"><option :value="null">any kind</option><option v-for="k in KINDS" :key="k" :value="k">{{ k }}</option></select>
-        <select v-model="member" aria-label="Worked on by" data-test="filter-member" @focus="loadPeople" @pointerdown="loadPeople"><option :value="null">anyone’s</option><option v-for="m in people" :key="m.id" :value="m.id">{{ m.name }}</option></select>
+        <input
+          v-model="search"
+          type="search"
+          placeholder="Job, customer, street"
+          aria-label="Search"
+          maxlength="100"
+          data-test="search"
+        />
+        <select v-model="state" aria-label="How far" data-test="filter-state">
+          <option :value="null">any stage</option>
+          <option value="new">not begun</option>
+          <option v-for="a in ACTS" :key="a.id" :value="a.id">{{ DONE[a.id] }}</option>
+        </select>
+        <select v-model="only" aria-label="Kind" data-test="filter-kind">
+          <option :value="null">any kind</option>
+          <option v-for="k in KINDS" :key="k" :value="k">{{ k }}</option>
+        </select>
+        <select
+          v-model="member"
+          aria-label="Worked on by"
+          data-test="filter-member"
+          @focus="loadPeople"
+          @pointerdown="loadPeople"
+        >
+          <option :value="null">anyone’s</option>
+          <option v-for="m in people" :key="m.id" :value="m.id">{{ m.name }}</option>
+        </select>
         <span class="soft fig" data-test="total">{{ total === null ? '' : `${total} job${total === 1 ? '' : 's'}` }}</span>
       </div>
       <main class="list">
         <p v-if="jobs === null" class="soft">Opening…</p>
-        <p v-else-if="!shownJobs.length" class="soft empty">{{ filtered ? 'No job like that.' : 'No jobs yet. The first takes under a minute: a name, a position, what was agreed.' }}</p>
+        <p v-else-if="!shownJobs.length" class="soft empty">
+          {{
+            filtered ? 'No job like that.' : 'No jobs yet. The first takes under a minute: a name, a position, what was agreed.'
+          }}
+        </p>
         <NuxtLink v-for="j in shownJobs" :key="j.id" class="row" :to="`/job/${j.id}/${nextOf(j).to}`" data-test="job">
           <SiteIcon :kind="j.kind" />
           <strong>{{ j.name }}</strong>
           <span class="soft">{{ j.customerName ?? '' }}</span>
-          <span class="line" role="img" :aria-label="ACTS.filter(a => j.acts[a.id]).map(a => a.name).join(', ') || 'not begun'"><i v-for="a in ACTS" :key="a.id" :class="{ on: j.acts[a.id] }"><b>{{ a.name }}</b></i></span>
-          <span class="next">{{ nextOf(j).words }}<b v-if="sending.waiting.get(j.id)" class="wait fig" data-test="job-unsent">{{ sending.waiting.get(j.id) }} not sent</b></span>
-          <span class="fig soft">{{ j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position' }}</span>
+          <span
+            class="line"
+            role="img"
+            :aria-label="
+              ACTS.filter(a => j.acts[a.id])
+                .map(a => a.name)
+                .join(', ') || 'not begun'
+            "
+            ><i v-for="a in ACTS" :key="a.id" :class="{ on: j.acts[a.id] }"
+              ><b>{{ a.name }}</b></i
+            ></span
+          >
+          <span class="next"
+            >{{ nextOf(j).words
+            }}<b v-if="sending.waiting.get(j.id)" class="wait fig" data-test="job-unsent"
+              >{{ sending.waiting.get(j.id) }} not sent</b
+            ></span
+          >
+          <span class="fig soft">{{
+            j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position'
+          }}</span>
           <span class="soft">{{ when(j.changedAt) }}</span>
         </NuxtLink>
-        <button v-if="next" type="button" class="press more" :disabled="more" data-test="more" @click="loadMore">{{ more ? 'Fetching…' : `Show more: ${jobs?.length ?? 0} of ${total ?? 'more'}` }}</button>
+        <button v-if="next" type="button" class="press more" :disabled="more" data-test="more" @click="loadMore">
+          {{ more ? 'Fetching…' : `Show more: ${jobs?.length ?? 0} of ${total ?? 'more'}` }}
+        </button>
       </main>
     </template>
   </div>
 </template>
 
 <style scoped>
-.page { height: 100dvh; overflow: auto; }
-header { display: flex; justify-content: space-between; align-items: center; padding: 14px 24px; border-bottom: 1px solid var(--mv-ink); background: var(--mv-sheet); gap: 12px; flex-wrap: wrap; }
-header nav .press { display: inline-flex; align-items: center; gap: 6px; }
-header nav { display: flex; gap: 4px; align-items: center; flex-wrap: wrap; }
-.press.bare { text-decoration: none; color: var(--mv-ink); }
-.note { padding: 8px 24px; background: var(--mv-ground); }
-.new { display: grid; grid-template-columns: 0.8fr 1.2fr 2fr 1fr 1fr 1fr auto auto; gap: 10px; padding: 16px 24px; border-bottom: 1px solid var(--mv-line); align-items: start; }
-.list { padding: 8px 24px; }
-.note.ask { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; background: var(--mv-agreed); color: #191d22; } .note.ask span { flex: 1; min-width: 240px; }
-.note.ask .press { background: #fbf9f4; color: #191d22; border-color: #191d22; } .note.ask .press.filled { background: #191d22; color: #fbf9f4; }
-.find { display: flex; gap: 10px; align-items: center; padding: 10px 24px 0; flex-wrap: wrap; }
-.find input, .find select { background: var(--mv-sheet); border: 0; border-bottom: 1px solid var(--mv-ink); padding: 6px 8px; min-height: 36px; } .find input { min-width: 240px; flex: 0 1 340px; } .find select { appearance: auto; } .find option { background: var(--mv-sheet); color: var(--mv-ink); }
-.wait { margin-left: 10px; font-weight: 600; border-bottom: 3px solid var(--mv-agreed); font-size: 12.5px; white-space: nowrap; }
-.more { margin: 16px 0; }
-.row { display: grid; grid-template-columns: 70px 1.1fr 0.7fr 300px 1.2fr 150px 110px; align-items: center; gap: 12px; padding: 12px 0; border-bottom: 1px solid var(--mv-line); color: var(--mv-ink); text-decoration: none; }
-.row strong { font-size: 16px; } .row:hover strong { text-decoration: underline; }
-.line { display: flex; } .line i { flex: 1; border-top: 4px solid var(--mv-line); font-style: normal; margin-right: 3px; } .line i.on { border-color: var(--mv-met); } .line b { font-weight: 400; font-size: 12.5px; color: var(--mv-soft); } .line i.on b { color: var(--mv-ink); }
-.empty { padding: 40px 0; font-size: 16px; }
-.way-in { max-width: 560px; margin: 10vh auto 0; padding: 0 24px; display: flex; flex-direction: column; gap: 14px; }
-.way-in h1 { font-size: 30px; } .lead { font-size: 16px; } .big { font-size: 16px; padding: 14px 20px; text-align: center; }
-.sign { display: grid; gap: 10px; }
-@media (max-width: 900px) { .new { grid-template-columns: 1fr; } .row { grid-template-columns: 60px 1fr auto; } .row > .fig, .row > :last-child { display: none; } .row > .line, .row > .next { grid-column: 2 / -1; } header, .list, .new, .find, .note { padding-left: 14px; padding-right: 14px; } .find input { flex: 1 0 100%; min-height: 56px; } .find select { flex: 1; min-height: 56px; } }
+.page {
+  height: 100dvh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 14px 24px;
+  border-bottom: 1px solid var(--mv-ink);
+  background: var(--mv-sheet);
+  gap: 12px;
+  flex-wrap: wrap;
+}
+header nav .press {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+header nav {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.press.bare {
+  text-decoration: none;
+  color: var(--mv-ink);
+}
+.note {
+  padding: 8px 24px;
+  background: var(--mv-ground);
+}
+.new {
+  display: grid;
+  grid-template-columns: 0.8fr 1.2fr 2fr 1fr 1fr 1fr auto auto;
+  gap: 10px;
+  padding: 16px 24px;
+  border-bottom: 1px solid var(--mv-line);
+  align-items: start;
+}
+.list {
+  padding: 8px 24px;
+}
+.note.ask {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+  background: var(--mv-agreed);
+  color: #191d22;
+}
+.note.ask span {
+  flex: 1;
+  min-width: 240px;
+}
+.note.ask .press {
+  background: #fbf9f4;
+  color: #191d22;
+  border-color: #191d22;
+}
+.note.ask .press.filled {
+  background: #191d22;
+  color: #fbf9f4;
+}
+.find {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 10px 24px 0;
+  flex-wrap: wrap;
+}
+.find input,
+.find select {
+  background: var(--mv-sheet);
+  border: 0;
+  border-bottom: 1px solid var(--mv-ink);
+  padding: 6px 8px;
+  min-height: 36px;
+}
+.find input {
+  min-width: 240px;
+  flex: 0 1 340px;
+}
+.find select {
+  appearance: auto;
+}
+.find option {
+  background: var(--mv-sheet);
+  color: var(--mv-ink);
+}
+.wait {
+  margin-left: 10px;
+  font-weight: 600;
+  border-bottom: 3px solid var(--mv-agreed);
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+.more {
+  margin: 16px 0;
+}
+.row {
+  display: grid;
+  grid-template-columns: 70px 1.1fr 0.7fr 300px 1.2fr 150px 110px;
+  align-items: center;
+  gap: 12px;
+  padding: 12px 0;
+  border-bottom: 1px solid var(--mv-line);
+  color: var(--mv-ink);
+  text-decoration: none;
+}
+.row strong {
+  font-size: 16px;
+}
+.row:hover strong {
+  text-decoration: underline;
+}
+.line {
+  display: flex;
+}
+.line i {
+  flex: 1;
+  border-top: 4px solid var(--mv-line);
+  font-style: normal;
+  margin-right: 3px;
+}
+.line i.on {
+  border-color: var(--mv-met);
+}
+.line b {
+  font-weight: 400;
+  font-size: 12.5px;
+  color: var(--mv-soft);
+}
+.line i.on b {
+  color: var(--mv-ink);
+}
+.empty {
+  padding: 40px 0;
+  font-size: 16px;
+}
+.way-in {
+  max-width: 560px;
+  margin: 10vh auto 0;
+  padding: 0 24px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+.way-in h1 {
+  font-size: 30px;
+}
+.lead {
+  font-size: 16px;
+}
+.big {
+  font-size: 16px;
+  padding: 14px 20px;
+  text-align: center;
+}
+.sign {
+  display: grid;
+  gap: 10px;
+}
+@media (max-width: 900px) {
+  .new {
+    grid-template-columns: 1fr;
+  }
+  .row {
+    grid-template-columns: 60px 1fr auto;
+  }
+  .row > .fig,
+  .row > :last-child {
+    display: none;
+  }
+  .row > .line,
+  .row > .next {
+    grid-column: 2 / -1;
+  }
+  header,
+  .list,
+  .new,
+  .find,
+  .note {
+    padding-left: 14px;
+    padding-right: 14px;
+  }
+  .find input {
+    flex: 1 0 100%;
+    min-height: 56px;
+  }
+  .find select {
+    flex: 1;
+    min-height: 56px;
+  }
+}
 </style>

@@ -15,8 +15,7 @@ onMounted(async () => {
   token.value = location.hash.slice(1)
   try {
     kind.value = (await api<{ kind: typeof kind.value }>('/api/auth/token', { body: { token: token.value } })).kind
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
 })
@@ -26,11 +25,17 @@ async function accept() {
   error.value = ''
   fields.value = {}
   try {
-    await api('/api/auth/accept', { body: { token: token.value, password: password.value, ...(kind.value === 'reset' ? {} : { name: name.value, email: email.value }), ...(kind.value === 'set-up' ? { crew: crew.value } : {}) } })
+    await api('/api/auth/accept', {
+      body: {
+        token: token.value,
+        password: password.value,
+        ...(kind.value === 'reset' ? {} : { name: name.value, email: email.value }),
+        ...(kind.value === 'set-up' ? { crew: crew.value } : {}),
+      },
+    })
     await session.refresh()
     await router.replace('/')
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
     if (e instanceof ApiError) fields.value = Object.fromEntries((e.problem.errors ?? []).map(x => [x.field, x.message]))
   }
@@ -46,9 +51,21 @@ useHead({ title: 'Join · Multivox' })
       <v-text-field v-if="kind === 'set-up'" v-model="crew" label="Name of the crew" :error-messages="fields.crew" />
       <template v-if="kind !== 'reset'">
         <v-text-field v-model="name" label="Your name" autocomplete="name" :error-messages="fields.name" />
-        <v-text-field v-model="email" label="Address to sign in with" type="email" autocomplete="username" :error-messages="fields.email" />
+        <v-text-field
+          v-model="email"
+          label="Address to sign in with"
+          type="email"
+          autocomplete="username"
+          :error-messages="fields.email"
+        />
       </template>
-      <v-text-field v-model="password" label="Password, ten characters or more" type="password" autocomplete="new-password" :error-messages="fields.password" />
+      <v-text-field
+        v-model="password"
+        label="Password, ten characters or more"
+        type="password"
+        autocomplete="new-password"
+        :error-messages="fields.password"
+      />
       <button type="submit" class="press filled" :disabled="busy || password.length < 10">Go on</button>
     </form>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -56,5 +73,14 @@ useHead({ title: 'Join · Multivox' })
 </template>
 
 <style scoped>
-.join { max-width: 460px; margin: 10vh auto; padding: 0 20px; } form { display: grid; gap: 12px; margin: 16px 0; }
+.join {
+  max-width: 460px;
+  margin: 10vh auto;
+  padding: 0 20px;
+}
+form {
+  display: grid;
+  gap: 12px;
+  margin: 16px 0;
+}
 </style>

@@ -14,7 +14,7 @@ let opened: Promise<DeviceDb> | null = null
 export const deviceDb = (): Promise<DeviceDb> => (opened ??= openDevice())
 
 export async function deviceValue<T>(name: string): Promise<T | undefined> {
-  return await (await deviceDb()).get('device', name) as T | undefined
+  return (await (await deviceDb()).get('device', name)) as T | undefined
 }
 
 export async function setDeviceValue(name: string, value: unknown): Promise<void> {
@@ -38,7 +38,8 @@ const PATIENCE_MS = 30_000
 const patience = () => ({ signal: AbortSignal.timeout(PATIENCE_MS) })
 
 const transport = {
-  post: (jobId: string, body: { device: string, since?: number, changes: Change[] }) => api<ChangeResult>(`/api/jobs/${jobId}/changes`, { body, ...patience() }),
+  post: (jobId: string, body: { device: string; since?: number; changes: Change[] }) =>
+    api<ChangeResult>(`/api/jobs/${jobId}/changes`, { body, ...patience() }),
   feed: (jobId: string, since: number) => api<Feed>(`/api/jobs/${jobId}/changes?since=${since}`, patience()),
   snapshot: (jobId: string) => api<JobSnapshot>(`/api/jobs/${jobId}`, patience()),
   putPicture: (jobId: string, id: string, raw: ArrayBuffer) => api(`/api/jobs/${jobId}/pictures/${id}`, { method: 'PUT', raw }),
@@ -51,7 +52,9 @@ type What = 'written' | 'moved'
 type Listener = (jobId: string, what: What, from: 'here' | 'elsewhere') => void
 const listeners = new Set<Listener>()
 const channel = new BroadcastChannel('multivox-replica')
-channel.addEventListener('message', (e: MessageEvent<{ jobId: string, what: What }>) => listeners.forEach(l => l(e.data.jobId, e.data.what, 'elsewhere')))
+channel.addEventListener('message', (e: MessageEvent<{ jobId: string; what: What }>) =>
+  listeners.forEach(l => l(e.data.jobId, e.data.what, 'elsewhere')),
+)
 
 /** Hears that something of a job has changed, in this tab or another. @returns what ends the hearing */
 export function onReplica(listener: Listener): () => void {
@@ -67,7 +70,10 @@ function tell(jobId: string, what: What): void {
 /** Whether this page may seal at all: a browser seals only on a secure address. */
 export const canSeal = (): boolean => typeof crypto !== 'undefined' && !!crypto.subtle && !!navigator.locks
 
-export interface OpenReplica { replica: Replica, store: ReplicaStore }
+export interface OpenReplica {
+  replica: Replica
+  store: ReplicaStore
+}
 
 /**
  * Opens a member's replica: with the key that is held here, else with the one the server makes.
@@ -84,18 +90,27 @@ export async function openReplica(owner: string): Promise<OpenReplica> {
   }
   const store = new ReplicaStore(db, owner, key)
   await takeOver(store)
-  const replica = new Replica({ store, transport, device, newId: uuidv7, clockOffsetMs: () => useClock().offsetMs.value, nowUtc, alone, tell })
+  const replica = new Replica({
+    store,
+    transport,
+    device,
+    newId: uuidv7,
+    clockOffsetMs: () => useClock().offsetMs.value,
+    nowUtc,
+    alone,
+    tell,
+  })
   return { replica, store }
 }
 
 /** What an app of before kept, unsealed, is taken over for its owner and then gone. */
 async function takeOver(store: ReplicaStore): Promise<void> {
   if (await deviceValue('taken-over')) return
-  const names = await indexedDB.databases?.() ?? []
+  const names = (await indexedDB.databases?.()) ?? []
   if (!names.some(n => n.name === 'multivox')) return setDeviceValue('taken-over', true)
   const old = await openDB('multivox')
   if (old.objectStoreNames.contains('outbox')) {
-    const all = await old.getAll('outbox') as { key: number, owner: string, jobId: string, change: Change }[]
+    const all = (await old.getAll('outbox')) as { key: number; owner: string; jobId: string; change: Change }[]
     const mine = all.filter(e => e.owner === store.owner)
     for (const e of mine) await store.addPending(e.jobId, [e.change], 0)
     for (const e of mine) await old.delete('outbox', e.key)
@@ -107,4 +122,7 @@ async function takeOver(store: ReplicaStore): Promise<void> {
 }
 
 /** Who was signed in here, for when there is no connection. */
-export interface Who { me: Me, carriers: { name: string, codes: string[] }[] }
+export interface Who {
+  me: Me
+  carriers: { name: string; codes: string[] }[]
+}

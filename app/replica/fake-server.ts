@@ -5,8 +5,18 @@ import type { Change, JobDocument, TableName } from '#core/job/schema'
 import type { ChangeResult, Feed, FeedItem, JobSnapshot } from '../../shared/api'
 import type { Transport } from './replica'
 
-interface FakeRow { id: string, version: number, fieldVersions: Record<string, number>, fields: Record<string, unknown>, writers: Record<string, string> }
-interface FakeJob { sequence: number, rows: Map<string, FakeRow>, log: { change: Change, sequence: number, fields: Record<string, unknown>, refused: string | null }[] }
+interface FakeRow {
+  id: string
+  version: number
+  fieldVersions: Record<string, number>
+  fields: Record<string, unknown>
+  writers: Record<string, string>
+}
+interface FakeJob {
+  sequence: number
+  rows: Map<string, FakeRow>
+  log: { change: Change; sequence: number; fields: Record<string, unknown>; refused: string | null }[]
+}
 
 /** What a request may meet on its way. */
 export type Weather = 'fair' | 'not reached' | 'answer lost' | 'in trouble' | 'signed out'
@@ -22,7 +32,8 @@ export class FakeServer {
   posts = 0
 
   /** @returns why a change is refused; null where it is taken */
-  refuses: (c: Change) => string | null = c => (typeof c.fields.upM === 'number' && c.fields.upM > 100 ? 'upM must be <= 100' : null)
+  refuses: (c: Change) => string | null = c =>
+    typeof c.fields.upM === 'number' && c.fields.upM > 100 ? 'upM must be <= 100' : null
 
   private async meet<T>(answer: () => T): Promise<T> {
     await Promise.resolve()
@@ -50,7 +61,7 @@ export class FakeServer {
     return job
   }
 
-  post(jobId: string, batch: { device: string, since?: number, changes: Change[] }): ChangeResult {
+  post(jobId: string, batch: { device: string; since?: number; changes: Change[] }): ChangeResult {
     this.posts++
     if (JSON.stringify(batch).length > MOST_BYTES) throw told(413)
     const first = batch.changes[0]!
@@ -79,18 +90,28 @@ export class FakeServer {
     const why = this.refuses(change) ?? (!row && change.op === 'update' ? 'It was removed by someone else meanwhile.' : null)
     if (why) {
       job.log.push({ change, sequence, fields: {}, refused: why })
-      result.rejected.push({ changeId, table, rowId, detail: why, errors: why.startsWith('upM') ? [{ field: 'upM', message: why }] : undefined })
+      result.rejected.push({
+        changeId,
+        table,
+        rowId,
+        detail: why,
+        errors: why.startsWith('upM') ? [{ field: 'upM', message: why }] : undefined,
+      })
       return
     }
     let fields = change.fields
     if (change.op === 'delete') {
       job.rows.delete(key)
       fields = {}
-    }
-    else if (!row) {
-      job.rows.set(key, { id: rowId, version: sequence, fields: { ...fields }, fieldVersions: stamp(fields, sequence), writers: stamp(fields, device) })
-    }
-    else {
+    } else if (!row) {
+      job.rows.set(key, {
+        id: rowId,
+        version: sequence,
+        fields: { ...fields },
+        fieldVersions: stamp(fields, sequence),
+        writers: stamp(fields, device),
+      })
+    } else {
       const merged = mergeFields(row.fields, row.fieldVersions, change)
       for (const c of merged.conflicts) {
         if (row.writers[c.field] === device) merged.accepted[c.field] = c.mine
@@ -110,21 +131,33 @@ export class FakeServer {
 
   private feed(job: FakeJob, since: number): Feed {
     const news = job.log.filter(l => l.sequence > since)
-    const items: FeedItem[] = news.filter(l => !l.refused).map(l => ({ id: l.change.id, table: l.change.table, rowId: l.change.rowId, op: l.change.op, fields: l.fields, sequence: l.sequence }))
-    if (items.length > MOST_FEED) return { sequence: items[MOST_FEED - 1]!.sequence, items: items.slice(0, MOST_FEED), more: true }
+    const items: FeedItem[] = news
+      .filter(l => !l.refused)
+      .map(l => ({
+        id: l.change.id,
+        table: l.change.table,
+        rowId: l.change.rowId,
+        op: l.change.op,
+        fields: l.fields,
+        sequence: l.sequence,
+      }))
+    if (items.length > MOST_FEED)
+      return { sequence: items[MOST_FEED - 1]!.sequence, items: items.slice(0, MOST_FEED), more: true }
     return { sequence: job.sequence, items, more: false }
   }
 
   snapshot(jobId: string): JobSnapshot {
     const job = this.job(jobId)
     const document = emptyDocument() as unknown as Record<TableName, unknown[]>
-    for (const [key, row] of job.rows) document[key.split('|')[0] as TableName].push({ ...row.fields, id: row.id, version: row.version })
+    for (const [key, row] of job.rows)
+      document[key.split('|')[0] as TableName].push({ ...row.fields, id: row.id, version: row.version })
     return { document: document as unknown as JobDocument, sequence: job.sequence, near: { masts: [], cells: [] } }
   }
 }
 
-const stamp = <T>(fields: Record<string, unknown>, v: T): Record<string, T> => Object.fromEntries(Object.keys(fields).map(f => [f, v]))
+const stamp = <T>(fields: Record<string, unknown>, v: T): Record<string, T> =>
+  Object.fromEntries(Object.keys(fields).map(f => [f, v]))
 
 /** A document with its rows in the order of their ids, to be compared. */
 export const sorted = (d: JobDocument): Record<string, unknown[]> =>
-  Object.fromEntries(TABLES.map(t => [t, [...d[t] as { id: string }[]].sort((a, b) => a.id.localeCompare(b.id))]))
+  Object.fromEntries(TABLES.map(t => [t, [...(d[t] as { id: string }[])].sort((a, b) => a.id.localeCompare(b.id))]))

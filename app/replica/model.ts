@@ -9,7 +9,10 @@ import type { Change, JobDocument } from '#core/job/schema'
 import type { Feed, FeedItem } from '../../shared/api'
 
 /** The job's own rows as the server last told them; masts that are only lent are no part of it. */
-export interface Base { sequence: number, document: JobDocument }
+export interface Base {
+  sequence: number
+  document: JobDocument
+}
 
 /** A change that waits for its acknowledgement. */
 export interface Pending {
@@ -27,21 +30,32 @@ export interface Aside {
   jobId: string
   change: Change
   detail: string
-  errors: { field: string, message: string }[]
+  errors: { field: string; message: string }[]
   atUtc: string
 }
 
 /** Two values of one field, kept until a person chooses. */
-export interface Conflict extends FieldConflict { id: string, jobId: string }
+export interface Conflict extends FieldConflict {
+  id: string
+  jobId: string
+}
 
-export const conflictId = (jobId: string, c: Pick<FieldConflict, 'table' | 'rowId' | 'field'>): string => [jobId, c.table, c.rowId, c.field].join('|')
+export const conflictId = (jobId: string, c: Pick<FieldConflict, 'table' | 'rowId' | 'field'>): string =>
+  [jobId, c.table, c.rowId, c.field].join('|')
 
 /** @returns the document that a person sees */
 export const shown = (base: Base | null, pending: readonly Pick<Pending, 'change'>[]): JobDocument =>
-  applyChanges(completeDocument(base?.document ?? emptyDocument()), pending.map(p => p.change))
+  applyChanges(
+    completeDocument(base?.document ?? emptyDocument()),
+    pending.map(p => p.change),
+  )
 
 const asChange = (i: FeedItem): Change => ({
-  id: i.id, table: i.table, rowId: i.rowId, op: i.op, baseVersion: 0,
+  id: i.id,
+  table: i.table,
+  rowId: i.rowId,
+  op: i.op,
+  baseVersion: 0,
   fields: i.op === 'delete' ? {} : { ...i.fields, version: i.sequence },
 })
 

@@ -13,9 +13,16 @@ import { openDevice, readableText, ReplicaStore } from './store'
 import type { DeviceDb } from './store'
 
 const rawKey = (n: number): string => btoa(String.fromCharCode(...Array.from({ length: 32 }, (_, i) => (i * 7 + n) % 256)))
-const change = (table: TableName, op: Change['op'], rowId: string, fields: Record<string, unknown> = {}, baseVersion = 0): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
+const change = (
+  table: TableName,
+  op: Change['op'],
+  rowId: string,
+  fields: Record<string, unknown> = {},
+  baseVersion = 0,
+): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
 const spot = (name: string, upM = 1) => ({ name, eastM: 0, northM: 0, upM, indoors: true, needed: false })
-const newJob = (jobId: string, name = 'Of the test'): Change => change('jobs', 'insert', jobId, { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null })
+const newJob = (jobId: string, name = 'Of the test'): Change =>
+  change('jobs', 'insert', jobId, { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null })
 
 let databases = 0
 /** One browser: its database, its lock, and as many tabs as are opened. */
@@ -25,13 +32,16 @@ class Browser {
   clockOffsetMs: number | null = 0
   told: string[] = []
 
-  private constructor(readonly db: DeviceDb, private readonly server: FakeServer) {}
+  private constructor(
+    readonly db: DeviceDb,
+    private readonly server: FakeServer,
+  ) {}
 
   static async open(server: FakeServer): Promise<Browser> {
     return new Browser(await openDevice(`test-${databases++}`), server)
   }
 
-  async tab(owner = 'ila', n = 1): Promise<{ replica: Replica, store: ReplicaStore }> {
+  async tab(owner = 'ila', n = 1): Promise<{ replica: Replica; store: ReplicaStore }> {
     const store = new ReplicaStore(this.db, owner, await keyOf(rawKey(n)))
     const alone = <T>(work: () => Promise<T>): Promise<T> => {
       const next = this.tail.then(work, work)
@@ -39,8 +49,14 @@ class Browser {
       return next
     }
     const replica = new Replica({
-      store, transport: this.server.transport(), device: this.device, newId: uuidv7, alone, nowUtc: () => '2026-04-03T12:00:00.000Z',
-      clockOffsetMs: () => this.clockOffsetMs, tell: jobId => this.told.push(jobId),
+      store,
+      transport: this.server.transport(),
+      device: this.device,
+      newId: uuidv7,
+      alone,
+      nowUtc: () => '2026-04-03T12:00:00.000Z',
+      clockOffsetMs: () => this.clockOffsetMs,
+      tell: jobId => this.told.push(jobId),
     })
     return { replica, store }
   }
@@ -87,11 +103,21 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await replica.edit(gone!, [change('spots', 'insert', uuidv7(), spot('Of a job that a lead removed'))])
     await replica.edit(a!, [newJob(a!)])
     await replica.edit(b!, [newJob(b!)])
-    expect(await store.waiting()).toEqual(new Map([[gone, 1], [a, 1], [b, 1]].sort() as [string, number][]))
+    expect(await store.waiting()).toEqual(
+      new Map(
+        [
+          [gone, 1],
+          [a, 1],
+          [b, 1],
+        ].sort() as [string, number][],
+      ),
+    )
     expect(await replica.send()).toBe('sent')
     expect([...server.jobs.keys()].sort()).toEqual([a, b].sort())
     // What belongs to a job that is not there is put aside with the reason, and neither retried nor lost.
-    expect((await store.asides(gone)).map(x => [x.change.fields.name, x.detail])).toEqual([['Of a job that a lead removed', 'answered 404']])
+    expect((await store.asides(gone)).map(x => [x.change.fields.name, x.detail])).toEqual([
+      ['Of a job that a lead removed', 'answered 404'],
+    ])
     expect((await store.waiting()).size).toBe(0)
   })
 
@@ -100,7 +126,8 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
     await replica.edit(jobId, [newJob(jobId)])
-    for (let i = 0; i < 131; i++) await replica.edit(jobId, [change('jobs', 'update', jobId, { notes: `${i} ${'ж'.repeat(3990)}` })])
+    for (let i = 0; i < 131; i++)
+      await replica.edit(jobId, [change('jobs', 'update', jobId, { notes: `${i} ${'ж'.repeat(3990)}` })])
     expect(await replica.send()).toBe('sent')
     expect((await store.waiting()).size).toBe(0)
     expect((server.snapshot(jobId).document.jobs[0] as { notes?: string }).notes).toMatch(/^130 /)
@@ -123,7 +150,10 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
     await replica.edit(jobId, [newJob(jobId)])
-    for (const [weather, state] of [['in trouble', 'failing'], ['signed out', 'signed-out']] as [Weather, string][]) {
+    for (const [weather, state] of [
+      ['in trouble', 'failing'],
+      ['signed out', 'signed-out'],
+    ] as [Weather, string][]) {
       server.weather = () => weather
       expect(await replica.send()).toBe(state)
       expect((await store.waiting()).get(jobId)).toBe(1)
@@ -151,7 +181,13 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const { replica } = await (await Browser.open(server)).tab()
     const jobs = [uuidv7(), uuidv7()]
     for (const id of jobs) await replica.edit(id, [newJob(id, `Job ${id}`)])
-    await Promise.all(jobs.flatMap(id => [replica.send(), replica.edit(id, [change('spots', 'insert', uuidv7(), spot(`Of ${id}`))]), replica.pull(id)]))
+    await Promise.all(
+      jobs.flatMap(id => [
+        replica.send(),
+        replica.edit(id, [change('spots', 'insert', uuidv7(), spot(`Of ${id}`))]),
+        replica.pull(id),
+      ]),
+    )
     await replica.send()
     for (const id of jobs) {
       const { document } = (await replica.read(id)).base!
@@ -168,7 +204,10 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await one.replica.edit(jobId, [newJob(jobId)])
     await one.replica.send()
     await two.replica.readWhole(jobId)
-    await one.replica.edit(jobId, Array.from({ length: 120 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))))
+    await one.replica.edit(
+      jobId,
+      Array.from({ length: 120 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))),
+    )
     await one.replica.send()
     await two.replica.pull(jobId)
     expect(sorted((await two.replica.read(jobId)).base!.document)).toEqual(sorted(server.snapshot(jobId).document))
@@ -181,7 +220,11 @@ describe('what the server refuses', () => {
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
     const bad = uuidv7()
-    await replica.edit(jobId, [newJob(jobId), change('spots', 'insert', bad, spot('Too high', 200)), change('spots', 'insert', uuidv7(), spot('Good'))])
+    await replica.edit(jobId, [
+      newJob(jobId),
+      change('spots', 'insert', bad, spot('Too high', 200)),
+      change('spots', 'insert', uuidv7(), spot('Good')),
+    ])
     expect(await replica.send()).toBe('sent')
     expect(server.snapshot(jobId).document.spots.map(s => s.name)).toEqual(['Good'])
     const [aside] = await store.asides(jobId)
@@ -191,7 +234,12 @@ describe('what the server refuses', () => {
     expect(shown(now.base, now.pending).spots.map(s => s.name)).toEqual(['Good'])
     await replica.takeUp(aside!, { upM: 20 })
     expect(await replica.send()).toBe('sent')
-    expect(server.snapshot(jobId).document.spots.map(s => s.upM).sort()).toEqual([1, 20])
+    expect(
+      server
+        .snapshot(jobId)
+        .document.spots.map(s => s.upM)
+        .sort(),
+    ).toEqual([1, 20])
     expect(await store.asides(jobId)).toEqual([])
   })
 
@@ -205,7 +253,12 @@ describe('what the server refuses', () => {
       if (batch.changes.some(c => c.id === poison.id)) throw told(422, 'the envelope does not fit')
       return post(id, batch)
     }
-    await replica.edit(jobId, [newJob(jobId), ...Array.from({ length: 9 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))), poison, change('spots', 'insert', uuidv7(), spot('Last'))])
+    await replica.edit(jobId, [
+      newJob(jobId),
+      ...Array.from({ length: 9 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))),
+      poison,
+      change('spots', 'insert', uuidv7(), spot('Last')),
+    ])
     expect(await replica.send()).toBe('sent')
     expect(server.snapshot(jobId).document.spots).toHaveLength(10)
     expect((await store.asides(jobId)).map(a => a.detail)).toEqual(['the envelope does not fit'])
@@ -293,11 +346,21 @@ describe('owners', () => {
 })
 
 describe('the clock', () => {
-  const reading = { table: 'readings' as const, op: 'insert' as const, id: uuidv7(), rowId: uuidv7(), baseVersion: 0, fields: { takenAtUtc: '2026-04-03T10:00:00.000Z', rsrpDbm: -90 } }
+  const reading = {
+    table: 'readings' as const,
+    op: 'insert' as const,
+    id: uuidv7(),
+    rowId: uuidv7(),
+    baseVersion: 0,
+    fields: { takenAtUtc: '2026-04-03T10:00:00.000Z', rsrpDbm: -90 },
+  }
   const HOUR = 3_600_000
 
   it('times written by a clock that turned out to be an hour behind are moved by an hour', () =>
-    expect(withRightTimes({ key: 1, jobId: 'j', change: reading, clockOffsetMs: null }, HOUR).fields).toMatchObject({ takenAtUtc: '2026-04-03T11:00:00.000Z', rsrpDbm: -90 }))
+    expect(withRightTimes({ key: 1, jobId: 'j', change: reading, clockOffsetMs: null }, HOUR).fields).toMatchObject({
+      takenAtUtc: '2026-04-03T11:00:00.000Z',
+      rsrpDbm: -90,
+    }))
   it('times already corrected when they were written are not corrected again', () =>
     expect(withRightTimes({ key: 1, jobId: 'j', change: reading, clockOffsetMs: HOUR }, HOUR)).toBe(reading))
   it('two minutes more or less are let be', () =>
@@ -306,81 +369,102 @@ describe('the clock', () => {
 
 describe('whatever happens, in whatever order', () => {
   type Step =
-    | { do: 'insert', tab: number, value: number }
-    | { do: 'update', tab: number, row: number, value: number }
-    | { do: 'remove', tab: number, row: number }
-    | { do: 'send' | 'pull' | 'crash' | 'reopen', tab: number }
+    | { do: 'insert'; tab: number; value: number }
+    | { do: 'update'; tab: number; row: number; value: number }
+    | { do: 'remove'; tab: number; row: number }
+    | { do: 'send' | 'pull' | 'crash' | 'reopen'; tab: number }
     | { do: 'at once' }
-    | { do: 'weather', to: Weather }
+    | { do: 'weather'; to: Weather }
 
   const tab = fc.nat(4)
   const step: fc.Arbitrary<Step> = fc.oneof(
     { weight: 4, arbitrary: fc.record({ do: fc.constant('insert' as const), tab, value: fc.nat(120) }) },
     { weight: 4, arbitrary: fc.record({ do: fc.constant('update' as const), tab, row: fc.nat(20), value: fc.nat(120) }) },
     { weight: 1, arbitrary: fc.record({ do: fc.constant('remove' as const), tab, row: fc.nat(20) }) },
-    { weight: 4, arbitrary: fc.record({ do: fc.constantFrom('send' as const, 'send' as const, 'pull' as const, 'crash' as const, 'reopen' as const), tab }) },
+    {
+      weight: 4,
+      arbitrary: fc.record({
+        do: fc.constantFrom('send' as const, 'send' as const, 'pull' as const, 'crash' as const, 'reopen' as const),
+        tab,
+      }),
+    },
     { weight: 2, arbitrary: fc.record({ do: fc.constant('at once' as const) }) },
-    { weight: 2, arbitrary: fc.record({ do: fc.constant('weather' as const), to: fc.constantFrom<Weather>('fair', 'fair', 'not reached', 'answer lost', 'in trouble', 'signed out') }) },
+    {
+      weight: 2,
+      arbitrary: fc.record({
+        do: fc.constant('weather' as const),
+        to: fc.constantFrom<Weather>('fair', 'fair', 'not reached', 'answer lost', 'in trouble', 'signed out'),
+      }),
+    },
   )
 
   it('no change is lost, none is taken twice, and all copies end equal', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 60 }), async (steps) => {
-      const server = new FakeServer()
-      const jobId = uuidv7()
-      server.post(jobId, { device: uuidv7(), changes: [newJob(jobId)] })
-      // Two people; the first in three tabs of one browser, the second in two of another.
-      const browsers = [await Browser.open(server), await Browser.open(server)]
-      const of = (i: number) => (i < 3 ? { browser: browsers[0]!, owner: 'ila', key: 1 } : { browser: browsers[1]!, owner: 'oren', key: 2 })
-      const open = (i: number) => of(i).browser.tab(of(i).owner, of(i).key)
-      const tabs = await Promise.all([0, 1, 2, 3, 4].map(open))
-      const made: Change[] = []
-      const rows: string[] = []
-      for (const s of steps) {
-        if (s.do === 'weather') server.weather = () => s.to
-        else if (s.do === 'reopen') tabs[s.tab] = await open(s.tab)
-        else if (s.do === 'send') await tabs[s.tab]!.replica.send()
-        else if (s.do === 'pull') await tabs[s.tab]!.replica.pull(jobId).catch(() => {})
-        else if (s.do === 'at once') await Promise.all(tabs.flatMap(t => [t.replica.send(), t.replica.pull(jobId).catch(() => {})]))
-        else if (s.do === 'crash') {
-          // The answer came, and the browser was killed before it was written down.
-          const { store, replica } = tabs[s.tab]!
-          store.commit = () => Promise.reject(new Error('killed'))
-          await replica.send().catch(() => {})
-          tabs[s.tab] = await open(s.tab)
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 60 }), async steps => {
+        const server = new FakeServer()
+        const jobId = uuidv7()
+        server.post(jobId, { device: uuidv7(), changes: [newJob(jobId)] })
+        // Two people; the first in three tabs of one browser, the second in two of another.
+        const browsers = [await Browser.open(server), await Browser.open(server)]
+        const of = (i: number) =>
+          i < 3 ? { browser: browsers[0]!, owner: 'ila', key: 1 } : { browser: browsers[1]!, owner: 'oren', key: 2 }
+        const open = (i: number) => of(i).browser.tab(of(i).owner, of(i).key)
+        const tabs = await Promise.all([0, 1, 2, 3, 4].map(open))
+        const made: Change[] = []
+        const rows: string[] = []
+        for (const s of steps) {
+          if (s.do === 'weather') server.weather = () => s.to
+          else if (s.do === 'reopen') tabs[s.tab] = await open(s.tab)
+          else if (s.do === 'send') await tabs[s.tab]!.replica.send()
+          else if (s.do === 'pull') await tabs[s.tab]!.replica.pull(jobId).catch(() => {})
+          else if (s.do === 'at once')
+            await Promise.all(tabs.flatMap(t => [t.replica.send(), t.replica.pull(jobId).catch(() => {})]))
+          else if (s.do === 'crash') {
+            // The answer came, and the browser was killed before it was written down.
+            const { store, replica } = tabs[s.tab]!
+            store.commit = () => Promise.reject(new Error('killed'))
+            await replica.send().catch(() => {})
+            tabs[s.tab] = await open(s.tab)
+          } else {
+            const known = 'row' in s ? rows[s.row % Math.max(1, rows.length)] : uuidv7()
+            if (!known) continue
+            const base = (await tabs[s.tab]!.store.sequence(jobId)) ?? 0
+            const value = 'value' in s ? s.value : 0
+            const c = !('row' in s)
+              ? change('spots', 'insert', known, spot(`S${value}`, value))
+              : s.do === 'remove'
+                ? change('spots', 'delete', known, {}, base)
+                : change('spots', 'update', known, { upM: value }, base)
+            if (!('row' in s)) rows.push(known)
+            made.push(c)
+            await tabs[s.tab]!.replica.edit(jobId, [c])
+          }
         }
-        else {
-          const known = 'row' in s ? rows[s.row % Math.max(1, rows.length)] : uuidv7()
-          if (!known) continue
-          const base = (await tabs[s.tab]!.store.sequence(jobId)) ?? 0
-          const value = 'value' in s ? s.value : 0
-          const c = !('row' in s)
-            ? change('spots', 'insert', known, spot(`S${value}`, value))
-            : s.do === 'remove' ? change('spots', 'delete', known, {}, base) : change('spots', 'update', known, { upM: value }, base)
-          if (!('row' in s)) rows.push(known)
-          made.push(c)
-          await tabs[s.tab]!.replica.edit(jobId, [c])
+        server.weather = () => 'fair'
+        for (const t of tabs) expect(await t.replica.send()).toBe('sent')
+        for (const t of tabs) {
+          await t.replica.pull(jobId)
+          if (!(await t.store.base(jobId))) await t.replica.readWhole(jobId)
         }
-      }
-      server.weather = () => 'fair'
-      for (const t of tabs) expect(await t.replica.send()).toBe('sent')
-      for (const t of tabs) {
-        await t.replica.pull(jobId)
-        if (!(await t.store.base(jobId))) await t.replica.readWhole(jobId)
-      }
-      const log = server.jobs.get(jobId)!.log
-      expect(log.length).toBe(new Set(log.map(l => l.change.id)).size)
-      const taken = new Set(log.map(l => l.change.id))
-      for (const c of made) expect(taken.has(c.id)).toBe(true)
-      // Everything refused is with its writer, and nothing else is.
-      const refused = log.filter(l => l.refused).map(l => l.change.id).sort()
-      const asides = [...await tabs[0]!.store.asides(jobId), ...await tabs[3]!.store.asides(jobId)]
-      expect(asides.map(a => a.change.id).sort()).toEqual(refused)
-      const truth = sorted(completeDocument(server.snapshot(jobId).document))
-      for (const t of tabs) {
-        const held = await t.replica.read(jobId)
-        expect(held.pending).toEqual([])
-        expect(sorted(shown(held.base, held.pending))).toEqual(truth)
-      }
-    }), { numRuns: 60, endOnFailure: true })
+        const log = server.jobs.get(jobId)!.log
+        expect(log.length).toBe(new Set(log.map(l => l.change.id)).size)
+        const taken = new Set(log.map(l => l.change.id))
+        for (const c of made) expect(taken.has(c.id)).toBe(true)
+        // Everything refused is with its writer, and nothing else is.
+        const refused = log
+          .filter(l => l.refused)
+          .map(l => l.change.id)
+          .sort()
+        const asides = [...(await tabs[0]!.store.asides(jobId)), ...(await tabs[3]!.store.asides(jobId))]
+        expect(asides.map(a => a.change.id).sort()).toEqual(refused)
+        const truth = sorted(completeDocument(server.snapshot(jobId).document))
+        for (const t of tabs) {
+          const held = await t.replica.read(jobId)
+          expect(held.pending).toEqual([])
+          expect(sorted(shown(held.base, held.pending))).toEqual(truth)
+        }
+      }),
+      { numRuns: 60, endOnFailure: true },
+    )
   }, 120_000)
 })

@@ -10,7 +10,7 @@ import type { ReplicaStore } from './store'
 
 /** How the server is spoken to. Failures are told as `Answer` says. */
 export interface Transport {
-  post: (jobId: string, batch: { device: string, since?: number, changes: Change[] }) => Promise<ChangeResult>
+  post: (jobId: string, batch: { device: string; since?: number; changes: Change[] }) => Promise<ChangeResult>
   feed: (jobId: string, since: number) => Promise<Feed>
   snapshot: (jobId: string) => Promise<JobSnapshot>
   /** a picture's bytes; the row that says where it lies goes as a change */
@@ -18,7 +18,11 @@ export interface Transport {
 }
 
 /** A failure that the server told, with its status. */
-export interface Told { status: number, message: string, errors?: { field: string, message: string }[] }
+export interface Told {
+  status: number
+  message: string
+  errors?: { field: string; message: string }[]
+}
 export const isTold = (e: unknown): e is Told & Error => typeof (e as Told).status === 'number'
 
 export interface ReplicaParts {
@@ -68,12 +72,19 @@ export class Replica {
   }
 
   /** @param known  the base as it was read before: it is opened again only where it has moved on */
-  async read(jobId: string, known: Base | null = null): Promise<{ base: Base | null, pending: Pending[], asides: Aside[], conflicts: Conflict[] }> {
+  async read(
+    jobId: string,
+    known: Base | null = null,
+  ): Promise<{ base: Base | null; pending: Pending[]; asides: Aside[]; conflicts: Conflict[] }> {
     const { store } = this.parts
     // Pending first: what is acknowledged between the two looks is then in both, and applying it twice does nothing.
     const pending = await store.pending(jobId)
-    const same = known !== null && await store.sequence(jobId) === known.sequence
-    const [base, asides, conflicts] = await Promise.all([same ? known : store.base(jobId), store.asides(jobId), store.conflicts(jobId)])
+    const same = known !== null && (await store.sequence(jobId)) === known.sequence
+    const [base, asides, conflicts] = await Promise.all([
+      same ? known : store.base(jobId),
+      store.asides(jobId),
+      store.conflicts(jobId),
+    ])
     return { base, pending, asides, conflicts }
   }
 
@@ -87,10 +98,13 @@ export class Replica {
     return alone(async () => {
       let worst: SendState = 'sent'
       for (const jobId of (await store.waiting()).keys()) {
-        const state = await this.sendJob(jobId).then(() => 'sent' as const, (e: unknown) => {
-          if (e instanceof Later) return e.state
-          throw e
-        })
+        const state = await this.sendJob(jobId).then(
+          () => 'sent' as const,
+          (e: unknown) => {
+            if (e instanceof Later) return e.state
+            throw e
+          },
+        )
         if (state === 'signed-out' || state === 'offline') return state
         if (state !== 'sent') worst = state
       }
@@ -107,8 +121,7 @@ export class Replica {
       try {
         if (bytes) await transport.putPicture(jobId, id, bytes)
         await store.uploaded(id)
-      }
-      catch (e) {
+      } catch (e) {
         if (!isTold(e)) return 'offline'
         if (e.status === SIGNED_OUT) return 'signed-out'
         if (mayPass(e.status)) return 'failing'
@@ -129,14 +142,11 @@ export class Replica {
       if (!('why' in answer)) {
         await this.settleAnswer(jobId, batch, base, answer)
         most = MOST_CHANGES
-      }
-      else if (REFUSED_WHOLE.includes(answer.why.status)) {
+      } else if (REFUSED_WHOLE.includes(answer.why.status)) {
         await this.putAside(jobId, await store.pending(jobId), answer.why)
-      }
-      else if (batch.length > 1) {
+      } else if (batch.length > 1) {
         most = Math.ceil(batch.length / 2)
-      }
-      else {
+      } else {
         await this.putAside(jobId, batch, answer.why)
       }
     }
@@ -162,7 +172,8 @@ export class Replica {
     const refused = new Map(answer.rejected.map(r => [r.changeId, r]))
     const taken = new Set(answer.versions.map(v => v.changeId))
     // A change that the answer does not name was not taken: it is not let go of unseen.
-    const asides = batch.filter(p => refused.has(p.change.id) || !taken.has(p.change.id))
+    const asides = batch
+      .filter(p => refused.has(p.change.id) || !taken.has(p.change.id))
       .map(p => this.aside(jobId, p.change, refused.get(p.change.id) ?? { detail: 'The server did not say what became of it.' }))
     const conflicts = answer.conflicts.map(c => ({ ...c, jobId, id: conflictId(jobId, c) }))
     const gone = batch.map(p => p.key)
@@ -174,27 +185,33 @@ export class Replica {
     tell(jobId, 'moved')
   }
 
-  /** @returns the base after an answer; null where there is no such job any more. @throws Later where the job had to be read whole and was not */
+  /**
+   * @returns the base after an answer; null where there is no such job any more.
+   * @throws Later where the job had to be read whole and was not
+   */
   private async moveOn(jobId: string, from: Base | null, answer: ChangeResult, transport: Transport): Promise<Base | null> {
-    if (from && answer.items && !answer.more && !answer.reset) return withFeed(from, { sequence: answer.sequence, items: answer.items })
+    if (from && answer.items && !answer.more && !answer.reset)
+      return withFeed(from, { sequence: answer.sequence, items: answer.items })
     try {
       return baseOf(await transport.snapshot(jobId))
-    }
-    catch (e) {
+    } catch (e) {
       // Refused as a whole: there is no such job on the server, and nothing to move on to.
       if (isTold(e) && e.status === 404) return null
       throw new Later(!isTold(e) ? 'offline' : e.status === SIGNED_OUT ? 'signed-out' : 'failing')
     }
   }
 
-  private aside(jobId: string, change: Change, why: { detail: string, errors?: { field: string, message: string }[] }): Aside {
+  private aside(jobId: string, change: Change, why: { detail: string; errors?: { field: string; message: string }[] }): Aside {
     return { id: this.parts.newId(), jobId, change, detail: why.detail, errors: why.errors ?? [], atUtc: this.parts.nowUtc() }
   }
 
   private async putAside(jobId: string, batch: readonly Pending[], why: Told): Promise<void> {
     const { store, tell } = this.parts
     const asides = batch.map(p => this.aside(jobId, p.change, { detail: why.message, errors: why.errors }))
-    while (!await store.commit({ jobId, from: await store.sequence(jobId), gone: batch.map(p => p.key), asides })) { /* the base moved on between: once more */ }
+    const gone = batch.map(p => p.key)
+    // Void where the base moved on between the two looks: then once more.
+    let written = false
+    while (!written) written = await store.commit({ jobId, from: await store.sequence(jobId), gone, asides })
     tell(jobId, 'moved')
   }
 
@@ -214,7 +231,7 @@ export class Replica {
   /** Reads the job whole. @param anyway  also where the server knows less: it was restored from an older backup */
   async readWhole(jobId: string, anyway = false, snapshot?: JobSnapshot): Promise<boolean> {
     const { store, transport, tell } = this.parts
-    const next = baseOf(snapshot ?? await transport.snapshot(jobId))
+    const next = baseOf(snapshot ?? (await transport.snapshot(jobId)))
     const held = await store.sequence(jobId)
     if (held !== null && next.sequence < held && !anyway) return false
     const taken = await store.commit({ jobId, from: held, base: next })
@@ -225,7 +242,9 @@ export class Replica {
   /** A refused change is taken up again, as it was or mended: a new change, last in order. */
   async takeUp(a: Aside, fields: Record<string, unknown> = {}): Promise<void> {
     const base = await this.parts.store.sequence(a.jobId)
-    await this.edit(a.jobId, [{ ...a.change, id: this.parts.newId(), baseVersion: base ?? 0, fields: { ...a.change.fields, ...fields } }])
+    await this.edit(a.jobId, [
+      { ...a.change, id: this.parts.newId(), baseVersion: base ?? 0, fields: { ...a.change.fields, ...fields } },
+    ])
     await this.letGo(a)
   }
 
@@ -238,7 +257,16 @@ export class Replica {
   async settle(c: Conflict, choice: 'mine' | 'theirs'): Promise<void> {
     if (choice === 'mine') {
       const base = await this.parts.store.sequence(c.jobId)
-      await this.edit(c.jobId, [{ id: this.parts.newId(), table: c.table, rowId: c.rowId, op: 'update', baseVersion: base ?? 0, fields: { [c.field]: c.mine } }])
+      await this.edit(c.jobId, [
+        {
+          id: this.parts.newId(),
+          table: c.table,
+          rowId: c.rowId,
+          op: 'update',
+          baseVersion: base ?? 0,
+          fields: { [c.field]: c.mine },
+        },
+      ])
     }
     await this.parts.store.removeConflict(c.id)
     this.parts.tell(c.jobId, 'moved')

@@ -10,23 +10,27 @@ import type { Aside, Base, Conflict, Pending } from './model'
 import { seal, sealBytes, unseal, unsealBytes } from './sealed'
 import type { Sealed } from './sealed'
 
-interface Own { owner: string, jobId: string, sealed: Sealed }
+interface Own {
+  owner: string
+  jobId: string
+  sealed: Sealed
+}
 
 interface Device extends DBSchema {
   /** one key a member who is signed in */
-  keys: { key: string, value: { owner: string, key: CryptoKey } }
-  bases: { key: string, value: Own & { id: string, sequence: number }, indexes: { owner: string } }
-  pending: { key: number, value: Own & { key?: number, bytes: number }, indexes: { owner: string, job: [string, string] } }
-  asides: { key: string, value: Own & { id: string }, indexes: { owner: string, job: [string, string] } }
-  conflicts: { key: string, value: Own & { id: string }, indexes: { owner: string, job: [string, string] } }
+  keys: { key: string; value: { owner: string; key: CryptoKey } }
+  bases: { key: string; value: Own & { id: string; sequence: number }; indexes: { owner: string } }
+  pending: { key: number; value: Own & { key?: number; bytes: number }; indexes: { owner: string; job: [string, string] } }
+  asides: { key: string; value: Own & { id: string }; indexes: { owner: string; job: [string, string] } }
+  conflicts: { key: string; value: Own & { id: string }; indexes: { owner: string; job: [string, string] } }
   /** lists, masts near a stop, packs: by owner and name */
-  kept: { key: string, value: Own & { id: string }, indexes: { owner: string } }
+  kept: { key: string; value: Own & { id: string }; indexes: { owner: string } }
   /** pictures by their id; `waits` until the server has the bytes */
-  pictures: { key: string, value: Own & { id: string, waits: 0 | 1 }, indexes: { waiting: [string, number], owner: string } }
+  pictures: { key: string; value: Own & { id: string; waits: 0 | 1 }; indexes: { waiting: [string, number]; owner: string } }
   /** blocks of ground, by crew; they are no customer's */
-  blocks: { key: string, value: unknown }
+  blocks: { key: string; value: unknown }
   /** who is signed in here, and what is no secret */
-  device: { key: string, value: unknown }
+  device: { key: string; value: unknown }
 }
 
 export type DeviceDb = IDBPDatabase<Device>
@@ -73,11 +77,19 @@ export interface Outcome {
 
 /** The store of one member on this device. */
 export class ReplicaStore {
-  constructor(private readonly db: DeviceDb, readonly owner: string, private readonly key: CryptoKey) {}
+  constructor(
+    private readonly db: DeviceDb,
+    readonly owner: string,
+    private readonly key: CryptoKey,
+  ) {}
 
   private idOf = (jobId: string): string => `${this.owner}|${jobId}`
   private job = (jobId: string): [string, string] => [this.owner, jobId]
-  private own = async (jobId: string, value: unknown): Promise<Own> => ({ owner: this.owner, jobId, sealed: await seal(this.key, value) })
+  private own = async (jobId: string, value: unknown): Promise<Own> => ({
+    owner: this.owner,
+    jobId,
+    sealed: await seal(this.key, value),
+  })
   private open = <T>(row: Own): Promise<T> => unseal<T>(this.key, row.sealed)
 
   /** What cannot be read with the present key is left alone, and does not keep the rest from being read. */
@@ -92,10 +104,10 @@ export class ReplicaStore {
   }
 
   /** Every job that is held here, opened. */
-  async bases(): Promise<{ jobId: string, base: Base }[]> {
+  async bases(): Promise<{ jobId: string; base: Base }[]> {
     const rows = await this.db.getAllFromIndex('bases', 'owner', this.owner)
     const all = await Promise.all(rows.map(async r => ({ jobId: r.jobId, base: await this.open<Base>(r).catch(() => null) })))
-    return all.filter((r): r is { jobId: string, base: Base } => r.base !== null)
+    return all.filter((r): r is { jobId: string; base: Base } => r.base !== null)
   }
 
   /** @returns the sequence of the base held, without opening it */
@@ -113,7 +125,9 @@ export class ReplicaStore {
   }
 
   private async writePending(jobId: string, changes: readonly Change[], clockOffsetMs: number | null): Promise<void> {
-    const rows = await Promise.all(changes.map(async change => ({ ...await this.own(jobId, { change, clockOffsetMs }), bytes: bytesOf(change) })))
+    const rows = await Promise.all(
+      changes.map(async change => ({ ...(await this.own(jobId, { change, clockOffsetMs })), bytes: bytesOf(change) })),
+    )
     const tx = this.db.transaction('pending', 'readwrite')
     for (const row of rows) void tx.store.add(row)
     await tx.done
@@ -121,7 +135,7 @@ export class ReplicaStore {
 
   /** The first of what waits in a job, in order of writing, within a count and a size; at least one. */
   async pending(jobId: string, most = Infinity, mostBytes = Infinity): Promise<Pending[]> {
-    const rows: (Own & { key?: number, bytes: number })[] = []
+    const rows: (Own & { key?: number; bytes: number })[] = []
     let bytes = 0
     let cursor = await this.db.transaction('pending').store.index('job').openCursor(this.job(jobId))
     while (cursor && rows.length < most && (!rows.length || bytes + cursor.value.bytes <= mostBytes)) {
@@ -129,17 +143,22 @@ export class ReplicaStore {
       bytes += cursor.value.bytes
       cursor = await cursor.continue()
     }
-    const opened = await Promise.all(rows.map(async (r) => {
-      const inside = await this.open<Pick<Pending, 'change' | 'clockOffsetMs'>>(r).catch(() => null)
-      return inside && { ...inside, key: r.key!, jobId }
-    }))
+    const opened = await Promise.all(
+      rows.map(async r => {
+        const inside = await this.open<Pick<Pending, 'change' | 'clockOffsetMs'>>(r).catch(() => null)
+        return inside && { ...inside, key: r.key!, jobId }
+      }),
+    )
     return opened.filter(p => p !== null)
   }
 
   /** How much waits, job by job. */
   async waiting(): Promise<Map<string, number>> {
     const counts = new Map<string, number>()
-    let cursor = await this.db.transaction('pending').store.index('job').openKeyCursor(IDBKeyRange.bound([this.owner, ''], [this.owner, '\uFFFF']))
+    let cursor = await this.db
+      .transaction('pending')
+      .store.index('job')
+      .openKeyCursor(IDBKeyRange.bound([this.owner, ''], [this.owner, '\uFFFF']))
     while (cursor) {
       const jobId = (cursor.key as [string, string])[1]
       counts.set(jobId, (counts.get(jobId) ?? 0) + 1)
@@ -149,7 +168,11 @@ export class ReplicaStore {
   }
 
   async asides(jobId?: string): Promise<Aside[]> {
-    return this.openAll<Aside>(jobId ? await this.db.getAllFromIndex('asides', 'job', this.job(jobId)) : await this.db.getAllFromIndex('asides', 'owner', this.owner))
+    return this.openAll<Aside>(
+      jobId
+        ? await this.db.getAllFromIndex('asides', 'job', this.job(jobId))
+        : await this.db.getAllFromIndex('asides', 'owner', this.owner),
+    )
   }
 
   async conflicts(jobId: string): Promise<Conflict[]> {
@@ -161,9 +184,11 @@ export class ReplicaStore {
 
   /** Writes an outcome at one stroke. @returns false, and nothing written, where the base has moved on meanwhile */
   async commit(o: Outcome): Promise<boolean> {
-    const base = o.base ? { ...await this.own(o.jobId, o.base), id: this.idOf(o.jobId), sequence: o.base.sequence } : null
-    const asides = await Promise.all((o.asides ?? []).map(async a => ({ ...await this.own(o.jobId, a), id: a.id })))
-    const conflicts = await Promise.all((o.conflicts ?? []).map(async c => ({ ...await this.own(o.jobId, c), id: `${this.owner}|${c.id}` })))
+    const base = o.base ? { ...(await this.own(o.jobId, o.base)), id: this.idOf(o.jobId), sequence: o.base.sequence } : null
+    const asides = await Promise.all((o.asides ?? []).map(async a => ({ ...(await this.own(o.jobId, a)), id: a.id })))
+    const conflicts = await Promise.all(
+      (o.conflicts ?? []).map(async c => ({ ...(await this.own(o.jobId, c)), id: `${this.owner}|${c.id}` })),
+    )
     const tx = this.db.transaction(['bases', 'pending', 'asides', 'conflicts'], 'readwrite')
     const held = await tx.objectStore('bases').get(this.idOf(o.jobId))
     if ((held?.sequence ?? null) !== o.from) {
@@ -181,7 +206,7 @@ export class ReplicaStore {
   async keep(name: string, value: unknown): Promise<void> {
     const id = `${this.owner}|${name}`
     if (value === undefined) await this.db.delete('kept', id)
-    else await this.db.put('kept', { ...await this.own(name, value), id })
+    else await this.db.put('kept', { ...(await this.own(name, value)), id })
   }
 
   async kept<T>(name: string): Promise<T | undefined> {
@@ -200,7 +225,7 @@ export class ReplicaStore {
   }
 
   /** Pictures whose bytes the server has not. */
-  async uploads(): Promise<{ id: string, jobId: string }[]> {
+  async uploads(): Promise<{ id: string; jobId: string }[]> {
     return (await this.db.getAllFromIndex('pictures', 'waiting', [this.owner, 1])).map(({ id, jobId }) => ({ id, jobId }))
   }
 

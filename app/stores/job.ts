@@ -13,9 +13,12 @@ import { shown } from '../replica/model'
 import type { Aside, Base, Conflict } from '../replica/model'
 import type { SendState } from '../replica/replica'
 
-export type Edit = { table: TableName, op: 'insert' | 'update' | 'delete', rowId?: string, fields?: Record<string, unknown> }
+export type Edit = { table: TableName; op: 'insert' | 'update' | 'delete'; rowId?: string; fields?: Record<string, unknown> }
 
-interface UndoEntry { label: string, changes: Change[] }
+interface UndoEntry {
+  label: string
+  changes: Change[]
+}
 
 /** Plain data, free of the page's proxies, as the replica and the worker take it. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
@@ -39,12 +42,12 @@ export const useJob = defineStore('job', () => {
   const state = ref<'idle' | 'loading' | 'missing' | 'offline-unknown'>('idle')
   const conflicts = shallowRef<Conflict[]>([])
   const asides = shallowRef<Aside[]>([])
-  const pathProgress = ref<{ done: number, of: number } | null>(null)
+  const pathProgress = ref<{ done: number; of: number } | null>(null)
   const engineError = ref<string | null>(null)
   const undoStack = shallowReactive<UndoEntry[]>([])
   const redoStack = shallowReactive<UndoEntry[]>([])
   let base: Base | null = null
-  let near: { masts: NearMasts, stopId: string | null } | null = null
+  let near: { masts: NearMasts; stopId: string | null } | null = null
   /** changes shown and not yet written on the device: a moment, but one in which the page may be asked again */
   let unwritten: Change[] = []
   /** changes that could not be written: they go with the next */
@@ -110,9 +113,9 @@ export const useJob = defineStore('job', () => {
     // What is written between this look and the end of it is in one of the two.
     const before = unwritten
     const held = await own.replica.read(jobId, base)
-    const own1 = shown(held.base, held.pending)
-    const stopId = own1.jobs[0]?.stopId ?? null
-    const lent = near?.stopId === stopId ? near.masts : await own.store.kept<NearMasts>(nearKey(jobId, stopId)) ?? null
+    const rows = shown(held.base, held.pending)
+    const stopId = rows.jobs[0]?.stopId ?? null
+    const lent = near?.stopId === stopId ? near.masts : ((await own.store.kept<NearMasts>(nearKey(jobId, stopId))) ?? null)
     if (id.value !== jobId) return
     const moved = near !== null && near.stopId !== stopId
     base = held.base
@@ -122,7 +125,7 @@ export const useJob = defineStore('job', () => {
     waiting.value = new Set([...known, ...open.map(c => c.id)])
     asides.value = held.asides
     conflicts.value = held.conflicts
-    const next = applyChanges(own1, open)
+    const next = applyChanges(rows, open)
     if (next.jobs.length) show(next)
     if (moved) void mastsOfStop()
   }
@@ -141,10 +144,10 @@ export const useJob = defineStore('job', () => {
       if (!doc.value || stopId === (job.value?.stopId ?? null)) near = { masts: snapshot.near, stopId }
       await refresh()
       state.value = 'idle'
-    }
-    catch (e) {
+    } catch (e) {
       if (e instanceof ApiError && e.status === 404 && !doc.value) state.value = 'missing'
-      else if (e instanceof ApiError && e.status === 404 && base) engineError.value = 'This job was taken out of the crew’s list. What you see is the last copy on this device.'
+      else if (e instanceof ApiError && e.status === 404 && base)
+        engineError.value = 'This job was taken out of the crew’s list. What you see is the last copy on this device.'
       else if (e instanceof ApiError && e.status === 401) sending.heard('signed-out')
       else if (!doc.value) state.value = 'offline-unknown'
       if (e instanceof Unreachable) sending.heard('offline')
@@ -173,18 +176,24 @@ export const useJob = defineStore('job', () => {
     }
     computing = true
     const jobId = id.value
-    engine.assess(toRaw(doc.value), nowUtc()).then((r) => {
-      if (id.value === jobId) result.value = r
-      engineError.value = null
-    }, (e: unknown) => {
-      engineError.value = messageOf(e)
-    }).finally(() => {
-      computing = false
-      if (again) {
-        again = false
-        compute()
-      }
-    })
+    engine
+      .assess(toRaw(doc.value), nowUtc())
+      .then(
+        r => {
+          if (id.value === jobId) result.value = r
+          engineError.value = null
+        },
+        (e: unknown) => {
+          engineError.value = messageOf(e)
+        },
+      )
+      .finally(() => {
+        computing = false
+        if (again) {
+          again = false
+          compute()
+        }
+      })
   }
 
   const pathsRunning = ref(false)
@@ -197,14 +206,16 @@ export const useJob = defineStore('job', () => {
     }
     pathsRunning.value = true
     try {
-      const n = await engine.ensurePaths(toRaw(doc.value), proxy((done: number, of: number) => {
-        pathProgress.value = { done, of }
-        compute()
-      }))
+      const n = await engine.ensurePaths(
+        toRaw(doc.value),
+        proxy((done: number, of: number) => {
+          pathProgress.value = { done, of }
+          compute()
+        }),
+      )
       pathProgress.value = null
       if (n) compute()
-    }
-    finally {
+    } finally {
       pathsRunning.value = false
       if (pathsAgain) {
         pathsAgain = false
@@ -214,7 +225,7 @@ export const useJob = defineStore('job', () => {
   }
 
   const versionOf = (table: TableName, rowId: string): number => {
-    const row = (doc.value?.[table] as { id: string, version?: number }[] | undefined)?.find(r => r.id === rowId)
+    const row = (doc.value?.[table] as { id: string; version?: number }[] | undefined)?.find(r => r.id === rowId)
     return row?.version ?? 0
   }
 
@@ -222,12 +233,26 @@ export const useJob = defineStore('job', () => {
    * Takes edits: checked, shown, kept in the outbox, then sent.
    * @returns errors beside their fields; none where it was taken
    */
-  async function commit(edits: Edit[], label: string, o: { undoable?: boolean } = {}): Promise<{ field: string, message: string }[]> {
+  async function commit(
+    edits: Edit[],
+    label: string,
+    o: { undoable?: boolean } = {},
+  ): Promise<{ field: string; message: string }[]> {
     if (!doc.value || !session.own || !id.value) return [{ field: '', message: 'no job is open' }]
     if (!session.mayEdit) return [{ field: '', message: 'a viewer cannot change the job' }]
-    const changes: Change[] = edits.map((e) => {
+    const changes: Change[] = edits.map(e => {
       const rowId = e.rowId ?? uuidv7()
-      return { id: uuidv7(), table: e.table, rowId, op: e.op, baseVersion: versionOf(e.table, rowId), fields: plain({ ...(e.op === 'insert' && PLACED_TABLES.has(e.table) ? { stopId: doc.value!.jobs[0]!.stopId } : {}), ...e.fields }) }
+      return {
+        id: uuidv7(),
+        table: e.table,
+        rowId,
+        op: e.op,
+        baseVersion: versionOf(e.table, rowId),
+        fields: plain({
+          ...(e.op === 'insert' && PLACED_TABLES.has(e.table) ? { stopId: doc.value!.jobs[0]!.stopId } : {}),
+          ...e.fields,
+        }),
+      }
     })
     const errors = changes.flatMap(c => changeErrors(c))
     if (errors.length) return errors
@@ -252,10 +277,10 @@ export const useJob = defineStore('job', () => {
     unkept = []
     try {
       await own.replica.edit(jobId, writing)
-    }
-    catch {
+    } catch {
       unkept = [...writing, ...unkept]
-      engineError.value = 'This device has no room left: the last change is shown, but not kept. Make room, then change anything once more.'
+      engineError.value =
+        'This device has no room left: the last change is shown, but not kept. Make room, then change anything once more.'
       return
     }
     const written = new Set(writing.map(c => c.id))
@@ -280,8 +305,7 @@ export const useJob = defineStore('job', () => {
       const fresh = await api<NearMasts>(`/api/jobs/${jobId}/near?stop=${stopId}`)
       await own.store.keep(nearKey(jobId, stopId), fresh)
       lend(fresh)
-    }
-    catch (e) {
+    } catch (e) {
       if (!prepared && !(e instanceof Unreachable)) engineError.value = `The masts near this stop did not come: ${messageOf(e)}`
       if (!prepared) lend({ masts: [], cells: [] })
     }
@@ -291,22 +315,31 @@ export const useJob = defineStore('job', () => {
     if (!doc.value) return
     const lent = new Set(near?.masts.masts.map(m => m.id))
     near = { masts, stopId: doc.value.jobs[0]?.stopId ?? null }
-    show({ ...doc.value, masts: doc.value.masts.filter(m => !lent.has(m.id)), cells: doc.value.cells.filter(c => !lent.has(c.mastId)) })
+    show({
+      ...doc.value,
+      masts: doc.value.masts.filter(m => !lent.has(m.id)),
+      cells: doc.value.cells.filter(c => !lent.has(c.mastId)),
+    })
   }
 
   /** A log only grows: taking a row of it back is a withdrawal, taking that back is the row again. */
   function forLog(c: Change): Change {
     if (c.op !== 'delete' || !APPEND_ONLY.has(c.table)) return c
-    const row = (doc.value![c.table] as { id: string, withdrawn?: boolean }[]).find(r => r.id === c.rowId)
+    const row = (doc.value![c.table] as { id: string; withdrawn?: boolean }[]).find(r => r.id === c.rowId)
     if (!row) return c
-    const fields = { ...fieldsOf(row), ...(row.withdrawn ? { withdrawn: false, replacesId: null } : { withdrawn: true, replacesId: row.id }) }
+    const fields = {
+      ...fieldsOf(row),
+      ...(row.withdrawn ? { withdrawn: false, replacesId: null } : { withdrawn: true, replacesId: row.id }),
+    }
     return { ...c, op: 'insert', rowId: uuidv7(), baseVersion: 0, fields }
   }
 
   async function step(from: UndoEntry[], to: UndoEntry[]): Promise<string | null> {
     const entry = from.pop()
     if (!entry || !doc.value) return null
-    const changes = entry.changes.map(c => forLog({ ...c, id: uuidv7(), baseVersion: versionOf(c.table, c.rowId) || (base?.sequence ?? 0) }))
+    const changes = entry.changes.map(c =>
+      forLog({ ...c, id: uuidv7(), baseVersion: versionOf(c.table, c.rowId) || (base?.sequence ?? 0) }),
+    )
     to.push({ label: entry.label, changes: invertChanges(doc.value, changes, uuidv7) })
     await take(changes)
     return entry.label
@@ -316,14 +349,22 @@ export const useJob = defineStore('job', () => {
   const redo = (): Promise<string | null> => step(redoStack, undoStack)
 
   /** A cure's steps as one batch; ids that it names for itself are made here. */
-  async function cure(c: Cure): Promise<{ field: string, message: string }[]> {
+  async function cure(c: Cure): Promise<{ field: string; message: string }[]> {
     const made = new Map<string, string>()
     const real = (v: unknown): unknown => {
       if (typeof v !== 'string' || !v.startsWith('new:')) return v
       if (!made.has(v)) made.set(v, uuidv7())
       return made.get(v)
     }
-    return commit(c.steps.map(s => ({ table: s.table, op: s.op, rowId: real(s.rowId) as string, fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])) })), c.label)
+    return commit(
+      c.steps.map(s => ({
+        table: s.table,
+        op: s.op,
+        rowId: real(s.rowId) as string,
+        fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
+      })),
+      c.label,
+    )
   }
 
   /** Sends what waits, of this job and every other. */
@@ -337,8 +378,7 @@ export const useJob = defineStore('job', () => {
     try {
       await own.replica.pull(jobId)
       if (!unsent.value) sending.heard('sent')
-    }
-    catch (e) {
+    } catch (e) {
       if (e instanceof ApiError && e.status === 401) sending.heard('signed-out')
       else if (e instanceof Unreachable) sending.heard('offline')
     }
@@ -353,7 +393,7 @@ export const useJob = defineStore('job', () => {
    * A refused change is taken up again, mended where fields are given.
    * @returns errors beside their fields; none where it was taken up
    */
-  async function takeUp(a: Aside, fields: Record<string, unknown> = {}): Promise<{ field: string, message: string }[]> {
+  async function takeUp(a: Aside, fields: Record<string, unknown> = {}): Promise<{ field: string; message: string }[]> {
     const errors = changeErrors({ ...a.change, fields: { ...a.change.fields, ...fields } })
     if (errors.length) return errors
     await session.own?.replica.takeUp(a, fields)
@@ -373,7 +413,35 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    id, doc, here, result, job, site, design, state, link, unsent, conflicts, asides, pathProgress, pathsRunning, engineError, undoStack, redoStack,
-    open, commit, cure, undo, redo, send, pull, settle, takeUp, letGo, fetchWhole, terrainChanged, terrainVersion,
+    id,
+    doc,
+    here,
+    result,
+    job,
+    site,
+    design,
+    state,
+    link,
+    unsent,
+    conflicts,
+    asides,
+    pathProgress,
+    pathsRunning,
+    engineError,
+    undoStack,
+    redoStack,
+    open,
+    commit,
+    cure,
+    undo,
+    redo,
+    send,
+    pull,
+    settle,
+    takeUp,
+    letGo,
+    fetchWhole,
+    terrainChanged,
+    terrainVersion,
   }
 })

@@ -16,7 +16,7 @@ export const useSending = defineStore('sending', () => {
   let failures = 0
 
   async function count(): Promise<void> {
-    waiting.value = await session.own?.store.waiting() ?? new Map()
+    waiting.value = (await session.own?.store.waiting()) ?? new Map()
   }
 
   /** Sends until nothing waits, or until it cannot: then again after a while. */
@@ -50,7 +50,9 @@ export const useSending = defineStore('sending', () => {
   }
 
   function begin(): Promise<void> {
-    running = run().catch(e => console.error(e)).finally(() => (running = null))
+    running = run()
+      .catch(e => console.error(e))
+      .finally(() => (running = null))
     return running
   }
 
@@ -65,12 +67,16 @@ export const useSending = defineStore('sending', () => {
   }
 
   onReplica(() => void count())
-  watch(() => session.own, (own) => {
-    state.value = 'sent'
-    failures = 0
-    if (own) void count().then(() => now())
-    else waiting.value = new Map()
-  }, { immediate: true })
+  watch(
+    () => session.own,
+    own => {
+      state.value = 'sent'
+      failures = 0
+      if (own) void count().then(() => now())
+      else waiting.value = new Map()
+    },
+    { immediate: true },
+  )
   if (import.meta.client) {
     window.addEventListener('online', () => soon(0))
     document.addEventListener('visibilitychange', () => soon(0))

@@ -3,8 +3,17 @@ import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../
 import type { OpenReplica, Who } from '../replica/browser'
 import { ReplicaStore } from '../replica/store'
 
-interface Carrier { name: string, codes: string[] }
-interface Told { me: Me | null, carriers: Carrier[], terrainVersion: number, demo: boolean, tiles: string | null }
+interface Carrier {
+  name: string
+  codes: string[]
+}
+interface Told {
+  me: Me | null
+  carriers: Carrier[]
+  terrainVersion: number
+  demo: boolean
+  tiles: string | null
+}
 
 /** Who is signed in, and the replica of their work on this device. Offline, the last one known here. */
 export const useSession = defineStore('session', () => {
@@ -43,11 +52,10 @@ export const useSession = defineStore('session', () => {
     try {
       if (await deviceValue('signing-out')) await finishSigningOut()
       await refresh()
-    }
-    catch (e) {
+    } catch (e) {
       if (!(e instanceof Unreachable)) throw e
       const before = await deviceValue<Who>('who')
-      if (before && await (await deviceDb()).getKey('keys', before.me.memberId)) await enter(before)
+      if (before && (await (await deviceDb()).getKey('keys', before.me.memberId))) await enter(before)
     }
     loaded.value = true
   }
@@ -64,19 +72,17 @@ export const useSession = defineStore('session', () => {
       ended.value = false
       await setDeviceValue('who', { me: got.me, carriers: got.carriers } satisfies Who)
       void engine.catchUp(got.terrainVersion)
-    }
-    else if (before && await (await deviceDb()).countFromIndex('pending', 'owner', before.me.memberId)) {
+    } else if (before && (await (await deviceDb()).countFromIndex('pending', 'owner', before.me.memberId))) {
       // The session has run out, which is no signing out: the work goes on.
       await enter(before)
       ended.value = true
-    }
-    else {
+    } else {
       me.value = null
       own.value = null
     }
   }
 
-  async function signIn(body: { email: string, password: string } | 'demo'): Promise<void> {
+  async function signIn(body: { email: string; password: string } | 'demo'): Promise<void> {
     await (body === 'demo' ? api('/api/auth/demo', { body: {} }) : api('/api/auth/sign-in', { body }))
     await refresh()
   }
@@ -90,7 +96,7 @@ export const useSession = defineStore('session', () => {
     own.value = null
     carriers.value = []
     ended.value = false
-    await finishSigningOut().catch((e) => {
+    await finishSigningOut().catch(e => {
       if (!(e instanceof Unreachable)) throw e
     })
   }

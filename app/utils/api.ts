@@ -1,7 +1,12 @@
 import { hearClock } from '../replica/clock'
 
 /** Talking to the server: problem details become errors that screens can put beside a field. */
-export interface Problem { title: string, status: number, detail?: string, errors?: { field: string, message: string }[] }
+export interface Problem {
+  title: string
+  status: number
+  detail?: string
+  errors?: { field: string; message: string }[]
+}
 
 export class ApiError extends Error {
   constructor(readonly problem: Problem) {
@@ -12,7 +17,7 @@ export class ApiError extends Error {
     return this.problem.status
   }
 
-  get errors(): { field: string, message: string }[] | undefined {
+  get errors(): { field: string; message: string }[] | undefined {
     return this.problem.errors
   }
 
@@ -28,18 +33,27 @@ export class Unreachable extends Error {
   }
 }
 
-export async function api<T>(path: string, o: { method?: string, body?: unknown, raw?: BodyInit, headers?: Record<string, string>, signal?: AbortSignal } = {}): Promise<T> {
+export async function api<T>(
+  path: string,
+  o: { method?: string; body?: unknown; raw?: BodyInit; headers?: Record<string, string>; signal?: AbortSignal } = {},
+): Promise<T> {
   let response: Response
   const askedAt = Date.now()
   try {
     response = await fetch(path, {
       method: o.method ?? (o.body !== undefined || o.raw !== undefined ? 'POST' : 'GET'),
-      headers: { ...(o.body !== undefined ? { 'content-type': 'application/json' } : o.raw !== undefined ? { 'content-type': 'application/octet-stream' } : {}), ...o.headers },
+      headers: {
+        ...(o.body !== undefined
+          ? { 'content-type': 'application/json' }
+          : o.raw !== undefined
+            ? { 'content-type': 'application/octet-stream' }
+            : {}),
+        ...o.headers,
+      },
       body: o.body !== undefined ? JSON.stringify(o.body) : o.raw,
       signal: o.signal,
     })
-  }
-  catch (e) {
+  } catch (e) {
     // A request that ran out of patience is as one that found nobody; one that was called back is not.
     if (o.signal?.aborted && o.signal.reason?.name !== 'TimeoutError') throw e
     throw new Unreachable()
@@ -47,11 +61,11 @@ export async function api<T>(path: string, o: { method?: string, body?: unknown,
   hearClock(response.headers.get('date'), askedAt, Date.now())
   if (!response.ok) {
     if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable()
-    const problem = await response.json().catch(() => null) as Problem | null
+    const problem = (await response.json().catch(() => null)) as Problem | null
     throw new ApiError(problem?.title ? problem : { title: 'The server answered with an error', status: response.status })
   }
   if (response.status === 204) return undefined as T
-  return await response.json() as T
+  return (await response.json()) as T
 }
 
 export const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e))

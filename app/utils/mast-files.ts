@@ -19,12 +19,13 @@ export interface MastTable {
 const PIECE = 2_000_000
 const SAMPLE_ROWS = 200
 
-const countBytes = (on: (n: number) => void) => new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
-  transform(chunk, out) {
-    on(chunk.byteLength)
-    out.enqueue(chunk)
-  },
-})
+const countBytes = (on: (n: number) => void) =>
+  new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
+    transform(chunk, out) {
+      on(chunk.byteLength)
+      out.enqueue(chunk)
+    },
+  })
 
 async function firstBytes(stream: ReadableStream<Uint8Array>, most: number): Promise<Uint8Array> {
   const reader = stream.getReader()
@@ -44,8 +45,8 @@ async function firstBytes(stream: ReadableStream<Uint8Array>, most: number): Pro
 
 /** @returns the name a TextDecoder knows the encoding by */
 function encodingOf(head: Uint8Array): string {
-  if (head[0] === 0xFF && head[1] === 0xFE) return 'utf-16le'
-  if (head[0] === 0xFE && head[1] === 0xFF) return 'utf-16be'
+  if (head[0] === 0xff && head[1] === 0xfe) return 'utf-16le'
+  if (head[0] === 0xfe && head[1] === 0xff) return 'utf-16be'
   const part = head.subarray(0, 2000)
   const zeros = (odd: number) => part.reduce((n, b, i) => n + Number(b === 0 && i % 2 === odd), 0)
   if (zeros(1) > part.length / 4) return 'utf-16le'
@@ -54,8 +55,7 @@ function encodingOf(head: Uint8Array): string {
     // A letter cut at the end is no fault.
     new TextDecoder('utf-8', { fatal: true }).decode(head, { stream: true })
     return 'utf-8'
-  }
-  catch {
+  } catch {
     return 'windows-1252'
   }
 }
@@ -66,29 +66,37 @@ export async function openMastFile(file: File): Promise<MastTable> {
   const lower = file.name.toLowerCase()
   if (/\.(geojson|json|gpx|kml)$/.test(lower)) return tableOfText(await geoToCsv(file), file.size, ',')
   const start = new Uint8Array(await file.slice(0, 2).arrayBuffer())
-  const packed = start[0] === 0x1F && start[1] === 0x8B
+  const packed = start[0] === 0x1f && start[1] === 0x8b
   const bytes = (on: (n: number) => void) => {
     const counted = (file.stream() as ReadableStream<Uint8Array<ArrayBuffer>>).pipeThrough(countBytes(on))
     return packed ? counted.pipeThrough(new DecompressionStream('gzip')) : counted
   }
   let head: Uint8Array
   try {
-    head = await firstBytes(bytes(() => {}), 256_000)
-  }
-  catch {
+    head = await firstBytes(
+      bytes(() => {}),
+      256_000,
+    )
+  } catch {
     throw new Error(`“${file.name}” does not unpack: the gzip is cut short.`)
   }
   const encoding = encodingOf(head)
   const text = new TextDecoder(encoding).decode(head, { stream: true }).replace(/^\uFEFF/, '')
   if (!text.trim()) throw new Error(`“${file.name}” is empty.`)
-  if (text.includes('\0') || /^\s*[<{]/.test(text)) throw new Error(`“${file.name}” is not a table: CSV text with a header line is wanted.`)
+  if (text.includes('\0') || /^\s*[<{]/.test(text))
+    throw new Error(`“${file.name}” is not a table: CSV text with a header line is wanted.`)
   const delimiter = guessDelimiter(text.split('\n')[0]!)
   const { header, sample } = readHead(text, delimiter, file.name)
   return {
-    header, sample, delimiter, bytes: file.size,
-    async* pieces(onBytes) {
+    header,
+    sample,
+    delimiter,
+    bytes: file.size,
+    async *pieces(onBytes) {
       let read = 0
-      const reader = bytes(n => (read += n)).pipeThrough(new TextDecoderStream(encoding)).getReader()
+      const reader = bytes(n => (read += n))
+        .pipeThrough(new TextDecoderStream(encoding))
+        .getReader()
       let buffer = ''
       for (;;) {
         const { done, value } = await reader.read()
@@ -104,34 +112,70 @@ export async function openMastFile(file: File): Promise<MastTable> {
   }
 }
 
-function readHead(text: string, delimiter: string, name: string): { header: string[], sample: string[][] } {
+function readHead(text: string, delimiter: string, name: string): { header: string[]; sample: string[][] } {
   const cut = recordCuts(text, delimiter, text.length, text.length < 200_000).at(-1) ?? text.length
   let rows: string[][]
   try {
-    rows = parse(text.slice(0, cut), { delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, to: SAMPLE_ROWS + 1 }) as string[][]
-  }
-  catch (e) {
+    rows = parse(text.slice(0, cut), {
+      delimiter,
+      bom: true,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: true,
+      trim: true,
+      to: SAMPLE_ROWS + 1,
+    }) as string[][]
+  } catch (e) {
     throw new Error(`“${name}” does not read as CSV: ${messageOf(e)}`, { cause: e })
   }
   const header = rows[0] ?? []
-  if (header.length < 3) throw new Error(`“${name}” does not read as CSV: one column only: the separator is not a comma, semicolon, tab or bar`)
+  if (header.length < 3)
+    throw new Error(`“${name}” does not read as CSV: one column only: the separator is not a comma, semicolon, tab or bar`)
   return { header, sample: rows.slice(1) }
 }
 
 function tableOfText(text: string, bytes: number, delimiter: string): MastTable {
   return {
-    ...readHead(text, delimiter, 'the list'), delimiter, bytes,
-    async* pieces(onBytes) {
+    ...readHead(text, delimiter, 'the list'),
+    delimiter,
+    bytes,
+    async *pieces(onBytes) {
       for (let i = 0; i < text.length; i += PIECE) {
-        onBytes(Math.min(bytes, Math.round((i + PIECE) / text.length * bytes)))
+        onBytes(Math.min(bytes, Math.round(((i + PIECE) / text.length) * bytes)))
         yield text.slice(i, i + PIECE)
       }
     },
   }
 }
 
-const COLUMNS = ['name', 'lat', 'lon', 'carrier', 'technology', 'band', 'channel', 'cell', 'azimuth', 'beamwidth', 'height', 'ground', 'power', 'accuracy', 'seen'] as const
-const OTHER_WORDS: Record<string, string> = { operator: 'carrier', network: 'carrier', radio: 'technology', rat: 'technology', earfcn: 'channel', ele: 'ground', heightm: 'height', azimuthdeg: 'azimuth', time: 'seen' }
+const COLUMNS = [
+  'name',
+  'lat',
+  'lon',
+  'carrier',
+  'technology',
+  'band',
+  'channel',
+  'cell',
+  'azimuth',
+  'beamwidth',
+  'height',
+  'ground',
+  'power',
+  'accuracy',
+  'seen',
+] as const
+const OTHER_WORDS: Record<string, string> = {
+  operator: 'carrier',
+  network: 'carrier',
+  radio: 'technology',
+  rat: 'technology',
+  earfcn: 'channel',
+  ele: 'ground',
+  heightm: 'height',
+  azimuthdeg: 'azimuth',
+  time: 'seen',
+}
 
 /** Points of a GeoJSON, GPX or KML become rows; what they carry becomes columns, whatever it is called. */
 async function geoToCsv(file: File): Promise<string> {
@@ -141,10 +185,10 @@ async function geoToCsv(file: File): Promise<string> {
   let features
   try {
     if (lower.endsWith('.gpx')) features = new (await import('ol/format/GPX')).default().readFeatures(text)
-    else if (lower.endsWith('.kml')) features = new (await import('ol/format/KML')).default({ extractStyles: false }).readFeatures(text)
+    else if (lower.endsWith('.kml'))
+      features = new (await import('ol/format/KML')).default({ extractStyles: false }).readFeatures(text)
     else features = new GeoJSON().readFeatures(JSON.parse(text) as object)
-  }
-  catch (e) {
+  } catch (e) {
     throw new Error(`“${file.name}” does not read: ${messageOf(e)}`, { cause: e })
   }
   const rows: string[] = []
@@ -160,35 +204,86 @@ async function geoToCsv(file: File): Promise<string> {
     }
     // Waypoints have no columns of their own: what we wrote stands in their description.
     for (const [, k, v] of plainText(String(given.desc ?? given.description ?? '')).matchAll(/(\w+)=([^;]*)/g)) given[k!] ??= v
-    rows.push(csvLine(COLUMNS.map((c) => {
-      const v = given[c]
-      return v === undefined || v === null ? null : typeof v === 'number' ? v : String(v)
-    })))
+    rows.push(
+      csvLine(
+        COLUMNS.map(c => {
+          const v = given[c]
+          return v === undefined || v === null ? null : typeof v === 'number' ? v : String(v)
+        }),
+      ),
+    )
   }
   if (!rows.length) throw new Error(`“${file.name}” holds no points: masts are points.`)
   return csvLine([...COLUMNS]) + rows.join('')
 }
 
-const SIGNS: readonly [string, string][] = [['&', '&amp;'], ['<', '&lt;'], ['>', '&gt;'], ['"', '&quot;']]
+const SIGNS: readonly [string, string][] = [
+  ['&', '&amp;'],
+  ['<', '&lt;'],
+  ['>', '&gt;'],
+  ['"', '&quot;'],
+]
 
 /** Programs show a KML description as HTML: what stands in a list is text there, never markup. */
 export const asHtml = (text: string): string => SIGNS.reduce((t, [sign, name]) => t.replaceAll(sign, name), text)
-export const plainText = (html: string): string => [...SIGNS].reverse().reduce((t, [sign, name]) => t.replaceAll(name, sign), html)
+export const plainText = (html: string): string =>
+  [...SIGNS].reverse().reduce((t, [sign, name]) => t.replaceAll(name, sign), html)
 
 /** One row, point or waypoint a cell, as the same program reads it back. */
-export async function writeMasts(kind: 'csv' | 'geojson' | 'gpx' | 'kml', masts: readonly Mast[], cells: readonly Cell[]): Promise<string> {
-  const rows = masts.flatMap(m => cells.filter(c => c.mastId === m.id).map(c => ({
-    name: m.name, lat: m.latDeg, lon: m.lonDeg, carrier: m.carrier, technology: c.technology, band: c.band, channel: c.channel, cell: c.cellId, azimuth: c.azimuthDeg, beamwidth: c.beamwidthDeg,
-    height: m.heightM, ground: m.groundM, power: c.powerDbm, accuracy: m.accuracyM, seen: m.seenOn,
-  })))
+export async function writeMasts(
+  kind: 'csv' | 'geojson' | 'gpx' | 'kml',
+  masts: readonly Mast[],
+  cells: readonly Cell[],
+): Promise<string> {
+  const rows = masts.flatMap(m =>
+    cells
+      .filter(c => c.mastId === m.id)
+      .map(c => ({
+        name: m.name,
+        lat: m.latDeg,
+        lon: m.lonDeg,
+        carrier: m.carrier,
+        technology: c.technology,
+        band: c.band,
+        channel: c.channel,
+        cell: c.cellId,
+        azimuth: c.azimuthDeg,
+        beamwidth: c.beamwidthDeg,
+        height: m.heightM,
+        ground: m.groundM,
+        power: c.powerDbm,
+        accuracy: m.accuracyM,
+        seen: m.seenOn,
+      })),
+  )
   if (kind === 'csv') return csvLine([...COLUMNS]) + rows.map(r => csvLine(COLUMNS.map(c => r[c] ?? null))).join('')
   const [{ default: Feature }, { default: Point }] = await Promise.all([import('ol/Feature'), import('ol/geom/Point')])
-  const described = (r: typeof rows[number]) => COLUMNS.slice(3).flatMap(c => (r[c] === null || r[c] === undefined ? [] : [`${c}=${r[c]}`])).join('; ')
+  const described = (r: (typeof rows)[number]) =>
+    COLUMNS.slice(3)
+      .flatMap(c => (r[c] === null || r[c] === undefined ? [] : [`${c}=${r[c]}`]))
+      .join('; ')
   if (kind === 'geojson') {
-    const collection: FeatureCollection = { type: 'FeatureCollection', features: rows.map(({ lat, lon, ...properties }) => ({ type: 'Feature', geometry: { type: 'Point', coordinates: [lon, lat] }, properties })) }
+    const collection: FeatureCollection = {
+      type: 'FeatureCollection',
+      features: rows.map(({ lat, lon, ...properties }) => ({
+        type: 'Feature',
+        geometry: { type: 'Point', coordinates: [lon, lat] },
+        properties,
+      })),
+    }
     return JSON.stringify(collection)
   }
-  const features = rows.map(r => new Feature({ geometry: new Point([r.lon, r.lat]), name: r.name, [kind === 'gpx' ? 'desc' : 'description']: kind === 'kml' ? asHtml(described(r)) : described(r) }))
-  const format = kind === 'gpx' ? new (await import('ol/format/GPX')).default() : new (await import('ol/format/KML')).default({ writeStyles: false })
+  const features = rows.map(
+    r =>
+      new Feature({
+        geometry: new Point([r.lon, r.lat]),
+        name: r.name,
+        [kind === 'gpx' ? 'desc' : 'description']: kind === 'kml' ? asHtml(described(r)) : described(r),
+      }),
+  )
+  const format =
+    kind === 'gpx'
+      ? new (await import('ol/format/GPX')).default()
+      : new (await import('ol/format/KML')).default({ writeStyles: false })
   return format.writeFeatures(features)
 }

@@ -23,9 +23,21 @@ describe('what the page checks before it keeps a change', () => {
     expect(changeErrors({ table: 'readings', op: 'insert', fields: { spotId: 'not an id' } })).not.toEqual([])
   })
   it('knows a time and an id by their form', () => {
-    const step = { sweepId: '0192f000-0010-7000-8000-000000000001', pass: 1, headingDeg: 10, value: 5, takenAtUtc: '2026-04-03T12:00:00.000Z', replacesId: null, withdrawn: false }
+    const step = {
+      sweepId: '0192f000-0010-7000-8000-000000000001',
+      pass: 1,
+      headingDeg: 10,
+      value: 5,
+      takenAtUtc: '2026-04-03T12:00:00.000Z',
+      replacesId: null,
+      withdrawn: false,
+    }
     expect(changeErrors({ table: 'steps', op: 'insert', fields: step })).toEqual([])
-    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, takenAtUtc: 'yesterday' } })[0]!.field).toBe('takenAtUtc')
-    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, headingDeg: 361 } })[0]!.message).toBe('must be 360 or less')
+    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, takenAtUtc: 'yesterday' } })[0]!.field).toBe(
+      'takenAtUtc',
+    )
+    expect(changeErrors({ table: 'steps', op: 'insert', fields: { ...step, headingDeg: 361 } })[0]!.message).toBe(
+      'must be 360 or less',
+    )
   })
 })

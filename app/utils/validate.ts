@@ -4,7 +4,7 @@ import type { Change } from '#core/job/schema'
 type Validator = typeof validators.jobs_row
 
 /** @returns what is wrong with a change's fields, each beside its field; empty where they fit */
-export function changeErrors(change: Pick<Change, 'table' | 'op' | 'fields'>): { field: string, message: string }[] {
+export function changeErrors(change: Pick<Change, 'table' | 'op' | 'fields'>): { field: string; message: string }[] {
   if (change.op === 'delete') return []
   const name = `${change.table}_${change.op === 'insert' ? 'row' : 'part'}` as keyof typeof validators
   const validate = validators[name] as Validator
@@ -14,7 +14,7 @@ export function changeErrors(change: Pick<Change, 'table' | 'op' | 'fields'>): {
   return (leaf.length ? leaf : errors).map(e => ({ field: e.instancePath.slice(1), message: plain(e) }))
 }
 
-function plain(e: { keyword: string, message?: string, params: Record<string, unknown> }): string {
+function plain(e: { keyword: string; message?: string; params: Record<string, unknown> }): string {
   if (e.keyword === 'minimum') return `must be ${e.params.limit} or more`
   if (e.keyword === 'maximum') return `must be ${e.params.limit} or less`
   if (e.keyword === 'type') return `must be a ${e.params.type}`

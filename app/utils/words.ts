@@ -2,12 +2,39 @@ import type { TableName } from '#core/job/schema'
 
 /** What people call the fields and tables of a job. */
 const FIELDS: Record<string, string> = {
-  agreedDownMbps: 'download agreed', agreedUpMbps: 'upload agreed', name: 'name', upM: 'height', lengthM: 'length', partId: 'part', today: 'what is there today',
-  rsrpDbm: 'RSRP', rsrqDb: 'RSRQ', sinrDb: 'SINR', downMbps: 'download', upMbps: 'upload', takenAtUtc: 'time', spotId: 'spot',
+  agreedDownMbps: 'download agreed',
+  agreedUpMbps: 'upload agreed',
+  name: 'name',
+  upM: 'height',
+  lengthM: 'length',
+  partId: 'part',
+  today: 'what is there today',
+  rsrpDbm: 'RSRP',
+  rsrqDb: 'RSRQ',
+  sinrDb: 'SINR',
+  downMbps: 'download',
+  upMbps: 'upload',
+  takenAtUtc: 'time',
+  spotId: 'spot',
 }
 const TABLES: Record<TableName, string> = {
-  jobs: 'the job itself', sites: 'the site', stops: 'a stop', obstacles: 'an obstacle', landmarks: 'a landmark', pictures: 'a picture', spots: 'a spot', readings: 'a reading',
-  speedRuns: 'a speed test', masts: 'a mast', cells: 'a cell', designs: 'a plan', nodes: 'a part', runs: 'a cable', sweeps: 'a sweep', steps: 'a step of a sweep', checks: 'a tick',
+  jobs: 'the job itself',
+  sites: 'the site',
+  stops: 'a stop',
+  obstacles: 'an obstacle',
+  landmarks: 'a landmark',
+  pictures: 'a picture',
+  spots: 'a spot',
+  readings: 'a reading',
+  speedRuns: 'a speed test',
+  masts: 'a mast',
+  cells: 'a cell',
+  designs: 'a plan',
+  nodes: 'a part',
+  runs: 'a cable',
+  sweeps: 'a sweep',
+  steps: 'a step of a sweep',
+  checks: 'a tick',
 }
 
 export const fieldWord = (field: string): string => FIELDS[field] ?? field.replace(/([A-Z])/g, ' $1').toLowerCase()

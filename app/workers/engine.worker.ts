@@ -51,9 +51,13 @@ function hold(block: KeptBlock): void {
   else thinned.delete(block.key)
 }
 
-const lacks = (site: Position, key: string): boolean => !missing.has(key) && (!terrain.has(key) || (thinned.has(key) && !isFar(site, key)))
+const lacks = (site: Position, key: string): boolean =>
+  !missing.has(key) && (!terrain.has(key) || (thinned.has(key) && !isFar(site, key)))
 
-/** Blocks from the server into memory and onto this device; what was held of them goes first. @returns false where there is no connection */
+/**
+ * Blocks from the server into memory and onto this device; what was held of them goes first.
+ * @returns false where there is no connection
+ */
 async function download(keys: string[], coarse: boolean): Promise<boolean> {
   const response = await fetch(`/api/terrain/blocks?keys=${keys.join(',')}${coarse ? '&coarse=1' : ''}`).catch(() => null)
   if (!response?.ok) return false
@@ -76,14 +80,15 @@ async function fetchBlocks(site: Position, keys: string[]): Promise<boolean> {
   let wanted = keys.filter(k => lacks(site, k))
   if (!wanted.length) return true
   const tx = (await device()).transaction('blocks')
-  for (const held of await Promise.all(wanted.map(k => tx.store.get(keptAs(k))))) if (held && 'heights' in (held as object)) hold(held as KeptBlock)
+  for (const held of await Promise.all(wanted.map(k => tx.store.get(keptAs(k)))))
+    if (held && 'heights' in (held as object)) hold(held as KeptBlock)
   wanted = wanted.filter(k => lacks(site, k))
   let complete = true
   for (const coarse of [false, true]) {
     const group = wanted.filter(k => isFar(site, k) === coarse)
     for (let i = 0; i < group.length; i += BATCH) {
       const part = group.slice(i, i + BATCH)
-      if (!await download(part, coarse)) {
+      if (!(await download(part, coarse))) {
         complete = false
         continue
       }
@@ -121,7 +126,9 @@ const SKETCHED = 6
 
 /** What the page needs of an assessment: four hundred profiles would be copied for nothing. */
 function slim(a: Assessment): Assessment {
-  const masts = a.masts.map((m, i) => (m.path && i >= SKETCHED && m !== a.chosen ? { ...m, path: { ...m.path, sketch: { distanceM: [], groundM: [] } } } : m))
+  const masts = a.masts.map((m, i) =>
+    m.path && i >= SKETCHED && m !== a.chosen ? { ...m, path: { ...m.path, sketch: { distanceM: [], groundM: [] } } } : m,
+  )
   return { ...a, masts }
 }
 
@@ -131,7 +138,15 @@ const EACH = 40
 
 let packing = 0
 
-export interface Relief { rgba: Uint8ClampedArray<ArrayBuffer>, width: number, height: number, extent: Extent, contours: { heightM: number, polygons: number[][][][] }[], stepM: number, unknown: number }
+export interface Relief {
+  rgba: Uint8ClampedArray<ArrayBuffer>
+  width: number
+  height: number
+  extent: Extent
+  contours: { heightM: number; polygons: number[][][][] }[]
+  stepM: number
+  unknown: number
+}
 
 const engine = {
   assess(doc: JobDocument, atUtc: string): Assessment {
@@ -173,8 +188,16 @@ const engine = {
     const here = atPresentStop(doc)
     const at = positionOf(here)
     if (!at) return null
-    await fetchBlocks(at, blocksAround(at, HORIZON_M).map(b => b.key))
-    return horizonRing(terrain, at, heightM, { radiusM: HORIZON_M, k: here.jobs[0]?.kFactor, groundM: here.sites[0]?.groundM, screens: screensHere(here) })
+    await fetchBlocks(
+      at,
+      blocksAround(at, HORIZON_M).map(b => b.key),
+    )
+    return horizonRing(terrain, at, heightM, {
+      radiusM: HORIZON_M,
+      k: here.jobs[0]?.kFactor,
+      groundM: here.sites[0]?.groundM,
+      screens: screensHere(here),
+    })
   },
 
   /** Level against height toward one mast. */
@@ -188,10 +211,18 @@ const engine = {
   /** Shaded ground and contours of a map's extent. */
   async relief(at: Position | null, extent: Extent, width: number, height: number, palette: ShadePalette): Promise<Relief> {
     const middle = { latDeg: mercatorToLat((extent[1] + extent[3]) / 2), lonDeg: mercatorToLon((extent[0] + extent[2]) / 2) }
-    const radiusM = Math.min(150_000, Math.hypot(extent[2] - extent[0], extent[3] - extent[1]) / 2 * Math.cos(middle.latDeg * Math.PI / 180))
-    await fetchBlocks(at ?? middle, blocksAround(middle, radiusM).slice(0, 800).map(b => b.key))
+    const radiusM = Math.min(
+      150_000,
+      (Math.hypot(extent[2] - extent[0], extent[3] - extent[1]) / 2) * Math.cos((middle.latDeg * Math.PI) / 180),
+    )
+    await fetchBlocks(
+      at ?? middle,
+      blocksAround(middle, radiusM)
+        .slice(0, 800)
+        .map(b => b.key),
+    )
     const heights = reliefGrid(terrain, extent, width, height)
-    const cellM = (extent[2] - extent[0]) / width * Math.cos(middle.latDeg * Math.PI / 180)
+    const cellM = ((extent[2] - extent[0]) / width) * Math.cos((middle.latDeg * Math.PI) / 180)
     const rgba = hillshade(heights, width, height, cellM, palette) as Uint8ClampedArray<ArrayBuffer>
     let top = 0
     let unknown = 0
@@ -201,10 +232,20 @@ const engine = {
     }
     const stepM = [10, 20, 25, 50, 100, 200, 250, 500].find(s => top / s <= 8) ?? 1000
     const levels = Array.from({ length: Math.floor(top / stepM) }, (_, i) => (i + 1) * stepM)
-    const contours = contourLines().size([width, height]).thresholds(levels)(Array.from(heights, h => (h !== h ? 0 : h))).map(c => ({
-      heightM: c.value,
-      polygons: (c.coordinates as number[][][][]).map(p => p.map(ring => ring.map(([x, y]) => [extent[0] + x! / width * (extent[2] - extent[0]), extent[3] - y! / height * (extent[3] - extent[1])]))),
-    }))
+    const contours = contourLines()
+      .size([width, height])
+      .thresholds(levels)(Array.from(heights, h => (h !== h ? 0 : h)))
+      .map(c => ({
+        heightM: c.value,
+        polygons: (c.coordinates as number[][][][]).map(p =>
+          p.map(ring =>
+            ring.map(([x, y]) => [
+              extent[0] + (x! / width) * (extent[2] - extent[0]),
+              extent[3] - (y! / height) * (extent[3] - extent[1]),
+            ]),
+          ),
+        ),
+      }))
     return { rgba, width, height, extent, contours, stepM, unknown: unknown / heights.length }
   },
 
@@ -212,13 +253,16 @@ const engine = {
    * Brings the ground within 60 km onto this device: 1″ near, 3″ far.
    * @returns bytes now kept for this place, or null where it was stopped or the connection was lost
    */
-  async pack(at: Position, progress: (done: number, of: number, bytes: number) => void): Promise<{ bytes: number, blocks: number, complete: boolean } | null> {
+  async pack(
+    at: Position,
+    progress: (done: number, of: number, bytes: number) => void,
+  ): Promise<{ bytes: number; blocks: number; complete: boolean } | null> {
     const mine = ++packing
     const keys = blocksAround(at, MAST_RADIUS_M).map(b => b.key)
     let complete = true
     for (let i = 0; i < keys.length; i += BATCH) {
       if (mine !== packing) return null
-      complete = await fetchBlocks(at, keys.slice(i, i + BATCH)) && complete
+      complete = (await fetchBlocks(at, keys.slice(i, i + BATCH))) && complete
       progress(Math.min(keys.length, i + BATCH), keys.length, bytesOf(keys))
     }
     return { bytes: bytesOf(keys), blocks: keys.filter(k => terrain.has(k)).length, complete }
@@ -260,13 +304,15 @@ const engine = {
    */
   async catchUp(version: number): Promise<void> {
     const db = await device()
-    const held = await db.get('device', versionKey()) as number | undefined
+    const held = (await db.get('device', versionKey())) as number | undefined
     if (held === version) return
     if (held !== undefined) {
       const response = await fetch(`/api/terrain/changes?since=${held}`).catch(() => null)
       if (!response?.ok) return
-      const { keys, all } = await response.json() as { keys: string[], all: boolean }
-      const mine = all ? (await db.getAllKeys('blocks', IDBKeyRange.bound(`${crew}|`, `${crew}|\uFFFF`))).map(k => k.slice(crew.length + 1)) : keys
+      const { keys, all } = (await response.json()) as { keys: string[]; all: boolean }
+      const mine = all
+        ? (await db.getAllKeys('blocks', IDBKeyRange.bound(`${crew}|`, `${crew}|\uFFFF`))).map(k => k.slice(crew.length + 1))
+        : keys
       await engine.forgetTerrain(mine)
     }
     await db.put('device', version, versionKey())

@@ -27,11 +27,24 @@ describe('a beam on what swings', () => {
     expect(fixedBeamOver(32.5, panel).worstDb).toBeCloseTo(3, 9)
     expect(fixedBeamOver(40, panel).serves).toBe(false)
   })
-  it('an omni serves any heading', () => expect(fixedBeamOver(180, { beamwidthDeg: 360, frontToBackDb: 0 })).toEqual({ worstDb: 0, meanDb: 0, withinDeg: 180, serves: true }))
+  it('an omni serves any heading', () =>
+    expect(fixedBeamOver(180, { beamwidthDeg: 360, frontToBackDb: 0 })).toEqual({
+      worstDb: 0,
+      meanDb: 0,
+      withinDeg: 180,
+      serves: true,
+    }))
   it('swinging all the way costs its front-to-back ratio at worst', () => expect(fixedBeamOver(180, panel).worstDb).toBe(20))
-  it('never loses less at worst than on average, nor less for swinging more', () => fc.assert(fc.property(fc.double({ min: 1, max: 170, noNaN: true }), fc.double({ min: 10, max: 200, noNaN: true }), (swing, beamwidthDeg) => {
-    const a = fixedBeamOver(swing, { beamwidthDeg, frontToBackDb: 25 })
-    expect(a.worstDb).toBeGreaterThanOrEqual(a.meanDb - 1e-9)
-    expect(fixedBeamOver(swing + 10, { beamwidthDeg, frontToBackDb: 25 }).worstDb).toBeGreaterThanOrEqual(a.worstDb - 1e-9)
-  })))
+  it('never loses less at worst than on average, nor less for swinging more', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 170, noNaN: true }),
+        fc.double({ min: 10, max: 200, noNaN: true }),
+        (swing, beamwidthDeg) => {
+          const a = fixedBeamOver(swing, { beamwidthDeg, frontToBackDb: 25 })
+          expect(a.worstDb).toBeGreaterThanOrEqual(a.meanDb - 1e-9)
+          expect(fixedBeamOver(swing + 10, { beamwidthDeg, frontToBackDb: 25 }).worstDb).toBeGreaterThanOrEqual(a.worstDb - 1e-9)
+        },
+      ),
+    ))
 })

@@ -10,7 +10,14 @@ export function sayRelative(relativeDeg: number, kind: 'vehicle' | 'boat'): stri
   const t = Math.round(turn(0, relativeDeg))
   if (Math.abs(t) < 1) return 'dead ahead'
   if (Math.abs(t) > 179) return kind === 'boat' ? 'dead astern' : 'dead behind'
-  const side = kind === 'boat' ? t > 0 ? 'to starboard of the bow' : 'to port of the bow' : t > 0 ? 'right of the nose' : 'left of the nose'
+  const side =
+    kind === 'boat'
+      ? t > 0
+        ? 'to starboard of the bow'
+        : 'to port of the bow'
+      : t > 0
+        ? 'right of the nose'
+        : 'left of the nose'
   return `${Math.abs(t)}° ${side}`
 }
 
@@ -34,12 +41,12 @@ export interface SpanVerdict {
  * @param allowDb  loss that is still called serving, dB
  * @source pattern as in `radio/pattern.ts`; even spread assumed
  */
-export function fixedBeamOver(swingDeg: number, beam: { beamwidthDeg: number, frontToBackDb: number }, allowDb = 3): SpanVerdict {
+export function fixedBeamOver(swingDeg: number, beam: { beamwidthDeg: number; frontToBackDb: number }, allowDb = 3): SpanVerdict {
   const steps = 72
   let sum = 0
   let worst = 0
   for (let i = 0; i <= steps; i++) {
-    const loss = offAxisDb(angleBetween(0, swingDeg * (2 * i / steps - 1)), beam.beamwidthDeg, beam.frontToBackDb)
+    const loss = offAxisDb(angleBetween(0, swingDeg * ((2 * i) / steps - 1)), beam.beamwidthDeg, beam.frontToBackDb)
     sum += loss
     worst = Math.max(worst, loss)
   }

@@ -5,14 +5,19 @@ import { normals, seeded } from '../random'
 import { bestHeading, nextHeading, sweepHeadings, sweepMinutes } from './sweep'
 
 const turnRound = (peak: number, step: number, noise: () => number, width = 70) =>
-  sweepHeadings(step).map(headingDeg => ({ headingDeg, value: 18 - Math.min(14, 12 * (angleBetween(headingDeg, peak) / width) ** 2) + noise() }))
+  sweepHeadings(step).map(headingDeg => ({
+    headingDeg,
+    value: 18 - Math.min(14, 12 * (angleBetween(headingDeg, peak) / width) ** 2) + noise(),
+  }))
 
 describe('best heading', () => {
   it('finds the peak between two steps', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 359.9, noNaN: true }), (peak) => {
-      const r = bestHeading(turnRound(peak, 15, () => 0))
-      expect(angleBetween(r.headingDeg, peak)).toBeLessThan(3)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 359.9, noNaN: true }), peak => {
+        const r = bestHeading(turnRound(peak, 15, () => 0))
+        expect(angleBetween(r.headingDeg, peak)).toBeLessThan(3)
+      }),
+    )
   })
   it('across north too', () => expect(angleBetween(bestHeading(turnRound(2, 15, () => 0)).headingDeg, 2)).toBeLessThan(2))
   it('its width holds the truth in about nine of ten noisy sweeps', () => {
@@ -37,8 +42,15 @@ describe('best heading', () => {
     const steps = turnRound(250, 15, () => 0).map(s => ({ ...s, value: s.value + (angleBetween(s.headingDeg, 75) < 10 ? 8 : 0) }))
     expect(bestHeading(steps).second?.headingDeg).toBe(75)
   })
-  it('says when turning changes nothing', () => expect(bestHeading(sweepHeadings(45).map((headingDeg, i) => ({ headingDeg, value: 10 + (i % 2) * 0.4 }))).flat).toBe(true))
-  it('needs three headings', () => expect(() => bestHeading([{ headingDeg: 0, value: 1 }, { headingDeg: 90, value: 2 }])).toThrow(/at least 3/))
+  it('says when turning changes nothing', () =>
+    expect(bestHeading(sweepHeadings(45).map((headingDeg, i) => ({ headingDeg, value: 10 + (i % 2) * 0.4 }))).flat).toBe(true))
+  it('needs three headings', () =>
+    expect(() =>
+      bestHeading([
+        { headingDeg: 0, value: 1 },
+        { headingDeg: 90, value: 2 },
+      ]),
+    ).toThrow(/at least 3/))
 })
 
 describe('the turn', () => {

@@ -3,7 +3,10 @@ import { angleBetween, normalise360, turn } from '../geo/angles'
 import { median } from '../survey/stats'
 import { inRange, positive } from '../check'
 
-export interface SweepStep { headingDeg: number, value: number }
+export interface SweepStep {
+  headingDeg: number
+  value: number
+}
 
 export interface SweepResult {
   /** best heading, degrees true */
@@ -13,11 +16,11 @@ export interface SweepResult {
   /** median at the best measured heading */
   best: number
   /** medians by heading, ascending */
-  byHeading: { headingDeg: number, value: number, count: number }[]
+  byHeading: { headingDeg: number; value: number; count: number }[]
   /** standard deviation of one reading, from repeats; null before the second pass */
   noise: number | null
   /** a second rise at least 60° away that stands out of the noise: a reflection, or another mast */
-  second: { headingDeg: number, value: number } | null
+  second: { headingDeg: number; value: number } | null
   /** true where best and worst differ by less than the noise explains */
   flat: boolean
 }
@@ -35,10 +38,11 @@ const ASSUMED_NOISE_DB = 1.5
 export function bestHeading(steps: readonly SweepStep[]): SweepResult {
   const groups = new Map<number, number[]>()
   for (const s of steps) {
-    const key = Math.round(normalise360(inRange('headingDeg', s.headingDeg, -360, 720)) * 10) / 10 % 360
-    groups.set(key, [...groups.get(key) ?? [], s.value])
+    const key = (Math.round(normalise360(inRange('headingDeg', s.headingDeg, -360, 720)) * 10) / 10) % 360
+    groups.set(key, [...(groups.get(key) ?? []), s.value])
   }
-  const byHeading = [...groups].map(([headingDeg, v]) => ({ headingDeg, value: median(v), count: v.length }))
+  const byHeading = [...groups]
+    .map(([headingDeg, v]) => ({ headingDeg, value: median(v), count: v.length }))
     .sort((a, b) => a.headingDeg - b.headingDeg)
   if (byHeading.length < 3) throw new RangeError(`a sweep needs at least 3 headings, got ${byHeading.length}`)
   const top = byHeading.reduce((a, b) => (b.value > a.value ? b : a))
@@ -58,12 +62,17 @@ export function bestHeading(steps: readonly SweepStep[]): SweepResult {
   if (curvature < 0 && a < 120 && b < 120) {
     const slopeAtTop = (slopeLeft * b + slopeRight * a) / (a + b)
     offset = Math.min(b / 2, Math.max(-a / 2, -slopeAtTop / curvature))
-    const slopeSigma = sigma * Math.SQRT2 / ((a + b) / 2)
+    const slopeSigma = (sigma * Math.SQRT2) / ((a + b) / 2)
     // 2 rather than 1.645: the noise itself is known from few repeats (Student’s t at about 20 degrees of freedom, with a tenth over).
-    plusMinusDeg = Math.min(90, Math.hypot(2 * slopeSigma / -curvature, 0.12 * Math.max(a, b)))
+    plusMinusDeg = Math.min(90, Math.hypot((2 * slopeSigma) / -curvature, 0.12 * Math.max(a, b)))
   }
   const second = byHeading
-    .filter(h => angleBetween(h.headingDeg, top.headingDeg) >= 60 && h.value >= worst + Math.max(3, 3 * (noise ?? ASSUMED_NOISE_DB)) && isPeak(byHeading, h.headingDeg))
+    .filter(
+      h =>
+        angleBetween(h.headingDeg, top.headingDeg) >= 60 &&
+        h.value >= worst + Math.max(3, 3 * (noise ?? ASSUMED_NOISE_DB)) &&
+        isPeak(byHeading, h.headingDeg),
+    )
     .reduce<SweepResult['second']>((m, h) => (!m || h.value > m.value ? { headingDeg: h.headingDeg, value: h.value } : m), null)
   return {
     headingDeg: normalise360(top.headingDeg + offset),
@@ -88,7 +97,7 @@ function noiseOf(groups: Map<number, number[]>): number | null {
   return freedom ? Math.sqrt(sum / freedom) : null
 }
 
-function isPeak(list: readonly { headingDeg: number, value: number }[], headingDeg: number): boolean {
+function isPeak(list: readonly { headingDeg: number; value: number }[], headingDeg: number): boolean {
   const i = list.findIndex(h => h.headingDeg === headingDeg)
   const v = list[i]!.value
   return v > list[(i + list.length - 1) % list.length]!.value && v > list[(i + 1) % list.length]!.value
@@ -114,4 +123,4 @@ const cost = (fromDeg: number, toDeg: number): number => {
 }
 
 /** How long a sweep takes, minutes, at so many seconds a position, moving included. */
-export const sweepMinutes = (positions: number, secondsEach: number): number => positions * (secondsEach + 15) / 60
+export const sweepMinutes = (positions: number, secondsEach: number): number => (positions * (secondsEach + 15)) / 60

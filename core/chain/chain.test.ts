@@ -7,16 +7,32 @@ const line = (id: string) => partOfKind(id, 'line')!.constants
 
 describe('lines', () => {
   // From memory of low-loss coaxial data sheets, dB/100 m.
-  it.each([['line-400', 900, 12.8], ['line-195', 900, 36.5], ['line-240', 900, 24.8], ['line-600', 900, 8.2]])('a %s at %i MHz loses about %f dB/100 m', (id, f, db) => expect(lineLossDb(line(id), 100, f)).toBeCloseTo(db, 0))
+  it.each([
+    ['line-400', 900, 12.8],
+    ['line-195', 900, 36.5],
+    ['line-240', 900, 24.8],
+    ['line-600', 900, 8.2],
+  ])('a %s at %i MHz loses about %f dB/100 m', (id, f, db) => expect(lineLossDb(line(id), 100, f)).toBeCloseTo(db, 0))
   it('loss is never negative, grows with length and with frequency', () => {
-    fc.assert(fc.property(fc.constantFrom(...PARTS.filter(p => p.kind === 'line')), fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: 400, max: 3800, noNaN: true }), (p, m, f) => {
-      const loss = lineLossDb(p.constants, m, f)
-      expect(loss).toBeGreaterThanOrEqual(0)
-      expect(lineLossDb(p.constants, m + 1, f)).toBeGreaterThan(loss)
-      expect(lineLossDb(p.constants, m, f + 100)).toBeGreaterThanOrEqual(loss)
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...PARTS.filter(p => p.kind === 'line')),
+        fc.double({ min: 0, max: 100, noNaN: true }),
+        fc.double({ min: 400, max: 3800, noNaN: true }),
+        (p, m, f) => {
+          const loss = lineLossDb(p.constants, m, f)
+          expect(loss).toBeGreaterThanOrEqual(0)
+          expect(lineLossDb(p.constants, m + 1, f)).toBeGreaterThan(loss)
+          expect(lineLossDb(p.constants, m, f + 100)).toBeGreaterThanOrEqual(loss)
+        },
+      ),
+    )
   })
-  it('two pieces lose what the whole does', () => expect(lineLossDb(line('line-400'), 4, 806) + lineLossDb(line('line-400'), 6, 806)).toBeCloseTo(lineLossDb(line('line-400'), 10, 806), 9))
+  it('two pieces lose what the whole does', () =>
+    expect(lineLossDb(line('line-400'), 4, 806) + lineLossDb(line('line-400'), 6, 806)).toBeCloseTo(
+      lineLossDb(line('line-400'), 10, 806),
+      9,
+    ))
   it('refuses a length that is no number', () => {
     expect(() => lineLossDb(line('line-400'), NaN, 800)).toThrow(RangeError)
     expect(() => lineLossDb(line('line-400'), -1, 800)).toThrow('lengthM must be within 0…10000, got -1')
@@ -33,9 +49,17 @@ describe('joints', () => {
 })
 
 describe('noise of a cascade', () => {
-  it('a matched loss in front adds itself', () => expect(cascadeNoiseFigureDb([lossStage(3), { gainDb: 60, noiseFigureDb: 6 }])).toBeCloseTo(9, 6)) // Friis 1944
-  it('behind a high gain a loss adds next to nothing', () => expect(cascadeNoiseFigureDb([{ gainDb: 60, noiseFigureDb: 6 }, lossStage(10)])).toBeCloseTo(6, 3))
-  it('worked example: 20 dB at NF 3 before NF 10 gives 3.2 dB', () => expect(cascadeNoiseFigureDb([{ gainDb: 20, noiseFigureDb: 3 }, { gainDb: 10, noiseFigureDb: 10 }])).toBeCloseTo(10 * Math.log10(1.9953 + 9 / 100), 2))
+  it('a matched loss in front adds itself', () =>
+    expect(cascadeNoiseFigureDb([lossStage(3), { gainDb: 60, noiseFigureDb: 6 }])).toBeCloseTo(9, 6)) // Friis 1944
+  it('behind a high gain a loss adds next to nothing', () =>
+    expect(cascadeNoiseFigureDb([{ gainDb: 60, noiseFigureDb: 6 }, lossStage(10)])).toBeCloseTo(6, 3))
+  it('worked example: 20 dB at NF 3 before NF 10 gives 3.2 dB', () =>
+    expect(
+      cascadeNoiseFigureDb([
+        { gainDb: 20, noiseFigureDb: 3 },
+        { gainDb: 10, noiseFigureDb: 10 },
+      ]),
+    ).toBeCloseTo(10 * Math.log10(1.9953 + 9 / 100), 2))
 })
 
 describe('catalogue', () => {

@@ -25,7 +25,7 @@ export function lineLossDb(line: LineConstants, lengthM: number, frequencyMHz: n
   inRange('k1', line.k1, 0, 100)
   inRange('k2', line.k2, 0, 10)
   positive('frequencyMHz', frequencyMHz)
-  return (line.k1 * Math.sqrt(frequencyMHz) + line.k2 * frequencyMHz) * lengthM / 100
+  return ((line.k1 * Math.sqrt(frequencyMHz) + line.k2 * frequencyMHz) * lengthM) / 100
 }
 
 /** @returns loss by reflection at a mismatch, dB. @source −10·log10(1 − |Γ|²), |Γ| = (VSWR − 1)/(VSWR + 1) */
@@ -42,10 +42,17 @@ export function vswrOf(aOhm: number, bOhm: number): number {
   return Math.max(aOhm / bOhm, bOhm / aOhm)
 }
 
-/** @returns an ideal splitter's loss to each of n ports, dB, plus what real parts add. @source 10·log10 n; excess 0.2–1 dB, common practice */
-export const splitterLossDb = (ports: number, excessDb = 0.5): number => 10 * Math.log10(inRange('ports', ports, 1, 64)) + finite('excessDb', excessDb)
+/**
+ * @returns an ideal splitter's loss to each of n ports, dB, plus what real parts add.
+ * @source 10·log10 n; excess 0.2–1 dB, common practice
+ */
+export const splitterLossDb = (ports: number, excessDb = 0.5): number =>
+  10 * Math.log10(inRange('ports', ports, 1, 64)) + finite('excessDb', excessDb)
 
-export interface Stage { gainDb: number, noiseFigureDb: number }
+export interface Stage {
+  gainDb: number
+  noiseFigureDb: number
+}
 
 /**
  * Noise figure of a cascade, dB, first stage first. A matched loss at room temperature is a stage

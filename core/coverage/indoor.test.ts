@@ -17,11 +17,13 @@ describe('inside a home', () => {
     expect(indoorLossDb(5, 806, 2) - indoorLossDb(5, 806, 1)).toBeCloseTo(FLOOR_LOSS_DB, 9)
   })
   it('is never below what it is at 1 m, and grows with distance and frequency', () => {
-    fc.assert(fc.property(fc.double({ min: 0.01, max: 60, noNaN: true }), fc.double({ min: 600, max: 3800, noNaN: true }), (d, f) => {
-      expect(indoorLossDb(d, f, 0)).toBeGreaterThanOrEqual(indoorLossDb(1, f, 0) - 1e-9)
-      expect(indoorLossDb(d * 1.5, f, 0)).toBeGreaterThanOrEqual(indoorLossDb(d, f, 0))
-      expect(indoorLossDb(d, f + 50, 0)).toBeGreaterThan(indoorLossDb(d, f, 0))
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 60, noNaN: true }), fc.double({ min: 600, max: 3800, noNaN: true }), (d, f) => {
+        expect(indoorLossDb(d, f, 0)).toBeGreaterThanOrEqual(indoorLossDb(1, f, 0) - 1e-9)
+        expect(indoorLossDb(d * 1.5, f, 0)).toBeGreaterThanOrEqual(indoorLossDb(d, f, 0))
+        expect(indoorLossDb(d, f + 50, 0)).toBeGreaterThan(indoorLossDb(d, f, 0))
+      }),
+    )
   })
   it('refuses no distance and too many floors', () => {
     expect(() => indoorLossDb(0, 806, 0)).toThrow('distanceM must be above 0, got 0')

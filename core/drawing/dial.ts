@@ -34,7 +34,10 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
   const cx = (o.width ?? o.size) / 2
   const ring = c - (o.labels === false ? 31 : 34)
   const turnBy = o.northOffsetDeg ?? 0
-  const at = (deg: number, r: number): [number, number] => [cx + r * Math.sin(toRad(deg + turnBy)), c - r * Math.cos(toRad(deg + turnBy))]
+  const at = (deg: number, r: number): [number, number] => [
+    cx + r * Math.sin(toRad(deg + turnBy)),
+    c - r * Math.cos(toRad(deg + turnBy)),
+  ]
   p.push({ kind: 'circle', style: 'ring', x: cx, y: c, r: ring })
   for (let d = 0; d < 360; d += 15) {
     const bold = d % 45 === 0
@@ -42,13 +45,24 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
     const [x2, y2] = at(d - turnBy, ring + (bold ? 8 : 5))
     p.push({ kind: 'line', style: bold ? 'tickBold' : 'tick', x1, y1, x2, y2 })
   }
-  for (const [d, word] of [[0, 'N'], [90, 'E'], [180, 'S'], [270, 'W']] as const) {
+  for (const [d, word] of [
+    [0, 'N'],
+    [90, 'E'],
+    [180, 'S'],
+    [270, 'W'],
+  ] as const) {
     const [x, y] = at(d - turnBy, ring + 20)
     p.push({ kind: 'text', style: 'cardinal', x, y: y + 5, text: word, anchor: 'middle' })
   }
   if (o.horizon) drawHorizon(p, at, o.horizon, ring)
   if (o.bowDeg !== null && o.bowDeg !== undefined) {
-    const bow = [[-16, 0.34], [0, 0.5], [16, 0.34], [164, 0.3], [196, 0.3]].map(([d, r]) => at(o.bowDeg! + d!, ring * r!))
+    const bow = [
+      [-16, 0.34],
+      [0, 0.5],
+      [16, 0.34],
+      [164, 0.3],
+      [196, 0.3],
+    ].map(([d, r]) => at(o.bowDeg! + d!, ring * r!))
     p.push({ kind: 'path', style: 'part', d: polyline(bow, true), title: 'the way it points' })
   }
   if (o.sunDeg !== null && o.sunDeg !== undefined) {
@@ -84,16 +98,35 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
       const text = `${m.rank} ${m.mast.name}`
       const [x, y] = at(m.bearingDeg, ring + 16)
       const w = textWidth(text, 12.5)
-      const anchor = Math.abs(x - cx) < ring * 0.25 ? 'middle' as const : x > cx ? 'start' as const : 'end' as const
+      const anchor = Math.abs(x - cx) < ring * 0.25 ? ('middle' as const) : x > cx ? ('start' as const) : ('end' as const)
       const lx = anchor === 'start' ? Math.min(x, d.width - w - 2) : anchor === 'end' ? Math.max(x, w + 2) : x
-      p.push({ kind: 'text', style: chosen ? 'labelBlue' : 'labelSoft', x: lx, y: space.place(lx, y + 4, w, anchor, [14, o.size - 2]), text, anchor, id: m.mast.id })
+      p.push({
+        kind: 'text',
+        style: chosen ? 'labelBlue' : 'labelSoft',
+        x: lx,
+        y: space.place(lx, y + 4, w, anchor, [14, o.size - 2]),
+        text,
+        anchor,
+        id: m.mast.id,
+      })
     }
   }
   if (o.headingDeg !== null) {
     const [tx, ty] = at(o.headingDeg, ring - 2)
     const [lx, ly] = at(o.headingDeg - 5, ring + 18)
     const [rx, ry] = at(o.headingDeg + 5, ring + 18)
-    p.push({ kind: 'path', style: 'needle', d: polyline([[tx, ty], [lx, ly], [rx, ry]], true) })
+    p.push({
+      kind: 'path',
+      style: 'needle',
+      d: polyline(
+        [
+          [tx, ty],
+          [lx, ly],
+          [rx, ry],
+        ],
+        true,
+      ),
+    })
   }
   p.push({ kind: 'circle', style: 'dot', x: cx, y: c, r: 3 })
   return { width: o.width ?? o.size, height: o.size, primitives: p }
@@ -118,11 +151,17 @@ type At = (deg: number, r: number) => [number, number]
 
 function wedge(at: At, centre: [number, number], midDeg: number, halfDeg: number, r: number): string {
   const points: [number, number][] = [centre]
-  for (let k = -6; k <= 6; k++) points.push(at(midDeg + halfDeg * k / 6, r))
+  for (let k = -6; k <= 6; k++) points.push(at(midDeg + (halfDeg * k) / 6, r))
   return polyline(points, true)
 }
 
-function drawSweep(p: Primitive[], at: At, sweep: NonNullable<NonNullable<Assessment['sweep']>['result']>, ring: number, centre: [number, number]): void {
+function drawSweep(
+  p: Primitive[],
+  at: At,
+  sweep: NonNullable<NonNullable<Assessment['sweep']>['result']>,
+  ring: number,
+  centre: [number, number],
+): void {
   p.push({ kind: 'path', style: 'good', d: wedge(at, centre, sweep.headingDeg, Math.max(sweep.plusMinusDeg, 2), ring) })
   const low = Math.min(...sweep.byHeading.map(h => h.value))
   const span = Math.max(6, sweep.best - low)

@@ -93,11 +93,15 @@ describe('the section', () => {
   it('says what is missing where there is no chain', () => {
     const bare = { ...loft, nodes: [], runs: [] }
     const a = assess(bare, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' })
-    expect(texts(layoutSection(bare, a, desk).drawing.primitives).some(t => t.text.startsWith('The level line starts when'))).toBe(true)
+    expect(
+      texts(layoutSection(bare, a, desk).drawing.primitives).some(t => t.text.startsWith('The level line starts when')),
+    ).toBe(true)
   })
 
   it('draws in feet where asked', () => {
-    const words = texts(layoutSection(kiln, ofKiln, { ...desk, units: 'imperial' }).drawing.primitives).map(t => t.text).join('|')
+    const words = texts(layoutSection(kiln, ofKiln, { ...desk, units: 'imperial' }).drawing.primitives)
+      .map(t => t.text)
+      .join('|')
     expect(words).toContain('mi')
     expect(words).not.toMatch(/\d\u2009km/)
   })
@@ -115,37 +119,58 @@ describe('the dial', () => {
   })
 
   it('draws one bar a heading, the best the longest', () => {
-    const bars = layoutDial(ofKiln, o).primitives.filter((p): p is Extract<Primitive, { kind: 'line' }> => p.kind === 'line' && p.style === 'measuredBar')
+    const bars = layoutDial(ofKiln, o).primitives.filter(
+      (p): p is Extract<Primitive, { kind: 'line' }> => p.kind === 'line' && p.style === 'measuredBar',
+    )
     expect(bars).toHaveLength(ofKiln.sweep!.result!.byHeading.length)
-    const long = (b: typeof bars[number]) => Math.hypot(b.x2 - b.x1, b.y2 - b.y1)
+    const long = (b: (typeof bars)[number]) => Math.hypot(b.x2 - b.x1, b.y2 - b.y1)
     const best = bars.reduce((a, b) => (long(b) > long(a) ? b : a))
     expect(best.title).toContain('180°')
   })
 
   it('hides the sweep where only bearings are wanted, and turns as a whole', () => {
     expect(layoutDial(ofKiln, { ...o, showSweep: false }).primitives.some(p => p.style === 'measuredBar')).toBe(false)
-    const north = (offset: number) => texts(layoutDial(ofKiln, { ...o, northOffsetDeg: offset }).primitives).find(t => t.text === 'N')!
+    const north = (offset: number) =>
+      texts(layoutDial(ofKiln, { ...o, northOffsetDeg: offset }).primitives).find(t => t.text === 'N')!
     expect(north(0).x).toBeCloseTo(north(13).x, 9)
   })
 
   it('keeps the names of masts apart', () => {
     const names = texts(layoutDial(ofKiln, { ...o, masts: 6, width: 640 }).primitives).filter(t => /^\d+ /.test(t.text))
     expect(names.length).toBeGreaterThanOrEqual(6)
-    for (const a of names) for (const b of names) if (a !== b && Math.abs(a.x - b.x) < 30 && a.anchor === b.anchor) expect(Math.abs(a.y - b.y)).toBeGreaterThan(8)
+    for (const a of names)
+      for (const b of names)
+        if (a !== b && Math.abs(a.x - b.x) < 30 && a.anchor === b.anchor) expect(Math.abs(a.y - b.y)).toBeGreaterThan(8)
   })
 })
 
 describe('the sight line', () => {
   it('runs from the mount to the mast’s top and writes the cost on the blocking edge', () => {
     const near = ofKiln.masts.find(m => m.mast.name === 'Lee Harbour')!
-    const d = layoutSightLine(near.path!, { width: 1000, height: 200, units: 'metric', band: near.best!.band, heightM: 8, mastName: near.mast.name, diffractionDb: near.best!.diffractionDb })
+    const d = layoutSightLine(near.path!, {
+      width: 1000,
+      height: 200,
+      units: 'metric',
+      band: near.best!.band,
+      heightM: 8,
+      mastName: near.mast.name,
+      diffractionDb: near.best!.diffractionDb,
+    })
     const cost = texts(d.primitives).find(t => t.style === 'labelShort')!
     expect(cost.text).toMatch(/^\d+ dB lost here, 3\.\d\u2009km out/)
     expect(d.primitives.some(p => p.style === 'limit')).toBe(true)
   })
 
   it('says by how much a clear one is clear', () => {
-    const d = layoutSightLine(ofKiln.chosen!.path!, { width: 1000, height: 200, units: 'metric', band: 'B20', heightM: 8, mastName: 'Stack', diffractionDb: 0 })
+    const d = layoutSightLine(ofKiln.chosen!.path!, {
+      width: 1000,
+      height: 200,
+      units: 'metric',
+      band: 'B20',
+      heightM: 8,
+      mastName: 'Stack',
+      diffractionDb: 0,
+    })
     expect(texts(d.primitives).some(t => t.style === 'labelMet' && t.text.startsWith('clear by'))).toBe(true)
     expect(d.primitives.some(p => p.style === 'limit')).toBe(false)
   })
@@ -153,8 +178,13 @@ describe('the sight line', () => {
 
 describe('primitives', () => {
   it('become SVG with every attribute a number or a colour', () => {
-    for (const d of [layoutSection(loft, ofLoft, desk).drawing, layoutDial(ofKiln, { size: 300, masts: 3, showSweep: true, headingDeg: 90, selectedId: null })]) {
-      for (const p of d.primitives) for (const [k, v] of Object.entries(attributes(p, r => PRINT_PALETTE[r]))) expect(String(v), `${p.kind} ${k}`).not.toMatch(/NaN|undefined|Infinity/)
+    for (const d of [
+      layoutSection(loft, ofLoft, desk).drawing,
+      layoutDial(ofKiln, { size: 300, masts: 3, showSweep: true, headingDeg: 90, selectedId: null }),
+    ]) {
+      for (const p of d.primitives)
+        for (const [k, v] of Object.entries(attributes(p, r => PRINT_PALETTE[r])))
+          expect(String(v), `${p.kind} ${k}`).not.toMatch(/NaN|undefined|Infinity/)
     }
   })
 
@@ -163,7 +193,16 @@ describe('primitives', () => {
     expect(svg).toContain('&lt;script&gt;&quot;&amp;')
   })
 
-  it('polylines close where asked', () => expect(polyline([[0, 0], [1, 0.04]], true)).toBe('M0 0L1 0Z'))
+  it('polylines close where asked', () =>
+    expect(
+      polyline(
+        [
+          [0, 0],
+          [1, 0.04],
+        ],
+        true,
+      ),
+    ).toBe('M0 0L1 0Z'))
 
   it('labels asked for one place are put apart', () => {
     const space = new LabelSpace()

@@ -16,10 +16,10 @@ export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: 
   if (kind === 'boat') {
     p.push({ kind: 'rect', style: 'beam', x: 0, y, w: width, h })
     for (let x = -6; x < width; x += 34) p.push({ kind: 'path', style: 'wave', d: `M${x} ${y + h * 0.55}q8.5 -5 17 0t17 0` })
-  }
-  else {
+  } else {
     p.push({ kind: 'rect', style: 'ground', x: 0, y, w: width, h })
-    for (let x = 8; x < width; x += 26) p.push({ kind: 'line', style: 'hatch', x1: x, y1: y + h * 0.55, x2: x + 9, y2: y + h * 0.3 })
+    for (let x = 8; x < width; x += 26)
+      p.push({ kind: 'line', style: 'hatch', x1: x, y1: y + h * 0.55, x2: x + 9, y2: y + h * 0.3 })
   }
   p.push({ kind: 'line', style: 'grade', x1: 0, y1: y, x2: width, y2: y })
 }
@@ -33,8 +33,29 @@ export function drawHull(p: Primitive[], kind: Job['kind'], site: Site, at: Axes
 function drawHouse(p: Primitive[], site: Site, { toX, toY }: Axes): void {
   const half = site.lengthM / 2
   const eaves = eavesM(site)
-  p.push({ kind: 'path', style: 'wall', d: polyline([[toX(-half), toY(0)], [toX(-half), toY(eaves)], [toX(0), toY(ridgeM(site))], [toX(half), toY(eaves)], [toX(half), toY(0)]], true) })
-  for (let s = 1; s <= site.storeys; s++) p.push({ kind: 'line', style: 'inner', x1: toX(-half), y1: toY(s * site.storeyHeightM), x2: toX(half), y2: toY(s * site.storeyHeightM) })
+  p.push({
+    kind: 'path',
+    style: 'wall',
+    d: polyline(
+      [
+        [toX(-half), toY(0)],
+        [toX(-half), toY(eaves)],
+        [toX(0), toY(ridgeM(site))],
+        [toX(half), toY(eaves)],
+        [toX(half), toY(0)],
+      ],
+      true,
+    ),
+  })
+  for (let s = 1; s <= site.storeys; s++)
+    p.push({
+      kind: 'line',
+      style: 'inner',
+      x1: toX(-half),
+      y1: toY(s * site.storeyHeightM),
+      x2: toX(half),
+      y2: toY(s * site.storeyHeightM),
+    })
 }
 
 /** Body on its wheels, windscreen raked toward the nose. */
@@ -45,15 +66,43 @@ function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void
   const x = (m: number) => toX(sign * m)
   const bonnet = roof * 0.5
   const point = (m: number, u: number): [number, number] => [x(m), toY(u)]
-  p.push({ kind: 'path', style: 'wall', d: polyline([point(-half, sill), point(-half, roof), point(half * 0.55, roof), point(half * 0.8, bonnet), point(half, bonnet * 0.86), point(half, sill)], true) })
-  p.push({ kind: 'path', style: 'inner', d: polyline([point(half * 0.4, roof * 0.9), point(half * 0.53, roof * 0.9), point(half * 0.7, bonnet), point(half * 0.4, bonnet)], true) })
+  p.push({
+    kind: 'path',
+    style: 'wall',
+    d: polyline(
+      [
+        point(-half, sill),
+        point(-half, roof),
+        point(half * 0.55, roof),
+        point(half * 0.8, bonnet),
+        point(half, bonnet * 0.86),
+        point(half, sill),
+      ],
+      true,
+    ),
+  })
+  p.push({
+    kind: 'path',
+    style: 'inner',
+    d: polyline(
+      [point(half * 0.4, roof * 0.9), point(half * 0.53, roof * 0.9), point(half * 0.7, bonnet), point(half * 0.4, bonnet)],
+      true,
+    ),
+  })
   p.push({ kind: 'line', style: 'inner', x1: x(-half), y1: toY(sill + 0.2), x2: x(half * 0.35), y2: toY(sill + 0.2) })
   const radius = Math.abs(toY(0) - toY(Math.min(0.38, roof * 0.16)))
   for (const m of [-half * 0.58, half * 0.62]) {
     p.push({ kind: 'circle', style: 'wheel', x: x(m), y: toY(0) - radius, r: radius })
     p.push({ kind: 'circle', style: 'hollow', x: x(m), y: toY(0) - radius, r: radius * 0.4 })
   }
-  p.push({ kind: 'text', style: 'labelSoft', x: x(half) + sign * 8, y: toY(bonnet * 0.4), text: 'nose', anchor: sign > 0 ? 'start' : 'end' })
+  p.push({
+    kind: 'text',
+    style: 'labelSoft',
+    x: x(half) + sign * 8,
+    y: toY(bonnet * 0.4),
+    text: 'nose',
+    anchor: sign > 0 ? 'start' : 'end',
+  })
 }
 
 /** Hull on the water, coachroof, mast with spreaders and stays. */
@@ -65,17 +114,41 @@ function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
   const x = (m: number) => toX(sign * m)
   const draught = Math.min(0.5, site.lengthM * 0.05)
   const q = (m: number, u: number) => `${Math.round(x(m) * 10) / 10} ${Math.round(toY(u) * 10) / 10}`
-  p.push({ kind: 'path', style: 'wall', d: `M${q(-half, deck * 0.9)}L${q(half, deck * 1.15)}C${q(half * 0.86, deck * 0.2)} ${q(half * 0.6, -draught)} ${q(half * 0.2, -draught)}L${q(-half * 0.7, -draught)}C${q(-half * 0.94, -draught)} ${q(-half, 0)} ${q(-half, deck * 0.9)}Z` })
-  p.push({ kind: 'path', style: 'wall', d: `M${q(-half * 0.42, deck * 0.95)}L${q(-half * 0.36, roof)}L${q(half * 0.3, roof)}L${q(half * 0.5, deck * 1.05)}Z` })
+  p.push({
+    kind: 'path',
+    style: 'wall',
+    d:
+      `M${q(-half, deck * 0.9)}L${q(half, deck * 1.15)}C${q(half * 0.86, deck * 0.2)} ${q(half * 0.6, -draught)} ` +
+      `${q(half * 0.2, -draught)}L${q(-half * 0.7, -draught)}C${q(-half * 0.94, -draught)} ${q(-half, 0)} ${q(-half, deck * 0.9)}Z`,
+  })
+  p.push({
+    kind: 'path',
+    style: 'wall',
+    d: `M${q(-half * 0.42, deck * 0.95)}L${q(-half * 0.36, roof)}L${q(half * 0.3, roof)}L${q(half * 0.5, deck * 1.05)}Z`,
+  })
   if (top - roof < 1) return
   const mastAt = half * 0.1
   const spreaders = spreadersM(site)
   p.push({ kind: 'line', style: 'pole', x1: x(mastAt), y1: toY(roof), x2: x(mastAt), y2: toY(top) })
-  p.push({ kind: 'line', style: 'inner', x1: x(mastAt - half * 0.12), y1: toY(spreaders), x2: x(mastAt + half * 0.12), y2: toY(spreaders) })
+  p.push({
+    kind: 'line',
+    style: 'inner',
+    x1: x(mastAt - half * 0.12),
+    y1: toY(spreaders),
+    x2: x(mastAt + half * 0.12),
+    y2: toY(spreaders),
+  })
   p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(half), y2: toY(deck * 1.15) })
   p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(-half), y2: toY(deck * 0.9) })
   p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(roof + 0.9), x2: x(-half * 0.5), y2: toY(roof + 0.9) })
-  p.push({ kind: 'text', style: 'labelSoft', x: x(half) + sign * 8, y: toY(deck), text: 'bow', anchor: sign > 0 ? 'start' : 'end' })
+  p.push({
+    kind: 'text',
+    style: 'labelSoft',
+    x: x(half) + sign * 8,
+    y: toY(deck),
+    text: 'bow',
+    anchor: sign > 0 ? 'start' : 'end',
+  })
 }
 
 /** Height of what a pole stands on, over a place along the site, m. */

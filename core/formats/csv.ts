@@ -7,7 +7,10 @@
  */
 export function parseNumber(text: string): number | null {
   if (/^-?\d+(\.\d+)?$/.test(text)) return Number(text)
-  const clean = text.trim().replace(/[−–]/g, '-').replace(/[\s\u2009\u202f\u00a0]/g, '')
+  const clean = text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/[\s\u2009\u202f\u00a0]/g, '')
   if (!clean) return null
   if (!/^[+-]?(\d+([.,]\d*)?|[.,]\d+)$/.test(clean)) throw new RangeError(`“${text.trim()}” is not a number`)
   return Number(clean.replace(',', '.'))
@@ -38,11 +41,10 @@ export function recordCuts(text: string, delimiter: string, size: number, whole 
     while (text.length - from > size) {
       const at = text.lastIndexOf('\n', from + size)
       if (at < from) break
-      cuts.push(from = at + 1)
+      cuts.push((from = at + 1))
     }
     last = text.lastIndexOf('\n') + 1
-  }
-  else {
+  } else {
     let quoted = false
     let fieldStart = true
     for (let i = 0; i < text.length; i++) {
@@ -51,17 +53,14 @@ export function recordCuts(text: string, delimiter: string, size: number, whole 
         if (c !== 34) continue
         if (text.charCodeAt(i + 1) === 34) i++
         else quoted = false
-      }
-      else if (c === 34 && fieldStart) {
+      } else if (c === 34 && fieldStart) {
         quoted = true
         fieldStart = false
-      }
-      else if (c === 10) {
-        if (i + 1 - from > size && last > from) cuts.push(from = last)
+      } else if (c === 10) {
+        if (i + 1 - from > size && last > from) cuts.push((from = last))
         last = i + 1
         fieldStart = true
-      }
-      else {
+      } else {
         fieldStart = c === delim
       }
     }

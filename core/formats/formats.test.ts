@@ -2,18 +2,41 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'csv-parse/sync'
 import { asNegative, csvCell, csvLine, guessDelimiter, parseNumber, recordCuts } from './csv'
-import { channelMeans, headerSignature, lackingFields, looksSwapped, proposeMapping, proposeRules, readDay, readMastRow } from './mast-csv'
+import {
+  channelMeans,
+  headerSignature,
+  lackingFields,
+  looksSwapped,
+  proposeMapping,
+  proposeRules,
+  readDay,
+  readMastRow,
+} from './mast-csv'
 import { bearing, distance, fromMetres, length, mToken, num, say, signed, toMetres } from '../units'
 
 describe('numbers as typed', () => {
-  it.each([['−95', -95], ['95,5', 95.5], [' 1 234.5 ', 1234.5], ['+3', 3], ['.5', 0.5], ['', null]])('“%s”', (text, v) => expect(parseNumber(text)).toBe(v))
-  it.each(['NaN', 'Infinity', '1e9', '12 dBm', '1.2.3', '--4'])('refuses “%s”', t => expect(() => parseNumber(t)).toThrow(/not a number/))
+  it.each([
+    ['−95', -95],
+    ['95,5', 95.5],
+    [' 1 234.5 ', 1234.5],
+    ['+3', 3],
+    ['.5', 0.5],
+    ['', null],
+  ])('“%s”', (text, v) => expect(parseNumber(text)).toBe(v))
+  it.each(['NaN', 'Infinity', '1e9', '12 dBm', '1.2.3', '--4'])('refuses “%s”', t =>
+    expect(() => parseNumber(t)).toThrow(/not a number/),
+  )
   it('95 means −95 where only negative makes sense', () => {
     expect(asNegative(95)).toBe(-95)
     expect(asNegative(-95)).toBe(-95)
     expect(asNegative(null)).toBeNull()
   })
-  it('reads back what it prints', () => fc.assert(fc.property(fc.double({ min: -1e4, max: 1e4, noNaN: true }), (v) => { expect(parseNumber(num(v, 3))).toBeCloseTo(v, 3) })))
+  it('reads back what it prints', () =>
+    fc.assert(
+      fc.property(fc.double({ min: -1e4, max: 1e4, noNaN: true }), v => {
+        expect(parseNumber(num(v, 3))).toBeCloseTo(v, 3)
+      }),
+    ))
 })
 
 describe('tables', () => {
@@ -23,7 +46,7 @@ describe('tables', () => {
   })
   it('writes a formula as text', () => {
     // OWASP, CSV injection.
-    expect(csvCell('=1+1')).toBe('\'=1+1')
+    expect(csvCell('=1+1')).toBe("'=1+1")
     expect(csvCell(-5)).toBe('-5')
     expect(csvLine(['a"b', 'c,d'])).toBe('"a""b","c,d"\r\n')
   })
@@ -33,48 +56,111 @@ describe('tables', () => {
     expect(recordCuts(text, ',', 8, true)).toEqual([4, 12, 16, 22])
     expect(recordCuts('a,b\n1,5" pole\n', ',', 100)).toEqual([14])
   })
-  it('cut anywhere and put together again it is the same table', () => fc.assert(fc.property(fc.array(fc.array(fc.string({ maxLength: 6 }), { minLength: 2, maxLength: 3 }), { minLength: 1, maxLength: 12 }), fc.integer({ min: 1, max: 40 }), (rows, size) => {
-    const text = rows.map(r => csvLine(r)).join('')
-    const cuts = recordCuts(text, ',', size, true)
-    expect(cuts.at(-1)).toBe(text.length)
-    const parts = cuts.map((c, i) => text.slice(cuts[i - 1] ?? 0, c))
-    const read = (t: string) => parse(t, { relax_column_count: true, relax_quotes: true }) as string[][]
-    expect(parts.flatMap(read)).toEqual(read(text))
-  })))
+  it('cut anywhere and put together again it is the same table', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.string({ maxLength: 6 }), { minLength: 2, maxLength: 3 }), { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 40 }),
+        (rows, size) => {
+          const text = rows.map(r => csvLine(r)).join('')
+          const cuts = recordCuts(text, ',', size, true)
+          expect(cuts.at(-1)).toBe(text.length)
+          const parts = cuts.map((c, i) => text.slice(cuts[i - 1] ?? 0, c))
+          const read = (t: string) => parse(t, { relax_column_count: true, relax_quotes: true }) as string[][]
+          expect(parts.flatMap(read)).toEqual(read(text))
+        },
+      ),
+    ))
 
   const header = ['Site', 'Latitude', 'Longitude', 'Operator', 'RAT', 'EARFCN', 'Height (ft)', 'Azimuth']
   const rules = proposeRules(header, '2026-03-01')
   it('proposes columns by their words, and units by what stands behind them', () => {
     const m = rules.mapping
-    expect([m.name, m.lat, m.lon, m.carrier, m.technology, m.channel, m.height, m.azimuth, m.power]).toEqual([0, 1, 2, 3, 4, 5, 6, 7, -1])
+    expect([m.name, m.lat, m.lon, m.carrier, m.technology, m.channel, m.height, m.azimuth, m.power]).toEqual([
+      0, 1, 2, 3, 4, 5, 6, 7, -1,
+    ])
     expect(rules.heightUnit).toBe('ft')
-    expect(proposeMapping(['lat_deg', 'lon_deg', 'power_dbm', 'cell_id', 'mcc', 'net'])).toMatchObject({ lat: 0, lon: 1, power: 2, cell: 3, mcc: 4, mnc: 5 })
+    expect(proposeMapping(['lat_deg', 'lon_deg', 'power_dbm', 'cell_id', 'mcc', 'net'])).toMatchObject({
+      lat: 0,
+      lon: 1,
+      power: 2,
+      cell: 3,
+      mcc: 4,
+      mnc: 5,
+    })
   })
-  it('a crew’s mapping is remembered by the words of the header', () => expect(headerSignature(['\uFEFFLat ', 'LON'])).toBe('lat|lon'))
+  it('a crew’s mapping is remembered by the words of the header', () =>
+    expect(headerSignature(['\uFEFFLat ', 'LON'])).toBe('lat|lon'))
   it('says what is still to map', () => {
     expect(lackingFields(rules.mapping, null)).toEqual([])
     expect(lackingFields(proposeMapping(['lat', 'lon', 'cell', 'mcc', 'mnc']), null)).toEqual(['band or channel'])
     expect(lackingFields(proposeMapping(['lat', 'lon', 'cell', 'mcc', 'mnc']), 'B20')).toEqual([])
   })
-  const row = (o: Partial<Record<number, string>> = {}) => ['Stack', '46.725', '-41.366', 'Tern', 'LTE', '6300', '100', '120'].map((v, i) => o[i] ?? v)
+  const row = (o: Partial<Record<number, string>> = {}) =>
+    ['Stack', '46.725', '-41.366', 'Tern', 'LTE', '6300', '100', '120'].map((v, i) => o[i] ?? v)
   const read = (o: Partial<Record<number, string>> = {}, r = rules) => readMastRow(row(o), r)
-  it('reads a row: a channel number as its band, feet as metres, the list’s day where the row has none', () => expect(read()).toMatchObject({ name: 'Stack', latDeg: 46.725, band: 'B20', channel: 6300, technology: 'LTE', heightM: 30.48, azimuthDeg: 120, seenOn: '2026-03-01' }))
-  it.each([['46°43.5′N', 46.725], ['N46 43 30', 46.725], ['46,725', 46.725], ['46.725 N', 46.725]])('latitude “%s”', (t, v) => expect(read({ 1: t }).latDeg).toBeCloseTo(v, 6))
-  it.each([['30 m', 30], ['98.4252 ft', 30], ['98,4252', 30]])('height “%s”', (t, v) => expect(read({ 6: t }).heightM).toBeCloseTo(v, 3))
-  it.each([[1, '96', 'lat 96 is outside −90…90 °'], [2, 'west', 'lon “west” is not a number'], [1, '', 'lat is missing'], [0, ' ', 'name is missing'], [5, '99999', 'is no LTE band'], [4, 'WIMAX', 'neither LTE nor NR'], [4, 'UMTS', 'older than LTE'], [6, 'NaN', 'not a number'], [3, '', 'carrier is missing'], [1, 'Infinity', 'outside']])('a bad column %i (“%s”) says %s', (i, v, message) => expect(() => read({ [i]: v })).toThrow(message))
+  it('reads a row: a channel number as its band, feet as metres, the list’s day where the row has none', () =>
+    expect(read()).toMatchObject({
+      name: 'Stack',
+      latDeg: 46.725,
+      band: 'B20',
+      channel: 6300,
+      technology: 'LTE',
+      heightM: 30.48,
+      azimuthDeg: 120,
+      seenOn: '2026-03-01',
+    }))
+  it.each([
+    ['46°43.5′N', 46.725],
+    ['N46 43 30', 46.725],
+    ['46,725', 46.725],
+    ['46.725 N', 46.725],
+  ])('latitude “%s”', (t, v) => expect(read({ 1: t }).latDeg).toBeCloseTo(v, 6))
+  it.each([
+    ['30 m', 30],
+    ['98.4252 ft', 30],
+    ['98,4252', 30],
+  ])('height “%s”', (t, v) => expect(read({ 6: t }).heightM).toBeCloseTo(v, 3))
+  it.each([
+    [1, '96', 'lat 96 is outside −90…90 °'],
+    [2, 'west', 'lon “west” is not a number'],
+    [1, '', 'lat is missing'],
+    [0, ' ', 'name is missing'],
+    [5, '99999', 'is no LTE band'],
+    [4, 'WIMAX', 'neither LTE nor NR'],
+    [4, 'UMTS', 'older than LTE'],
+    [6, 'NaN', 'not a number'],
+    [3, '', 'carrier is missing'],
+    [1, 'Infinity', 'outside'],
+  ])('a bad column %i (“%s”) says %s', (i, v, message) => expect(() => read({ [i]: v })).toThrow(message))
   it('refuses 0, 0', () => expect(() => read({ 1: '0', 2: '0' })).toThrow(/placeholder/))
-  it('exchanged columns are read the other way round', () => expect(read({ 1: '-41.366', 2: '46.725' }, { ...rules, swapped: true })).toMatchObject({ latDeg: 46.725, lonDeg: -41.366 }))
+  it('exchanged columns are read the other way round', () =>
+    expect(read({ 1: '-41.366', 2: '46.725' }, { ...rules, swapped: true })).toMatchObject({ latDeg: 46.725, lonDeg: -41.366 }))
   it('sees that they are exchanged by the globe, or by where the crew works', () => {
-    expect(looksSwapped([[141.2, 46.7], [140.1, 46.6]])).toBe(true)
+    expect(
+      looksSwapped([
+        [141.2, 46.7],
+        [140.1, 46.6],
+      ]),
+    ).toBe(true)
     expect(looksSwapped([[46.7, 141.2]])).toBe(false)
     // One row that is simply wrong says nothing of the others.
-    expect(looksSwapped([[46.7, -41.2], [95.2, -41.2], [46.6, -41.1]])).toBe(false)
+    expect(
+      looksSwapped([
+        [46.7, -41.2],
+        [95.2, -41.2],
+        [46.6, -41.1],
+      ]),
+    ).toBe(false)
     expect(looksSwapped([[-41.3, 46.7]], { latDeg: 46.8, lonDeg: -41.4 })).toBe(true)
     expect(looksSwapped([[46.7, -41.3]], { latDeg: 46.8, lonDeg: -41.4 })).toBe(false)
   })
   const crowd = proposeRules(['radio', 'mcc', 'net', 'area', 'cell', 'lon', 'lat', 'range', 'updated', 'earfcn'])
   it('a crowd’s rows are gathered by the mast’s number inside the cell identity', () => {
-    const of = (cell: string) => readMastRow(['LTE', '999', '1', '410', cell, '-41.3', '46.7', '850', '1767225600', '6300'], crowd, c => (c === '99901' ? 'Tern' : undefined))
+    const of = (cell: string) =>
+      readMastRow(['LTE', '999', '1', '410', cell, '-41.3', '46.7', '850', '1767225600', '6300'], crowd, c =>
+        c === '99901' ? 'Tern' : undefined,
+      )
     const a = of(String(80001 * 256 + 1))
     const b = of(String(80001 * 256 + 2))
     expect(a).toMatchObject({ carrier: 'Tern', name: 'LTE site 80001', accuracyM: 850, seenOn: '2026-01-01', channel: 6300 })
@@ -82,7 +168,14 @@ describe('tables', () => {
     expect(a.cellKey).not.toBe(b.cellKey)
     expect(of('77').mastKey).not.toBe(of('78').mastKey)
   })
-  it.each([['2026-03-24', '2026-03-24'], ['24.03.2026', '2026-03-24'], ['20260324', '2026-03-24'], ['1774310400', '2026-03-24'], ['1774310400000', '2026-03-24'], ['', null]])('day “%s”', (t, d) => expect(readDay(t)).toBe(d))
+  it.each([
+    ['2026-03-24', '2026-03-24'],
+    ['24.03.2026', '2026-03-24'],
+    ['20260324', '2026-03-24'],
+    ['1774310400', '2026-03-24'],
+    ['1774310400000', '2026-03-24'],
+    ['', null],
+  ])('day “%s”', (t, d) => expect(readDay(t)).toBe(d))
   it('a day that cannot be is refused', () => expect(() => readDay('last spring')).toThrow(/is not a date/))
   it('watts become dBm', () => {
     const withPower = proposeRules([...header, 'power'])
@@ -110,7 +203,12 @@ describe('figures as read', () => {
     expect(length(6.1, 'imperial', 0)).toBe('20\u2009ft')
     expect(distance(11_300, 'metric')).toBe('11.3\u2009km')
   })
-  it('metres and feet turn into each other', () => fc.assert(fc.property(fc.double({ min: -1e3, max: 1e3, noNaN: true }), (v) => { expect(toMetres(fromMetres(v, 'imperial'), 'imperial')).toBeCloseTo(v, 9) })))
+  it('metres and feet turn into each other', () =>
+    fc.assert(
+      fc.property(fc.double({ min: -1e3, max: 1e3, noNaN: true }), v => {
+        expect(toMetres(fromMetres(v, 'imperial'), 'imperial')).toBeCloseTo(v, 9)
+      }),
+    ))
   it('bearings have three figures', () => {
     expect(bearing(4.6)).toBe('005°')
     expect(bearing(359.7)).toBe('000°')

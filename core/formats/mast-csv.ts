@@ -5,8 +5,27 @@ import { lteSiteOf, nrSiteOf } from '../radio/cell-id'
 import { parseCoordinate } from '../geo/coordinates'
 import { parseNumber } from './csv'
 
-export const MAST_FIELDS = ['name', 'lat', 'lon', 'carrier', 'mcc', 'mnc', 'technology', 'band', 'channel', 'cell', 'area', 'azimuth', 'beamwidth', 'height', 'ground', 'power', 'accuracy', 'seen'] as const
-export type MastField = typeof MAST_FIELDS[number]
+export const MAST_FIELDS = [
+  'name',
+  'lat',
+  'lon',
+  'carrier',
+  'mcc',
+  'mnc',
+  'technology',
+  'band',
+  'channel',
+  'cell',
+  'area',
+  'azimuth',
+  'beamwidth',
+  'height',
+  'ground',
+  'power',
+  'accuracy',
+  'seen',
+] as const
+export type MastField = (typeof MAST_FIELDS)[number]
 /** field → column index; −1 where the table has none */
 export type MastMapping = Record<MastField, number>
 
@@ -45,7 +64,7 @@ const NAMES: Record<MastField, RegExp> = {
 }
 
 /** `height (ft)`, `lat_deg`, `power_dbm` without the unit, and the unit */
-const splitUnit = (header: string): { word: string, unit: string } => {
+const splitUnit = (header: string): { word: string; unit: string } => {
   const clean = header.trim().replace(/^\uFEFF/, '')
   const m = /^(.*?)[\s_.]*[([]?\b(m|ft|feet|metres?|meters?|deg|°|dbm|mhz)[)\]]?$/i.exec(clean.replace(/_/g, ' '))
   return m && m[1] ? { word: m[1].trim(), unit: m[2]!.toLowerCase() } : { word: clean, unit: '' }
@@ -55,11 +74,13 @@ const splitUnit = (header: string): { word: string, unit: string } => {
 export function proposeMapping(header: readonly string[]): MastMapping {
   const used = new Set<number>()
   const words = header.map(h => splitUnit(h).word)
-  return Object.fromEntries(MAST_FIELDS.map((f) => {
-    const i = words.findIndex((h, k) => !used.has(k) && (NAMES[f].test(h) || NAMES[f].test(header[k]!.trim())))
-    if (i >= 0) used.add(i)
-    return [f, i]
-  })) as MastMapping
+  return Object.fromEntries(
+    MAST_FIELDS.map(f => {
+      const i = words.findIndex((h, k) => !used.has(k) && (NAMES[f].test(h) || NAMES[f].test(header[k]!.trim())))
+      if (i >= 0) used.add(i)
+      return [f, i]
+    }),
+  ) as MastMapping
 }
 
 export const proposeRules = (header: readonly string[], listedOn: string | null = null): MastRules => {
@@ -69,7 +90,16 @@ export const proposeRules = (header: readonly string[], listedOn: string | null 
 }
 
 /** What a crew's mapping is remembered by: the header's words, whatever their case and spaces. */
-export const headerSignature = (header: readonly string[]): string => header.map(h => h.trim().replace(/^\uFEFF/, '').toLowerCase().replace(/\s+/g, ' ')).join('|')
+export const headerSignature = (header: readonly string[]): string =>
+  header
+    .map(h =>
+      h
+        .trim()
+        .replace(/^\uFEFF/, '')
+        .toLowerCase()
+        .replace(/\s+/g, ' '),
+    )
+    .join('|')
 
 /** @returns why the columns do not do yet, in words; empty where they do */
 export function lackingFields(m: MastMapping, fallbackBand: string | null): string[] {
@@ -85,7 +115,10 @@ export function lackingFields(m: MastMapping, fallbackBand: string | null): stri
  * Latitude and longitude stand in each other's columns: most rows leave the globe as told and not
  * when exchanged, or all lie far from where the crew works as told and near when exchanged.
  */
-export function looksSwapped(pairs: readonly (readonly [lat: number, lon: number])[], near: { latDeg: number, lonDeg: number } | null = null): boolean {
+export function looksSwapped(
+  pairs: readonly (readonly [lat: number, lon: number])[],
+  near: { latDeg: number; lonDeg: number } | null = null,
+): boolean {
   const beyond = pairs.filter(([la, lo]) => Math.abs(la) > 90 && Math.abs(lo) <= 90).length
   if (beyond > pairs.length / 2) return true
   if (!near || !pairs.length) return false
@@ -145,33 +178,51 @@ export function readDay(text: string): string | null {
   else if (/^\d{12,13}$/.test(t)) ms = Number(t)
   const parts = iso ? [iso[1], iso[2], iso[3]] : dmy ? [dmy[3], dmy[2], dmy[1]] : null
   // 31 February is no day, though a calendar would carry it over into March.
-  if (parts && ms === ms && new Date(ms).toISOString().slice(0, 10) !== `${parts[0]}-${parts[1]!.padStart(2, '0')}-${parts[2]!.padStart(2, '0')}`) ms = NaN
+  if (
+    parts &&
+    ms === ms &&
+    new Date(ms).toISOString().slice(0, 10) !== `${parts[0]}-${parts[1]!.padStart(2, '0')}-${parts[2]!.padStart(2, '0')}`
+  )
+    ms = NaN
   if (!(ms >= 0 && ms < 4e12)) throw new RangeError(`seen “${t}” is not a date: 2026-03-24, 24.03.2026 or seconds since 1970`)
   dayRead = { text: t, day: new Date(ms).toISOString().slice(0, 10) }
   return dayRead.day
 }
 
-const TECHNOLOGIES: [RegExp, Technology | null][] = [[/^(LTE|4G.*|E-?UTRA|)$/, 'LTE'], [/^(NR|5G.*)$/, 'NR'], [/^(GSM|2G|UMTS|WCDMA|3G|CDMA)$/, null]]
+const TECHNOLOGIES: [RegExp, Technology | null][] = [
+  [/^(LTE|4G.*|E-?UTRA|)$/, 'LTE'],
+  [/^(NR|5G.*)$/, 'NR'],
+  [/^(GSM|2G|UMTS|WCDMA|3G|CDMA)$/, null],
+]
 
 /**
  * Reads one row by the rules.
  * @param carrierOf  the crew's name for a network code
  * @throws RangeError that names the column and what is wrong with it
  */
-export function readMastRow(cells: readonly string[], rules: MastRules, carrierOf: (code: string) => string | undefined = () => undefined): MastRow {
+export function readMastRow(
+  cells: readonly string[],
+  rules: MastRules,
+  carrierOf: (code: string) => string | undefined = () => undefined,
+): MastRow {
   const { mapping } = rules
   const raw = (f: MastField): string => {
     const i = mapping[f]
     return i >= 0 ? (cells[i] ?? '').trim() : ''
   }
-  const number = (f: MastField, low: number, high: number, unit: string, read: (t: string) => number | null = parseNumber): number | null => {
+  const number = (
+    f: MastField,
+    low: number,
+    high: number,
+    unit: string,
+    read: (t: string) => number | null = parseNumber,
+  ): number | null => {
     const text = raw(f)
     if (text === '') return null
     let v: number | null
     try {
       v = read(text)
-    }
-    catch {
+    } catch {
       throw new RangeError(`${f} “${text}” is not a number`)
     }
     if (v !== null && (v < low || v > high)) throw new RangeError(`${f} ${told(v)} is outside ${told(low)}…${told(high)} ${unit}`)
@@ -196,8 +247,17 @@ export function readMastRow(cells: readonly string[], rules: MastRules, carrierO
   const mastKey = named ? `n|${carrier}|${named}|${latDeg.toFixed(3)}|${lonDeg.toFixed(3)}` : `${gathered!.key}|${carrier}`
   const azimuthDeg = number('azimuth', 0, 360, '°')
   return {
-    mastKey, cellKey: `${mastKey}|${technology}|${band}|${cellId ?? ''}|${azimuthDeg ?? ''}`,
-    name, latDeg, lonDeg, carrier, technology, band, channel, cellId, azimuthDeg,
+    mastKey,
+    cellKey: `${mastKey}|${technology}|${band}|${cellId ?? ''}|${azimuthDeg ?? ''}`,
+    name,
+    latDeg,
+    lonDeg,
+    carrier,
+    technology,
+    band,
+    channel,
+    cellId,
+    azimuthDeg,
     heightM: number('height', 0, 700, 'm', t => withUnit(t, rules.heightUnit)),
     groundM: number('ground', -450, 9000, 'm', t => withUnit(t, rules.heightUnit)),
     beamwidthDeg: number('beamwidth', 1, 360, '°'),
@@ -207,10 +267,15 @@ export function readMastRow(cells: readonly string[], rules: MastRules, carrierO
   }
 }
 
-const bandsRead = new Map<string, { band: string, channel: number | null }>()
+const bandsRead = new Map<string, { band: string; channel: number | null }>()
 
 /** A list names a few dozen bands in millions of rows: each is worked out once. */
-function bandOfRow(bandText: string, channelText: string, technology: Technology, fallback: string | null): { band: string, channel: number | null } {
+function bandOfRow(
+  bandText: string,
+  channelText: string,
+  technology: Technology,
+  fallback: string | null,
+): { band: string; channel: number | null } {
   const key = `${technology}|${bandText}|${channelText}|${fallback}`
   const known = bandsRead.get(key)
   if (known) return known
@@ -220,7 +285,12 @@ function bandOfRow(bandText: string, channelText: string, technology: Technology
   return found
 }
 
-function workOutBand(bandText: string, channelText: string, technology: Technology, fallback: string | null): { band: string, channel: number | null } {
+function workOutBand(
+  bandText: string,
+  channelText: string,
+  technology: Technology,
+  fallback: string | null,
+): { band: string; channel: number | null } {
   const entry = bandText || channelText
   const band = entry ? bandFromEntry(entry, technology) : fallback ? bandByName(fallback) : undefined
   if (!band) throw new RangeError(entry ? `band “${entry}” is no ${technology} band or channel held` : 'band is missing')
@@ -236,7 +306,7 @@ function carrierOfRow(carrier: string, mcc: string, mnc: string, carrierOf: (cod
 }
 
 /** Cells without a site's name are gathered by the mast's own number inside their identity. */
-function siteOfCell(cellId: string, technology: Technology, area: string): { key: string, name: string } {
+function siteOfCell(cellId: string, technology: Technology, area: string): { key: string; name: string } {
   const site = technology === 'LTE' ? lteSiteOf(cellId) : nrSiteOf(cellId)
   if (site !== null) return { key: `${technology === 'LTE' ? 'e' : 'g'}|${site}`, name: `${technology} site ${site}` }
   return { key: `c|${technology}|${area}|${cellId}`, name: `Cell ${cellId}` }
@@ -249,8 +319,7 @@ function powerOf(text: string): number | null {
   let v: number | null
   try {
     v = watts ? 10 * Math.log10(parseNumber(watts[1]!)! * 1000) : parseNumber(text.replace(/\s*dBm$/i, ''))
-  }
-  catch {
+  } catch {
     throw new RangeError(`power “${text}” is not a number`)
   }
   if (v !== null && !(v >= -30 && v <= 70)) throw new RangeError(`power ${told(v)} is outside −30…70 dBm`)
@@ -258,7 +327,7 @@ function powerOf(text: string): number | null {
 }
 
 /** @returns the frequency a channel number stands for and the bands that hold it, as a modem's page shows it; null where none does */
-export function channelMeans(channel: number, technology: Technology): { frequencyMHz: number, bands: string[] } | null {
+export function channelMeans(channel: number, technology: Technology): { frequencyMHz: number; bands: string[] } | null {
   try {
     if (technology === 'LTE') {
       const { frequencyMHz, band } = earfcnToMHz(channel)
@@ -266,8 +335,7 @@ export function channelMeans(channel: number, technology: Technology): { frequen
     }
     const { frequencyMHz, bands } = nrarfcnToMHz(channel)
     return { frequencyMHz, bands: bands.map(b => b.name) }
-  }
-  catch {
+  } catch {
     return null
   }
 }

@@ -27,7 +27,10 @@ export const angleBetween = (aDeg: number, bDeg: number): number => Math.abs(tur
  * @returns `resultant` 0 (scattered) … 1 (all the same); `meanDeg` is null where the mean is undefined
  * @source K. V. Mardia, Directional Statistics, ch. 2: resultant of unit vectors
  */
-export function circularMean(directionsDeg: readonly number[], weights?: readonly number[]): { meanDeg: number | null, resultant: number } {
+export function circularMean(
+  directionsDeg: readonly number[],
+  weights?: readonly number[],
+): { meanDeg: number | null; resultant: number } {
   let x = 0
   let y = 0
   let total = 0

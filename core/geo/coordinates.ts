@@ -3,8 +3,12 @@ import type { Position } from './geodesic'
 import { inRange } from '../check'
 
 /** True minus signs and typographic degree, minute and second marks as plain ones. */
-const plainMarks = (text: string): string => text.replace(/[−–]/g, '-').replace(/[º˚]/g, '°')
-  .replace(/[’′ʹ]|''(?!')/g, m => (m === '\'\'' ? '"' : '\'')).replace(/[”″]/g, '"')
+const plainMarks = (text: string): string =>
+  text
+    .replace(/[−–]/g, '-')
+    .replace(/[º˚]/g, '°')
+    .replace(/[’′ʹ]|''(?!')/g, m => (m === "''" ? '"' : "'"))
+    .replace(/[”″]/g, '"')
 
 const NUMBER = /[+\-−]?\d+(?:[.,]\d+)?/
 
@@ -23,7 +27,7 @@ export function parsePosition(text: string): Position {
   const parts = letters.length === 2 ? splitAtLetters(clean) : splitPlain(clean)
   if (!parts) throw new RangeError(`position “${text.trim()}” does not read as latitude and longitude`)
   const values = parts.map(p => ({ value: angle(p, text), axis: axisOf(p) }))
-  let [lat, lon] = values as [typeof values[0], typeof values[0]]
+  let [lat, lon] = values as [(typeof values)[0], (typeof values)[0]]
   if (lat.axis === 'lon' && lon.axis !== 'lon') [lat, lon] = [lon, lat]
   if (lat.axis && lat.axis === lon.axis) throw new RangeError(`position “${text.trim()}” names the same axis twice`)
   return { latDeg: inRange('latitude', lat.value, -90, 90), lonDeg: inRange('longitude', lon.value, -180, 180) }
@@ -45,7 +49,10 @@ export function parseCoordinate(text: string, axis: 'lat' | 'lon'): number {
 }
 
 function splitAtLetters(s: string): string[] | null {
-  const trimmed = s.replace(/[;/\n]/g, ' ').replace(/,(?!\d)/g, ' ').trim()
+  const trimmed = s
+    .replace(/[;/\n]/g, ' ')
+    .replace(/,(?!\d)/g, ' ')
+    .trim()
   const prefix = /^[NSEWO]/i.test(trimmed)
   const found = prefix
     ? /^([NSEWO][^NSEWO]+)([NSEWO][^NSEWO]+)$/i.exec(trimmed)
@@ -83,7 +90,7 @@ function angle(part: string, whole: string): number {
   return negative ? -size : size
 }
 
-const axisOf = (part: string): 'lat' | 'lon' | null => /[NS]/i.test(part) ? 'lat' : /[EWO]/i.test(part) ? 'lon' : null
+const axisOf = (part: string): 'lat' | 'lon' | null => (/[NS]/i.test(part) ? 'lat' : /[EWO]/i.test(part) ? 'lon' : null)
 
 /** @returns `46.8120° N 41.3770° W` */
 export function formatPosition(p: Position, decimals = 4): string {

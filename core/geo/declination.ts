@@ -28,7 +28,10 @@ export function declination(at: Position, date: Date): Declination {
   inRange('longitudeDeg', at.lonDeg, -180, 180)
   const t = date.getTime()
   if (!(t >= FIRST && t < LAST)) {
-    throw new RangeError(`date must be within 2024-11-13…2029-11-12, the magnetic model's span, got ${Number.isNaN(t) ? 'no date' : date.toISOString().slice(0, 10)}`)
+    throw new RangeError(
+      `date must be within 2024-11-13…2029-11-12, the magnetic model's span, got ` +
+        `${Number.isNaN(t) ? 'no date' : date.toISOString().slice(0, 10)}`,
+    )
   }
   const field = geomagnetism.model(date).point([at.latDeg, at.lonDeg])
   return {

@@ -7,7 +7,10 @@
 import { inRange } from '../check'
 import { normalise360, toRad, turn } from './angles'
 
-export interface CardEntry { headingDeg: number, deviationDeg: number }
+export interface CardEntry {
+  headingDeg: number
+  deviationDeg: number
+}
 
 export interface DeviationFit {
   /** A, B, C, D, E of δ = A + B·sin θ + C·cos θ + D·sin 2θ + E·cos 2θ, degrees */
@@ -28,7 +31,8 @@ const basis = (headingDeg: number): number[] => {
  * One look of a swing: the compass's own heading, and the bearing it gives of a thing whose
  * magnetic bearing is known (a landmark, or the sun).
  */
-export const deviationSeen = (compassBearingDeg: number, magneticBearingDeg: number): number => turn(compassBearingDeg, magneticBearingDeg)
+export const deviationSeen = (compassBearingDeg: number, magneticBearingDeg: number): number =>
+  turn(compassBearingDeg, magneticBearingDeg)
 
 /**
  * Smooths a swing by its five usual coefficients; with fewer than six headings by the first three.
@@ -90,13 +94,15 @@ export function deviationFrom(card: readonly CardEntry[], compassHeadingDeg: num
   const b = sorted[after]!
   const a = sorted[(after + sorted.length - 1) % sorted.length]!
   const span = normalise360(b.h - a.h) || 360
-  return a.d + (b.d - a.d) * normalise360(h - a.h) / span
+  return a.d + ((b.d - a.d) * normalise360(h - a.h)) / span
 }
 
-export const compassToMagnetic = (compassDeg: number, card: readonly CardEntry[]): number => normalise360(compassDeg + deviationFrom(card, compassDeg))
+export const compassToMagnetic = (compassDeg: number, card: readonly CardEntry[]): number =>
+  normalise360(compassDeg + deviationFrom(card, compassDeg))
 
 /**
- * @returns what the compass shows when the magnetic heading is this; found by going round a few times, since the card is kept by compass heading
+ * @returns what the compass shows when the magnetic heading is this; found by going round a few times, since the card
+ *   is kept by compass heading
  */
 export function magneticToCompass(magneticDeg: number, card: readonly CardEntry[]): number {
   let compass = magneticDeg

@@ -24,12 +24,20 @@ describe('geodesics', () => {
   })
 
   it('direct and inverse undo each other', () => {
-    fc.assert(fc.property(fc.double({ min: -84, max: 84, noNaN: true }), fc.double({ min: -179, max: 179, noNaN: true }), fc.double({ min: 0, max: 359.9, noNaN: true }), fc.double({ min: 10, max: 100_000, noNaN: true }), (latDeg, lonDeg, bearing, distance) => {
-      const to = direct({ latDeg, lonDeg }, bearing, distance)
-      const back = inverse({ latDeg, lonDeg }, { latDeg: to.latDeg, lonDeg: ((to.lonDeg + 540) % 360) - 180 })
-      expect(back.distanceM).toBeCloseTo(distance, 4)
-      expect(angleBetween(back.bearingDeg, bearing)).toBeLessThan(1e-3)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: -84, max: 84, noNaN: true }),
+        fc.double({ min: -179, max: 179, noNaN: true }),
+        fc.double({ min: 0, max: 359.9, noNaN: true }),
+        fc.double({ min: 10, max: 100_000, noNaN: true }),
+        (latDeg, lonDeg, bearing, distance) => {
+          const to = direct({ latDeg, lonDeg }, bearing, distance)
+          const back = inverse({ latDeg, lonDeg }, { latDeg: to.latDeg, lonDeg: ((to.lonDeg + 540) % 360) - 180 })
+          expect(back.distanceM).toBeCloseTo(distance, 4)
+          expect(angleBetween(back.bearingDeg, bearing)).toBeLessThan(1e-3)
+        },
+      ),
+    )
   })
 
   it('points along a 60 km path stray from the geodesic by under 1 m', () => {
@@ -37,7 +45,7 @@ describe('geodesics', () => {
     const b = direct(a, 220, 60_000)
     const line = alongGeodesic(a, b, 1501)
     for (const i of [7, 100, 777, 1493]) {
-      const exact = direct(a, inverse(a, b).bearingDeg, 60_000 * i / 1500)
+      const exact = direct(a, inverse(a, b).bearingDeg, (60_000 * i) / 1500)
       expect(inverse(exact, { latDeg: line.latDeg[i]!, lonDeg: line.lonDeg[i]! }).distanceM).toBeLessThan(1)
     }
   })
@@ -49,7 +57,9 @@ describe('geodesics', () => {
   })
 
   it('refuses a latitude of 91.2 and says the range', () => {
-    expect(() => inverse({ latDeg: 91.2, lonDeg: 0 }, { latDeg: 0, lonDeg: 0 })).toThrow('latitudeDeg must be within -90…90, got 91.2')
+    expect(() => inverse({ latDeg: 91.2, lonDeg: 0 }, { latDeg: 0, lonDeg: 0 })).toThrow(
+      'latitudeDeg must be within -90…90, got 91.2',
+    )
     expect(() => inverse({ latDeg: NaN, lonDeg: 0 }, { latDeg: 0, lonDeg: 0 })).toThrow(RangeError)
   })
 })
@@ -63,19 +73,28 @@ describe('angles', () => {
     expect(turn(0, 180)).toBe(180)
   })
   it('a difference lies within 0…180 and does not depend on order', () => {
-    fc.assert(fc.property(fc.double({ min: -1e4, max: 1e4, noNaN: true }), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (a, b) => {
-      expect(angleBetween(a, b)).toBeGreaterThanOrEqual(0)
-      expect(angleBetween(a, b)).toBeLessThanOrEqual(180)
-      expect(angleBetween(a, b)).toBeCloseTo(angleBetween(b, a), 6)
-      expect(normalise360(a)).toBeGreaterThanOrEqual(0)
-      expect(normalise360(a)).toBeLessThan(360)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: -1e4, max: 1e4, noNaN: true }), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (a, b) => {
+        expect(angleBetween(a, b)).toBeGreaterThanOrEqual(0)
+        expect(angleBetween(a, b)).toBeLessThanOrEqual(180)
+        expect(angleBetween(a, b)).toBeCloseTo(angleBetween(b, a), 6)
+        expect(normalise360(a)).toBeGreaterThanOrEqual(0)
+        expect(normalise360(a)).toBeLessThan(360)
+      }),
+    )
   })
 })
 
 describe('declination', () => {
   // Second library: magvar, WMM2025 coefficients read by other code.
-  it.each([[46.8, -41.4], [0, 0], [-33, 151], [64, 20], [-54, -68], [20, -157]])('two libraries agree at %f, %f', (latDeg, lonDeg) => {
+  it.each([
+    [46.8, -41.4],
+    [0, 0],
+    [-33, 151],
+    [64, 20],
+    [-54, -68],
+    [20, -157],
+  ])('two libraries agree at %f, %f', (latDeg, lonDeg) => {
     const ours = declination({ latDeg, lonDeg }, new Date('2026-07-02T12:00:00Z'))
     const theirs = magvar.magvar(latDeg, lonDeg, 0, 2026.5)
     expect(angleBetween(ours.declinationDeg, theirs)).toBeLessThan(0.05)
@@ -91,37 +110,59 @@ describe('declination', () => {
     expect(declination({ latDeg: 46.8, lonDeg: -41.4 }, new Date('2026-01-01')).compass).toBe('good')
   })
   it('true and magnetic turn into each other', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 359.99, noNaN: true }), fc.double({ min: -60, max: 60, noNaN: true }), (b, d) => { expect(angleBetween(magneticToTrue(trueToMagnetic(b, d), d), b)).toBeLessThan(1e-9) }))
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 359.99, noNaN: true }), fc.double({ min: -60, max: 60, noNaN: true }), (b, d) => {
+        expect(angleBetween(magneticToTrue(trueToMagnetic(b, d), d), b)).toBeLessThan(1e-9)
+      }),
+    )
   })
   it('with 12° west the compass reads 12° more', () => expect(trueToMagnetic(252, -12)).toBe(264))
 })
 
 describe('positions as typed', () => {
   it.each([
-    ['46.8085, -41.3620', 46.8085, -41.362], ['46,8085; −41,3620', 46.8085, -41.362], ['46.8085 -41.3620', 46.8085, -41.362], ['geo:46.8085,-41.3620', 46.8085, -41.362],
-    ['46°48.51′N 41°21.72′W', 46.8085, -41.362], ['N46 48 30.6 W41 21 43.2', 46.8085, -41.362], ['46°48\'30.6"N, 41°21\'43.2"W', 46.8085, -41.362], ['41°21.72′W 46°48.51′N', 46.8085, -41.362], ['46,8085 -41,3620', 46.8085, -41.362], ['46.8085N 41.3620W', 46.8085, -41.362],
+    ['46.8085, -41.3620', 46.8085, -41.362],
+    ['46,8085; −41,3620', 46.8085, -41.362],
+    ['46.8085 -41.3620', 46.8085, -41.362],
+    ['geo:46.8085,-41.3620', 46.8085, -41.362],
+    ['46°48.51′N 41°21.72′W', 46.8085, -41.362],
+    ['N46 48 30.6 W41 21 43.2', 46.8085, -41.362],
+    ['46°48\'30.6"N, 41°21\'43.2"W', 46.8085, -41.362],
+    ['41°21.72′W 46°48.51′N', 46.8085, -41.362],
+    ['46,8085 -41,3620', 46.8085, -41.362],
+    ['46.8085N 41.3620W', 46.8085, -41.362],
   ])('%s', (text, lat, lon) => {
     const p = parsePosition(text)
     expect(p.latDeg).toBeCloseTo(lat, 5)
     expect(p.lonDeg).toBeCloseTo(lon, 5)
   })
-  it.each(['', 'hello', '46.8', '91, 0', '46.8, 181', '46°70′N 41°W', 'NaN, NaN', '46.8N 41.3N'])('refuses “%s”', text => expect(() => parsePosition(text)).toThrow(RangeError))
+  it.each(['', 'hello', '46.8', '91, 0', '46.8, 181', '46°70′N 41°W', 'NaN, NaN', '46.8N 41.3N'])('refuses “%s”', text =>
+    expect(() => parsePosition(text)).toThrow(RangeError),
+  )
   it('reads back what it writes', () => {
-    fc.assert(fc.property(fc.double({ min: -89, max: 89, noNaN: true }), fc.double({ min: -179, max: 179, noNaN: true }), (latDeg, lonDeg) => {
-      const p = parsePosition(formatPosition({ latDeg, lonDeg }, 6))
-      expect(p.latDeg).toBeCloseTo(latDeg, 5)
-      expect(p.lonDeg).toBeCloseTo(lonDeg, 5)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: -89, max: 89, noNaN: true }),
+        fc.double({ min: -179, max: 179, noNaN: true }),
+        (latDeg, lonDeg) => {
+          const p = parsePosition(formatPosition({ latDeg, lonDeg }, 6))
+          expect(p.latDeg).toBeCloseTo(latDeg, 5)
+          expect(p.lonDeg).toBeCloseTo(lonDeg, 5)
+        },
+      ),
+    )
   })
 })
 
 describe('the sun', () => {
-  // Meeus, Astronomical Algorithms, example 25.a gives the apparent place for 1992-10-13 0 TD; here: solar noon stands due south, from the northern temperate zone (geometry).
+  // Meeus, Astronomical Algorithms, example 25.a gives the apparent place for 1992-10-13 0 TD; here: solar noon stands
+  // due south, from the northern temperate zone (geometry).
   it('stands due south at solar noon, north of the tropic', () => {
     let best = { off: 999, at: 0 }
     for (let m = 0; m < 1440; m++) {
       const s = sunPosition({ latDeg: 46.8, lonDeg: -41.4 }, new Date(Date.UTC(2026, 5, 21, 0, m)))
-      if (s.altitudeDeg > 0 && angleBetween(s.azimuthDeg, 180) < best.off) best = { off: angleBetween(s.azimuthDeg, 180), at: s.altitudeDeg }
+      if (s.altitudeDeg > 0 && angleBetween(s.azimuthDeg, 180) < best.off)
+        best = { off: angleBetween(s.azimuthDeg, 180), at: s.altitudeDeg }
     }
     expect(best.off).toBeLessThan(0.5)
     // At the June solstice the noon altitude is 90 − latitude + 23.44 (obliquity).

@@ -3,7 +3,10 @@ import geodesic from 'geographiclib-geodesic'
 import { inRange } from '../check'
 import { normalise360 } from './angles'
 
-export interface Position { latDeg: number, lonDeg: number }
+export interface Position {
+  latDeg: number
+  lonDeg: number
+}
 
 const wgs84 = geodesic.Geodesic.WGS84
 
@@ -18,7 +21,7 @@ function checked(p: Position): Position {
  * @throws RangeError where a position is outside −90…90, −180…180
  * @source C. F. F. Karney, Algorithms for geodesics, J. Geodesy 87 (2013), through GeographicLib
  */
-export function inverse(from: Position, to: Position): { distanceM: number, bearingDeg: number, arrivalDeg: number } {
+export function inverse(from: Position, to: Position): { distanceM: number; bearingDeg: number; arrivalDeg: number } {
   checked(from)
   checked(to)
   const r = wgs84.Inverse(from.latDeg, from.lonDeg, to.latDeg, to.lonDeg)
@@ -38,17 +41,26 @@ export function direct(from: Position, bearingDeg: number, distanceM: number): P
  * Every 16th point is exact; those between are linear in latitude and longitude, which at the
  * spacing used here (under 2 km a chord) strays from the geodesic by well under 1 m.
  */
-export function alongGeodesic(from: Position, to: Position, count: number): { latDeg: Float64Array, lonDeg: Float64Array, distanceM: number } {
+export function alongGeodesic(
+  from: Position,
+  to: Position,
+  count: number,
+): { latDeg: Float64Array; lonDeg: Float64Array; distanceM: number } {
   inRange('count', count, 2, 1e6)
   checked(to)
-  const line = wgs84.InverseLine(from.latDeg, from.lonDeg, to.latDeg, to.lonDeg,
-    geodesic.Geodesic.STANDARD | geodesic.Geodesic.DISTANCE_IN | geodesic.Geodesic.LONG_UNROLL)
+  const line = wgs84.InverseLine(
+    from.latDeg,
+    from.lonDeg,
+    to.latDeg,
+    to.lonDeg,
+    geodesic.Geodesic.STANDARD | geodesic.Geodesic.DISTANCE_IN | geodesic.Geodesic.LONG_UNROLL,
+  )
   const total = line.s13
   const step = 16
   const lat = new Float64Array(count)
   const lon = new Float64Array(count)
   const exact = (i: number) => {
-    const p = line.Position(total * i / (count - 1), geodesic.Geodesic.STANDARD | geodesic.Geodesic.LONG_UNROLL)
+    const p = line.Position((total * i) / (count - 1), geodesic.Geodesic.STANDARD | geodesic.Geodesic.LONG_UNROLL)
     return [p.lat2!, p.lon2!] as const
   }
   let a = exact(0)

@@ -12,14 +12,24 @@ export type Affine = [a: number, b: number, c: number, d: number, e: number, f: 
  * @source the six-line world file, common practice
  */
 export function readWorldFile(text: string): Affine {
-  const v = text.trim().split(/\s+/).map(t => Number(t.replace(',', '.')))
+  const v = text
+    .trim()
+    .split(/\s+/)
+    .map(t => Number(t.replace(',', '.')))
   if (v.length !== 6 || v.some(x => !Number.isFinite(x))) throw new RangeError('a world file holds six numbers, one a line')
   const [A, D, B, E, C, F] = v as [number, number, number, number, number, number]
-  if (Math.abs(C) > 360 || Math.abs(F) > 90) throw new RangeError('the world file is in metres of some grid; one in degrees of longitude and latitude is wanted, or give two points')
+  if (Math.abs(C) > 360 || Math.abs(F) > 90)
+    throw new RangeError(
+      'the world file is in metres of some grid; one in degrees of longitude and latitude is wanted, or give two points',
+    )
   return [A, B, C - A / 2 - B / 2, D, E, F - D / 2 - E / 2]
 }
 
-export interface TiePoint { x: number, y: number, at: Position }
+export interface TiePoint {
+  x: number
+  y: number
+  at: Position
+}
 
 /**
  * Turn, size and place of a picture from two points known on it and on the ground, true to shape.
@@ -44,10 +54,13 @@ export function affineFromTies(p: TiePoint, q: TiePoint): Affine {
 }
 
 /** @returns where a pixel lies */
-export const pixelToGround = (t: Affine, x: number, y: number): Position => ({ latDeg: t[3] * x + t[4] * y + t[5], lonDeg: t[0] * x + t[1] * y + t[2] })
+export const pixelToGround = (t: Affine, x: number, y: number): Position => ({
+  latDeg: t[3] * x + t[4] * y + t[5],
+  lonDeg: t[0] * x + t[1] * y + t[2],
+})
 
 /** @returns the pixel that shows a place. @throws RangeError where the picture has no area */
-export function groundToPixel(t: Affine, at: Position): { x: number, y: number } {
+export function groundToPixel(t: Affine, at: Position): { x: number; y: number } {
   const det = t[0] * t[4] - t[1] * t[3]
   if (Math.abs(det) < 1e-20) throw new RangeError('the picture lies on a line')
   const u = at.lonDeg - t[2]
@@ -57,6 +70,16 @@ export function groundToPixel(t: Affine, at: Position): { x: number, y: number }
 
 /** @returns west, south, east, north of a picture of this size */
 export function extentOf(t: Affine, width: number, height: number): [number, number, number, number] {
-  const corners = [[0, 0], [width, 0], [0, height], [width, height]].map(([x, y]) => pixelToGround(t, x!, y!))
-  return [Math.min(...corners.map(c => c.lonDeg)), Math.min(...corners.map(c => c.latDeg)), Math.max(...corners.map(c => c.lonDeg)), Math.max(...corners.map(c => c.latDeg))]
+  const corners = [
+    [0, 0],
+    [width, 0],
+    [0, height],
+    [width, height],
+  ].map(([x, y]) => pixelToGround(t, x!, y!))
+  return [
+    Math.min(...corners.map(c => c.lonDeg)),
+    Math.min(...corners.map(c => c.latDeg)),
+    Math.max(...corners.map(c => c.lonDeg)),
+    Math.max(...corners.map(c => c.latDeg)),
+  ]
 }

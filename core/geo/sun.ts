@@ -8,7 +8,7 @@ import { normalise360, turn } from './angles'
  *   horizon, under 0.1° above 10°; it moves the altitude only, not the azimuth)
  * @source suncalc, after J. Meeus, Astronomical Algorithms
  */
-export function sunPosition(at: Position, when: Date): { azimuthDeg: number, altitudeDeg: number } {
+export function sunPosition(at: Position, when: Date): { azimuthDeg: number; altitudeDeg: number } {
   const p = SunCalc.getPosition(when, at.latDeg, at.lonDeg)
   return { azimuthDeg: normalise360(p.azimuth), altitudeDeg: p.altitude }
 }
@@ -17,7 +17,11 @@ export function sunPosition(at: Position, when: Date): { azimuthDeg: number, alt
  * The bearing given relative to the sun: `turnDeg` clockwise (right) of it.
  * @returns null while the sun is below 1°, or above 75°, where its azimuth moves too fast to aim by
  */
-export function relativeToSun(at: Position, when: Date, bearingDeg: number): { turnDeg: number, sunAzimuthDeg: number, sunAltitudeDeg: number } | null {
+export function relativeToSun(
+  at: Position,
+  when: Date,
+  bearingDeg: number,
+): { turnDeg: number; sunAzimuthDeg: number; sunAltitudeDeg: number } | null {
   const sun = sunPosition(at, when)
   if (sun.altitudeDeg < 1 || sun.altitudeDeg > 75) return null
   return { turnDeg: turn(sun.azimuthDeg, bearingDeg), sunAzimuthDeg: sun.azimuthDeg, sunAltitudeDeg: sun.altitudeDeg }

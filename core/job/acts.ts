@@ -15,28 +15,64 @@ export interface ActState {
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
 
-export function matchesAct(doc: JobDocument, a: { findings: Finding[], masts: MastView[], chain: Chain | null, sweep: { result: unknown, passes: number } | null, proof: Proof }): Record<Act, ActState> {
+export function matchesAct(
+  doc: JobDocument,
+  a: {
+    findings: Finding[]
+    masts: MastView[]
+    chain: Chain | null
+    sweep: { result: unknown; passes: number } | null
+    proof: Proof
+  },
+): Record<Act, ActState> {
   const job = doc.jobs[0]!
   const readings = logIndex(doc).readings.filter(r => r.phase === 'before').length
   const reach = a.masts.filter(m => m.matchesCarrier && m.usable).length
   const design = doc.designs.find(d => d.id === job.designId)
-  const open = a.findings.filter(f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section))
+  const open = a.findings.filter(
+    f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section),
+  )
   const stops = open.filter(f => f.severity === 'stop').length
-  const scoutSteps = [doc.sites[0]?.latDeg !== null, job.agreedDownMbps !== null || job.agreedCalls, readings > 0, doc.spots.some(s => s.id === job.baselineSpotId), reach > 0]
+  const scoutSteps = [
+    doc.sites[0]?.latDeg !== null,
+    job.agreedDownMbps !== null || job.agreedCalls,
+    readings > 0,
+    doc.spots.some(s => s.id === job.baselineSpotId),
+    reach > 0,
+  ]
   const scoutDone = scoutSteps.filter(Boolean).length / scoutSteps.length
   const proven = a.proof.verdict
   return {
     scout: {
-      words: readings || reach ? `${plural(readings, 'reading')}, ${plural(reach, 'mast')}` : doc.sites[0]?.latDeg === null ? 'position wanted' : 'nothing read yet',
-      done: scoutDone, state: scoutDone === 1 ? 'done' : readings || reach ? 'open' : 'empty',
+      words:
+        readings || reach
+          ? `${plural(readings, 'reading')}, ${plural(reach, 'mast')}`
+          : doc.sites[0]?.latDeg === null
+            ? 'position wanted'
+            : 'nothing read yet',
+      done: scoutDone,
+      state: scoutDone === 1 ? 'done' : readings || reach ? 'open' : 'empty',
     },
     plan: {
-      words: !design ? 'no kit yet' : stops ? `${plural(stops, 'stop')}, ${open.length - stops} to settle` : open.length ? `${open.length} to settle` : a.chain ? 'sum comes out' : 'no level yet',
+      words: !design
+        ? 'no kit yet'
+        : stops
+          ? `${plural(stops, 'stop')}, ${open.length - stops} to settle`
+          : open.length
+            ? `${open.length} to settle`
+            : a.chain
+              ? 'sum comes out'
+              : 'no level yet',
       done: !design ? 0 : a.chain ? Math.max(0.2, 1 - open.length * 0.2) : 0.3,
       state: !design ? 'empty' : stops ? 'trouble' : open.length ? 'open' : a.chain ? 'done' : 'open',
     },
     fit: {
-      words: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'aimed and locked' : a.sweep ? `sweep, ${plural(Math.max(1, a.sweep.passes), 'pass', 'passes')}` : 'not aimed yet',
+      words:
+        design?.aimedDeg !== null && design?.aimedDeg !== undefined
+          ? 'aimed and locked'
+          : a.sweep
+            ? `sweep, ${plural(Math.max(1, a.sweep.passes), 'pass', 'passes')}`
+            : 'not aimed yet',
       done: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 1 : a.sweep?.result ? 0.6 : 0,
       state: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'done' : a.sweep ? 'open' : 'empty',
     },

@@ -18,7 +18,10 @@ import { kmToken, mToken, num } from '../units'
 /** RSRP in the open that still serves: 10 dB above receiver noise. */
 export const USABLE_RSRP_DBM = -113
 
-/** Half-width within which nine of ten hold the hand compass steady and read it right, degrees. Assumed. @source common practice (no source) */
+/**
+ * Half-width within which nine of ten hold the hand compass steady and read it right, degrees. Assumed.
+ * @source common practice (no source)
+ */
 export const HAND_COMPASS_DEG = 3
 
 export interface MastView {
@@ -34,7 +37,13 @@ export interface MastView {
   positionDeg: number
   distanceM: number
   /** best band at the mount's height, isotropic antenna, corrected by what was read of this mast */
-  best: { band: string, rsrpDbm: number, sigmaDb: number, diffractionDb: number, clearance: { ratio: number, clearM: number, atM: number } } | null
+  best: {
+    band: string
+    rsrpDbm: number
+    sigmaDb: number
+    diffractionDb: number
+    clearance: { ratio: number; clearM: number; atM: number }
+  } | null
   calibration: Calibration | null
   /** what the shared bands come to by noise alone, Mbit/s: what masts are ranked by */
   expectedMbps: number
@@ -43,7 +52,9 @@ export interface MastView {
   rank: number
 }
 
-export interface Evidence { paths: Record<string, PathResult> }
+export interface Evidence {
+  paths: Record<string, PathResult>
+}
 
 export const MAST_RADIUS_M = 60_000
 export const MOST_MASTS = 400
@@ -59,14 +70,15 @@ export function cellsByMast(cells: readonly Cell[]): Map<string, Cell[]> {
   return out
 }
 
-const bandsOf = (cells: readonly Cell[] | undefined): string[] => [...new Set((cells ?? []).map(c => c.band))].filter(b => bandByName(b)).sort()
+const bandsOf = (cells: readonly Cell[] | undefined): string[] =>
+  [...new Set((cells ?? []).map(c => c.band))].filter(b => bandByName(b)).sort()
 
 /** @returns what the worker should compute for this document; masts of the job's carrier first, nearest first */
 export function pathInputs(document: JobDocument, byMast = cellsByMast(document.cells)): PathInput[] {
   const doc = atPresentStop(document)
   const at = positionOf(doc)
   if (!at) return []
-  const cos = Math.cos(at.latDeg * Math.PI / 180)
+  const cos = Math.cos((at.latDeg * Math.PI) / 180)
   const rough = (m: Mast) => Math.hypot(m.latDeg - at.latDeg, turn(at.lonDeg, m.lonDeg) * cos)
   const carrier = doc.jobs[0]?.carrier
   const screens = screensHere(doc)
@@ -74,11 +86,21 @@ export function pathInputs(document: JobDocument, byMast = cellsByMast(document.
   const k = doc.jobs[0]?.kFactor ?? 4 / 3
   return doc.masts
     .map(m => ({ m, far: rough(m), bands: bandsOf(byMast.get(m.id)) }))
-    .filter(({ far, bands }) => bands.length > 0 && far < MAST_RADIUS_M * 1.02 / 111_000)
+    .filter(({ far, bands }) => bands.length > 0 && far < (MAST_RADIUS_M * 1.02) / 111_000)
     .sort((a, b) => Number(b.m.carrier === carrier) - Number(a.m.carrier === carrier) || a.far - b.far)
     .slice(0, MOST_MASTS)
     .map(({ m, bands }) => {
-      const base = { mastId: m.id, site: at, siteGroundM, mast: { latDeg: m.latDeg, lonDeg: m.lonDeg }, mastHeightM: m.heightM, mastGroundM: m.groundM, bands, k, screens }
+      const base = {
+        mastId: m.id,
+        site: at,
+        siteGroundM,
+        mast: { latDeg: m.latDeg, lonDeg: m.lonDeg },
+        mastHeightM: m.heightM,
+        mastGroundM: m.groundM,
+        bands,
+        k,
+        screens,
+      }
       return { ...base, key: pathKey(base) }
     })
 }
@@ -88,8 +110,7 @@ export function siteDeclination(site: Site | undefined, atUtc: string): Declinat
   if (!site || site.latDeg === null || site.lonDeg === null) return null
   try {
     return declination({ latDeg: site.latDeg, lonDeg: site.lonDeg }, new Date(atUtc))
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -107,44 +128,81 @@ export function worthOf(rsrpDbm: number, sigmaDb: number): number {
   return (at(-reach) + 4 * at(0) + at(reach)) / 6
 }
 
-/** @returns masts in the order worth trying: the SIM's carrier first, then by what can be expected of the bands that it and the kit share */
-export function rankMasts(doc: JobDocument, evidence: Evidence, heightM: number, kitBands: readonly string[] | null, dec: Declination | null, readings: readonly Reading[] = []): MastView[] {
+/**
+ * @returns masts in the order worth trying: the SIM's carrier first, then by what can be expected of the bands that
+ * it and the kit share
+ */
+export function rankMasts(
+  doc: JobDocument,
+  evidence: Evidence,
+  heightM: number,
+  kitBands: readonly string[] | null,
+  dec: Declination | null,
+  readings: readonly Reading[] = [],
+): MastView[] {
   const job = doc.jobs[0]
   const masts = new Map(doc.masts.map(m => [m.id, m]))
   const byMast = cellsByMast(doc.cells)
   const inputs = pathInputs(doc, byMast)
   const keys = new Map(inputs.map(i => [i.mastId, i.key]))
   const read = calibrations(doc, readings, id => evidence.paths[keys.get(id) ?? ''] ?? null, byMast)
-  const views = inputs.map((input): MastView => {
-    const mast = masts.get(input.mastId)!
-    const path = evidence.paths[input.key] ?? null
-    const shared = input.bands.filter(b => !kitBands || kitBands.includes(b))
-    const calibration = read.of.get(mast.id) ?? (read.others ? { mastId: mast.id, ...read.others, readings: 0, spots: 0 } : null)
-    const sigmaDb = calibration?.sigmaDb ?? PRIOR_SIGMA_DB
-    const levels = (path?.bands ?? []).filter(b => shared.includes(b.band))
-      .map(band => ({ band, rsrpDbm: predictedRsrp(byMast.get(mast.id) ?? [], path!, band, heightM, ASSUMED_BANDWIDTH_MHZ).rsrpDbm + (calibration?.offsetDb ?? 0) }))
-      .sort((a, b) => b.rsrpDbm - a.rsrpDbm)
-    const top = levels[0]
-    const bearingDeg = path?.bearingDeg ?? 0
-    return {
-      mast, bands: shared, path, calibration, bearingDeg,
-      matchesCarrier: !job?.carrier || mast.carrier === job.carrier,
-      magneticDeg: path && dec ? trueToMagnetic(bearingDeg, dec.declinationDeg) : null,
-      frameBearingDeg: toFrame(doc, bearingDeg),
-      positionDeg: path && mast.accuracyM ? Math.min(90, toDeg(Math.atan2(mast.accuracyM, path.distanceM))) : 0,
-      distanceM: path?.distanceM ?? NaN,
-      best: top ? { band: top.band.band, rsrpDbm: top.rsrpDbm, sigmaDb, diffractionDb: atHeight(top.band.diffractionDb, heightM), clearance: clearanceAt(top.band, heightM) } : null,
-      expectedMbps: levels.reduce((sum, l, i) => sum + worthOf(l.rsrpDbm, sigmaDb) * NEXT_BAND_WEIGHT ** i, 0),
-      usable: !!top && top.rsrpDbm >= USABLE_RSRP_DBM - 15,
-      sentence: '', rank: 0,
-    }
-  }).filter(v => !v.path || v.distanceM <= MAST_RADIUS_M)
-  views.sort((a, b) => Number(b.matchesCarrier) - Number(a.matchesCarrier)
-    || Math.round(10 * (b.expectedMbps - a.expectedMbps))
-    || (b.best?.rsrpDbm ?? -999) - (a.best?.rsrpDbm ?? -999)
-    || a.distanceM - b.distanceM)
+  const views = inputs
+    .map((input): MastView => {
+      const mast = masts.get(input.mastId)!
+      const path = evidence.paths[input.key] ?? null
+      const shared = input.bands.filter(b => !kitBands || kitBands.includes(b))
+      const calibration =
+        read.of.get(mast.id) ?? (read.others ? { mastId: mast.id, ...read.others, readings: 0, spots: 0 } : null)
+      const sigmaDb = calibration?.sigmaDb ?? PRIOR_SIGMA_DB
+      const levels = (path?.bands ?? [])
+        .filter(b => shared.includes(b.band))
+        .map(band => ({
+          band,
+          rsrpDbm:
+            predictedRsrp(byMast.get(mast.id) ?? [], path!, band, heightM, ASSUMED_BANDWIDTH_MHZ).rsrpDbm +
+            (calibration?.offsetDb ?? 0),
+        }))
+        .sort((a, b) => b.rsrpDbm - a.rsrpDbm)
+      const top = levels[0]
+      const bearingDeg = path?.bearingDeg ?? 0
+      return {
+        mast,
+        bands: shared,
+        path,
+        calibration,
+        bearingDeg,
+        matchesCarrier: !job?.carrier || mast.carrier === job.carrier,
+        magneticDeg: path && dec ? trueToMagnetic(bearingDeg, dec.declinationDeg) : null,
+        frameBearingDeg: toFrame(doc, bearingDeg),
+        positionDeg: path && mast.accuracyM ? Math.min(90, toDeg(Math.atan2(mast.accuracyM, path.distanceM))) : 0,
+        distanceM: path?.distanceM ?? NaN,
+        best: top
+          ? {
+              band: top.band.band,
+              rsrpDbm: top.rsrpDbm,
+              sigmaDb,
+              diffractionDb: atHeight(top.band.diffractionDb, heightM),
+              clearance: clearanceAt(top.band, heightM),
+            }
+          : null,
+        expectedMbps: levels.reduce((sum, l, i) => sum + worthOf(l.rsrpDbm, sigmaDb) * NEXT_BAND_WEIGHT ** i, 0),
+        usable: !!top && top.rsrpDbm >= USABLE_RSRP_DBM - 15,
+        sentence: '',
+        rank: 0,
+      }
+    })
+    .filter(v => !v.path || v.distanceM <= MAST_RADIUS_M)
+  views.sort(
+    (a, b) =>
+      Number(b.matchesCarrier) - Number(a.matchesCarrier) ||
+      Math.round(10 * (b.expectedMbps - a.expectedMbps)) ||
+      (b.best?.rsrpDbm ?? -999) - (a.best?.rsrpDbm ?? -999) ||
+      a.distanceM - b.distanceM,
+  )
   const screens = obstaclesHere(doc)
-  const nearest = views.filter(v => v.matchesCarrier && v.path).reduce<MastView | null>((a, b) => (!a || b.distanceM < a.distanceM ? b : a), null)
+  const nearest = views
+    .filter(v => v.matchesCarrier && v.path)
+    .reduce<MastView | null>((a, b) => (!a || b.distanceM < a.distanceM ? b : a), null)
   views.forEach((v, i) => {
     v.rank = i + 1
     v.sentence = sentenceFor(v, nearest, job?.carrier ?? null, screens)
@@ -165,21 +223,35 @@ function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | nu
   if (!v.matchesCarrier) return `${v.mast.carrier}, not ${carrier}: this SIM cannot use it`
   if (!v.best) return 'no band that the kit covers'
   const c = v.best.clearance
-  const seen = c.ratio >= 0.6
-    ? `clear by ${mToken(c.clearM)} at the tightest place, ${kmToken(c.atM)} out`
-    : c.clearM > 0
-      ? `in sight, but ground fills ${Math.round((1 - Math.max(0, c.ratio)) * 100)} % of the first Fresnel zone at ${kmToken(c.atM)}: loses ${num(v.best.diffractionDb)} dB`
-      : `loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${kmToken(c.atM)}`
+  const seen =
+    c.ratio >= 0.6
+      ? `clear by ${mToken(c.clearM)} at the tightest place, ${kmToken(c.atM)} out`
+      : c.clearM > 0
+        ? `in sight, but ground fills ${Math.round((1 - Math.max(0, c.ratio)) * 100)} % of the first Fresnel zone at ` +
+          `${kmToken(c.atM)}: loses ${num(v.best.diffractionDb)} dB`
+        : `loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${kmToken(c.atM)}`
   const tail = [
-    v.calibration?.readings ? `read ${v.calibration.readings} times, ${num(Math.abs(v.calibration.offsetDb))} dB ${v.calibration.offsetDb < 0 ? 'below' : 'above'} the sum` : '',
-    v.positionDeg > HAND_COMPASS_DEG ? `its place is known to ${mToken(v.mast.accuracyM!)} only: ±${num(v.positionDeg)}° of bearing` : '',
-  ].filter(Boolean).map(t => `; ${t}`).join('')
+    v.calibration?.readings
+      ? `read ${v.calibration.readings} times, ${num(Math.abs(v.calibration.offsetDb))} dB ` +
+        `${v.calibration.offsetDb < 0 ? 'below' : 'above'} the sum`
+      : '',
+    v.positionDeg > HAND_COMPASS_DEG
+      ? `its place is known to ${mToken(v.mast.accuracyM!)} only: ±${num(v.positionDeg)}° of bearing`
+      : '',
+  ]
+    .filter(Boolean)
+    .map(t => `; ${t}`)
+    .join('')
   if (!nearest || nearest === v || !nearest.best) return `${v === nearest ? `nearest; ${seen}` : seen}${tail}`
   const further = `${kmToken(v.distanceM - nearest.distanceM)} further`
   if (v.rank === 1) {
-    const near = nearest.best.clearance.clearM < 0
-      ? `loses ${num(nearest.best.diffractionDb)} dB behind ${whatAt(nearest, nearest.best.clearance.atM, screens)} at ${kmToken(nearest.best.clearance.atM)}`
-      : v.best.rsrpDbm > nearest.best.rsrpDbm + 1 ? `comes ${num(v.best.rsrpDbm - nearest.best.rsrpDbm)} dB weaker` : `has ${nearest.bands.length === 1 ? 'one shared band' : `${nearest.bands.length} shared bands`}, this one ${v.bands.length}`
+    const near =
+      nearest.best.clearance.clearM < 0
+        ? `loses ${num(nearest.best.diffractionDb)} dB behind ${whatAt(nearest, nearest.best.clearance.atM, screens)} at ` +
+          `${kmToken(nearest.best.clearance.atM)}`
+        : v.best.rsrpDbm > nearest.best.rsrpDbm + 1
+          ? `comes ${num(v.best.rsrpDbm - nearest.best.rsrpDbm)} dB weaker`
+          : `has ${nearest.bands.length === 1 ? 'one shared band' : `${nearest.bands.length} shared bands`}, this one ${v.bands.length}`
     return `${further} but ${seen}; the near one ${near}${tail}`
   }
   return `${further}; ${seen}${tail}`

@@ -32,7 +32,7 @@ export interface Calibration {
 export interface Calibrations {
   of: Map<string, Calibration>
   /** what the masts that were read tell of those that were not; null where nothing was read */
-  others: { offsetDb: number, sigmaDb: number } | null
+  others: { offsetDb: number; sigmaDb: number } | null
 }
 
 /** The LTE mast's number; a cell of fewer than four figures is a name of the crew's own. */
@@ -42,10 +42,16 @@ const enbOf = (cellId: string): number | null => (cellId.length >= 4 ? lteSiteOf
  * The mast that a reading names: by its cell, else by the LTE number that its cells share.
  * @param mine  the carrier whose SIM reads; its masts come first where a number is used twice
  */
-export function mastOfReading(r: Pick<Reading, 'cellId' | 'technology'>, cells: readonly Cell[], carrierOf: (mastId: string) => string | undefined, mine: string | null): string | null {
+export function mastOfReading(
+  r: Pick<Reading, 'cellId' | 'technology'>,
+  cells: readonly Cell[],
+  carrierOf: (mastId: string) => string | undefined,
+  mine: string | null,
+): string | null {
   const id = r.cellId?.trim().toLowerCase()
   if (!id) return null
-  const pick = (found: Cell[]): string | null => (found.find(c => !mine || carrierOf(c.mastId) === mine) ?? found[0])?.mastId ?? null
+  const pick = (found: Cell[]): string | null =>
+    (found.find(c => !mine || carrierOf(c.mastId) === mine) ?? found[0])?.mastId ?? null
   const exact = cells.filter(c => c.cellId?.toLowerCase() === id && c.technology === r.technology)
   if (exact.length) return pick(exact)
   const enb = r.technology === 'LTE' ? enbOf(id) : null
@@ -60,7 +66,12 @@ export function mastOfReading(r: Pick<Reading, 'cellId' | 'technology'>, cells: 
  *
  * @source Bayes' rule for normal errors in two levels (shared ± 6 dB, own ± 6.7 dB, together ± 9 dB)
  */
-export function calibrations(doc: JobDocument, readings: readonly Reading[], pathOf: (mastId: string) => PathResult | null, cellsOf: ReadonlyMap<string, Cell[]>): Calibrations {
+export function calibrations(
+  doc: JobDocument,
+  readings: readonly Reading[],
+  pathOf: (mastId: string) => PathResult | null,
+  cellsOf: ReadonlyMap<string, Cell[]>,
+): Calibrations {
   const seen = [...differences(doc, readings, pathOf, cellsOf)].map(([mastId, d]) => ({ mastId, ...d }))
   let weight = 1 / SHARED_SIGMA_DB ** 2
   let sum = 0
@@ -71,17 +82,24 @@ export function calibrations(doc: JobDocument, readings: readonly Reading[], pat
   }
   const shared = sum / weight
   const sharedVariance = 1 / weight
-  const of = new Map(seen.map(({ mastId, mean, variance, count, spots }) => {
-    const trust = OWN_SIGMA_DB ** 2 / (OWN_SIGMA_DB ** 2 + variance)
-    // What spots share (the house, the day) no number of them takes away.
-    const sigmaDb = Math.max(2.5, Math.sqrt(trust * variance + (1 - trust) ** 2 * sharedVariance))
-    return [mastId, { mastId, offsetDb: shared + trust * (mean - shared), sigmaDb, readings: count, spots }]
-  }))
+  const of = new Map(
+    seen.map(({ mastId, mean, variance, count, spots }) => {
+      const trust = OWN_SIGMA_DB ** 2 / (OWN_SIGMA_DB ** 2 + variance)
+      // What spots share (the house, the day) no number of them takes away.
+      const sigmaDb = Math.max(2.5, Math.sqrt(trust * variance + (1 - trust) ** 2 * sharedVariance))
+      return [mastId, { mastId, offsetDb: shared + trust * (mean - shared), sigmaDb, readings: count, spots }]
+    }),
+  )
   return { of, others: seen.length ? { offsetDb: shared, sigmaDb: Math.sqrt(sharedVariance + OWN_SIGMA_DB ** 2) } : null }
 }
 
 /** Read less predicted, per mast, over its spots and bands, dB, with the variance of that. */
-function differences(doc: JobDocument, readings: readonly Reading[], pathOf: (mastId: string) => PathResult | null, cellsOf: ReadonlyMap<string, Cell[]>): Map<string, { mean: number, variance: number, count: number, spots: number }> {
+function differences(
+  doc: JobDocument,
+  readings: readonly Reading[],
+  pathOf: (mastId: string) => PathResult | null,
+  cellsOf: ReadonlyMap<string, Cell[]>,
+): Map<string, { mean: number; variance: number; count: number; spots: number }> {
   const carriers = new Map(doc.masts.map(m => [m.id, m.carrier]))
   const spots = new Map(doc.spots.map(s => [s.id, s]))
   const byMast = new Map<string, Map<string, number[]>>()
@@ -93,22 +111,31 @@ function differences(doc: JobDocument, readings: readonly Reading[], pathOf: (ma
     const band = path?.bands.find(b => b.band === r.band)
     if (!mastId || !path || !band) continue
     const open = r.rsrpDbm - DEVICE_GAIN_DBI[r.device] + (spot.indoors ? ENTRY_LOSS_DB : 0)
-    const off = open - predictedRsrp(cellsOf.get(mastId) ?? [], path, band, Math.max(0.5, spot.upM), r.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ).rsrpDbm
+    const off =
+      open -
+      predictedRsrp(cellsOf.get(mastId) ?? [], path, band, Math.max(0.5, spot.upM), r.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ)
+        .rsrpDbm
     const of = byMast.get(mastId) ?? new Map<string, number[]>()
     const key = `${spot.id} ${r.band}`
-    of.set(key, [...of.get(key) ?? [], off])
+    of.set(key, [...(of.get(key) ?? []), off])
     byMast.set(mastId, of)
   }
-  return new Map([...byMast].map(([mastId, groups]) => {
-    let weight = 0
-    let sum = 0
-    let count = 0
-    for (const [key, offs] of groups) {
-      const variance = (spots.get(key.split(' ')[0]!)!.indoors ? INDOOR_SPOT_SIGMA_DB : SPOT_SIGMA_DB) ** 2 + 2.5 ** 2 / offs.length
-      weight += 1 / variance
-      sum += median(offs) / variance
-      count += offs.length
-    }
-    return [mastId, { mean: sum / weight, variance: 1 / weight, count, spots: new Set([...groups.keys()].map(k => k.split(' ')[0])).size }]
-  }))
+  return new Map(
+    [...byMast].map(([mastId, groups]) => {
+      let weight = 0
+      let sum = 0
+      let count = 0
+      for (const [key, offs] of groups) {
+        const variance =
+          (spots.get(key.split(' ')[0]!)!.indoors ? INDOOR_SPOT_SIGMA_DB : SPOT_SIGMA_DB) ** 2 + 2.5 ** 2 / offs.length
+        weight += 1 / variance
+        sum += median(offs) / variance
+        count += offs.length
+      }
+      return [
+        mastId,
+        { mean: sum / weight, variance: 1 / weight, count, spots: new Set([...groups.keys()].map(k => k.split(' ')[0])).size },
+      ]
+    }),
+  )
 }

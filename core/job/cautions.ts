@@ -13,24 +13,90 @@ export interface Caution {
 
 /** @source common practice; national rules and licensed people decide */
 export const CAUTIONS: readonly Caution[] = [
-  { key: 'falls', section: 'aim', tick: true, kinds: ['home', 'vehicle'], text: 'Ladder footed and tied, roof dry, someone on the ground. Wind or wet: stop.' },
-  { key: 'overhead', section: 'aim', tick: true, text: 'Overhead lines are further away than the pole’s full length, in every direction it can fall.' },
-  { key: 'aloft', section: 'aim', tick: true, kinds: ['boat'], text: 'Going aloft: two halyards, a person of trust on the winch, nobody under it, engine and radar off. Wake or swell: stop.' },
+  {
+    key: 'falls',
+    section: 'aim',
+    tick: true,
+    kinds: ['home', 'vehicle'],
+    text: 'Ladder footed and tied, roof dry, someone on the ground. Wind or wet: stop.',
+  },
+  {
+    key: 'overhead',
+    section: 'aim',
+    tick: true,
+    text: 'Overhead lines are further away than the pole’s full length, in every direction it can fall.',
+  },
+  {
+    key: 'aloft',
+    section: 'aim',
+    tick: true,
+    kinds: ['boat'],
+    text: 'Going aloft: two halyards, a person of trust on the winch, nobody under it, engine and radar off. Wake or swell: stop.',
+  },
   { key: 'storm', section: 'aim', tick: true, text: 'No thunder within earshot. Off the roof at the first.' },
-  { key: 'services', section: 'place', tick: false, kinds: ['home'], text: 'Before drilling, find cables, pipes and gas behind the wall. Mains work is for a licensed electrician.' },
-  { key: 'aboard', section: 'place', tick: false, kinds: ['vehicle', 'boat'], text: 'Before drilling, know what lies behind: airbags, fuel, gas, tanks, looms, the hull itself. Battery off while wiring; a licensed electrician for shore power.' },
-  { key: 'earth', section: 'level', tick: false, kinds: ['home'], text: 'Earthing of mast and arrestor follows local code; a licensed electrician decides. Nothing here survives a direct strike.' },
-  { key: 'struck', section: 'level', tick: false, kinds: ['boat'], text: 'A mast on the water is struck first. What is bonded, and how, follows local rules and a marine electrician; nothing here survives a direct strike.' },
+  {
+    key: 'services',
+    section: 'place',
+    tick: false,
+    kinds: ['home'],
+    text: 'Before drilling, find cables, pipes and gas behind the wall. Mains work is for a licensed electrician.',
+  },
+  {
+    key: 'aboard',
+    section: 'place',
+    tick: false,
+    kinds: ['vehicle', 'boat'],
+    text:
+      'Before drilling, know what lies behind: airbags, fuel, gas, tanks, looms, the hull itself. Battery off while ' +
+      'wiring; a licensed electrician for shore power.',
+  },
+  {
+    key: 'earth',
+    section: 'level',
+    tick: false,
+    kinds: ['home'],
+    text: 'Earthing of mast and arrestor follows local code; a licensed electrician decides. Nothing here survives a direct strike.',
+  },
+  {
+    key: 'struck',
+    section: 'level',
+    tick: false,
+    kinds: ['boat'],
+    text:
+      'A mast on the water is struck first. What is bonded, and how, follows local rules and a marine electrician; ' +
+      'nothing here survives a direct strike.',
+  },
   { key: 'rf', section: 'place', tick: false, text: 'People stay at least 20 cm from consumer booster antennas.' },
 ]
 
-export const cautionsFor = (section: Section, kind: Job['kind']): Caution[] => CAUTIONS.filter(c => c.section === section && (!c.kinds || c.kinds.includes(kind)))
+export const cautionsFor = (section: Section, kind: Job['kind']): Caution[] =>
+  CAUTIONS.filter(c => c.section === section && (!c.kinds || c.kinds.includes(kind)))
 
 /** What a country asks of a booster, in words; figures only where they are certain. */
 export const RULE_PACKS = {
-  generic: { name: 'Generic', booster: 'A booster needs the operator’s consent or an approved type in most countries: ask before it is switched on.', source: 'common practice (no source)' },
-  US: { name: 'United States', booster: 'A consumer booster must be of a certified type and registered with the carrier before use.', source: '47 CFR 20.21, from memory' },
-  UK: { name: 'United Kingdom', booster: 'Only a booster that meets the licence exemption’s technical terms may be used without the operator’s consent.', source: 'Wireless Telegraphy exemption regulations, from memory' },
-  EU: { name: 'European Union', booster: 'A repeater needs the operator’s consent; national law decides.', source: 'from memory' },
-  AU: { name: 'Australia', booster: 'A repeater may be used only with the written consent of the carrier whose spectrum it repeats.', source: 'Radiocommunications Act 1992, from memory' },
+  generic: {
+    name: 'Generic',
+    booster: 'A booster needs the operator’s consent or an approved type in most countries: ask before it is switched on.',
+    source: 'common practice (no source)',
+  },
+  US: {
+    name: 'United States',
+    booster: 'A consumer booster must be of a certified type and registered with the carrier before use.',
+    source: '47 CFR 20.21, from memory',
+  },
+  UK: {
+    name: 'United Kingdom',
+    booster: 'Only a booster that meets the licence exemption’s technical terms may be used without the operator’s consent.',
+    source: 'Wireless Telegraphy exemption regulations, from memory',
+  },
+  EU: {
+    name: 'European Union',
+    booster: 'A repeater needs the operator’s consent; national law decides.',
+    source: 'from memory',
+  },
+  AU: {
+    name: 'Australia',
+    booster: 'A repeater may be used only with the written consent of the carrier whose spectrum it repeats.',
+    source: 'Radiocommunications Act 1992, from memory',
+  },
 } as const

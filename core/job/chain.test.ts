@@ -28,9 +28,25 @@ const add = (table: Change['table'], fields: Record<string, unknown>) => {
   return rowId
 }
 const spot = (name: string) => doc.spots.find(s => s.name === name)!
-const read = (at: string, rsrpDbm: number, o: Record<string, unknown> = {}) => add('readings', {
-  spotId: spot(at).id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb: 15, device: 'phone', ...o,
-})
+const read = (at: string, rsrpDbm: number, o: Record<string, unknown> = {}) =>
+  add('readings', {
+    spotId: spot(at).id,
+    takenAtUtc: AT,
+    phase: 'before',
+    replacesId: null,
+    withdrawn: false,
+    stopId: null,
+    technology: 'LTE',
+    band: 'B20',
+    channel: null,
+    bandwidthMHz: 10,
+    cellId: null,
+    rsrpDbm,
+    rsrqDb: null,
+    sinrDb: 15,
+    device: 'phone',
+    ...o,
+  })
 const kit = () => resolveKit(doc, doc.designs[0]!)
 const chain = () => computeChain(doc, logIndex(doc), kit(), null, doc.sites[0]!)!
 
@@ -42,7 +58,8 @@ beforeEach(() => {
 })
 
 describe('the kit', () => {
-  it('is met in order: antenna, arrestor, amplifier, inside antenna', () => expect(kit().order.map(s => s.node.role)).toEqual(['outside', 'arrestor', 'amplifier', 'inside']))
+  it('is met in order: antenna, arrestor, amplifier, inside antenna', () =>
+    expect(kit().order.map(s => s.node.role)).toEqual(['outside', 'arrestor', 'amplifier', 'inside']))
   it('stops where a cable is missing, and does not go round for ever', () => {
     const [first, , third] = doc.runs
     edit('runs', third!.id, { toNodeId: first!.fromNodeId })
@@ -145,6 +162,10 @@ describe('the sum', () => {
   it('what is assumed is named in the promise', () => {
     const a = assess(doc, { paths: {} }, { atUtc: AT })
     const { assumptions } = promiseInputs(doc, summariseAll(doc, logIndex(doc), 'before'), a.chain!, a.kit!)
-    expect(assumptions).toEqual(['share of the cell (no speed test with SINR)', '4 carriers in the amplifier’s band', 'cable lengths not measured'])
+    expect(assumptions).toEqual([
+      'share of the cell (no speed test with SINR)',
+      '4 carriers in the amplifier’s band',
+      'cable lengths not measured',
+    ])
   })
 })

@@ -8,18 +8,27 @@ import type { Change, JobDocument, TableName } from './schema'
 let n = 0
 const newId = () => `id-${++n}`
 const change = (table: TableName, op: Change['op'], rowId: string, fields: Record<string, unknown> = {}): Change => ({
-  id: newId(), table, rowId, op, baseVersion: 0, fields: op === 'insert' ? { name: rowId, ...fields } : fields,
+  id: newId(),
+  table,
+  rowId,
+  op,
+  baseVersion: 0,
+  fields: op === 'insert' ? { name: rowId, ...fields } : fields,
 })
-const sorted = (d: JobDocument) => Object.fromEntries(TABLES.map(t => [t, [...d[t] as { id: string }[]].sort((a, b) => a.id.localeCompare(b.id))]))
+const sorted = (d: JobDocument) =>
+  Object.fromEntries(TABLES.map(t => [t, [...(d[t] as { id: string }[])].sort((a, b) => a.id.localeCompare(b.id))]))
 
 /** A job of one design with two parts and the cable between them, a stop, a sweep with a step. */
 const WHOLE = applyChanges(emptyDocument(), [
-  change('stops', 'insert', 'stop', { name: 'Quay' }), change('designs', 'insert', 'design', { name: 'A' }),
+  change('stops', 'insert', 'stop', { name: 'Quay' }),
+  change('designs', 'insert', 'design', { name: 'A' }),
   change('jobs', 'insert', 'job', { name: 'J', designId: 'design', stopId: 'stop', baselineSpotId: null }),
   change('obstacles', 'insert', 'barn', { stopId: 'stop' }),
-  change('nodes', 'insert', 'a', { designId: 'design' }), change('nodes', 'insert', 'b', { designId: 'design' }),
+  change('nodes', 'insert', 'a', { designId: 'design' }),
+  change('nodes', 'insert', 'b', { designId: 'design' }),
   change('runs', 'insert', 'cable', { designId: 'design', fromNodeId: 'a', toNodeId: 'b' }),
-  change('sweeps', 'insert', 'sweep', { designId: 'design', stopId: null }), change('steps', 'insert', 'step', { sweepId: 'sweep', replacesId: null }),
+  change('sweeps', 'insert', 'sweep', { designId: 'design', stopId: null }),
+  change('steps', 'insert', 'step', { sweepId: 'sweep', replacesId: null }),
 ])
 
 describe('a row that goes', () => {
@@ -53,11 +62,13 @@ describe('a row that goes', () => {
       fc.constantFrom(...ids).map(([t, id]) => change(t, 'update', id, { name: 'other' })),
       fc.constant(null).map(() => change('nodes', 'insert', newId(), { designId: 'design' })),
     )
-    fc.assert(fc.property(fc.array(step, { maxLength: 6 }), (changes) => {
-      const after = applyChanges(WHOLE, changes)
-      const again = applyChanges(after, invertChanges(WHOLE, changes, newId))
-      expect(sorted(again)).toEqual(sorted(applyChanges(WHOLE, [])))
-    }))
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 6 }), changes => {
+        const after = applyChanges(WHOLE, changes)
+        const again = applyChanges(after, invertChanges(WHOLE, changes, newId))
+        expect(sorted(again)).toEqual(sorted(applyChanges(WHOLE, [])))
+      }),
+    )
   })
 })
 
@@ -66,7 +77,11 @@ describe('references', () => {
     for (const r of REFERENCES) expect(Object.keys(TABLE_FIELDS[r.table]), `${r.table}.${r.field}`).toContain(r.field)
   })
   it('every field that holds a row’s id stands among them', () => {
-    const idFields = TABLES.flatMap(t => Object.entries(TABLE_FIELDS[t]).filter(([, schema]) => JSON.stringify(schema).includes('[1-8][0-9a-f]{3}')).map(([f]) => `${t}.${f}`))
+    const idFields = TABLES.flatMap(t =>
+      Object.entries(TABLE_FIELDS[t])
+        .filter(([, schema]) => JSON.stringify(schema).includes('[1-8][0-9a-f]{3}'))
+        .map(([f]) => `${t}.${f}`),
+    )
     expect(REFERENCES.map(r => `${r.table}.${r.field}`).sort()).toEqual(idFields.sort())
   })
 })

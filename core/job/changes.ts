@@ -61,11 +61,11 @@ export function invertChanges(before: JobDocument, changes: readonly Change[], n
     const after = applyChanges(doc, [c])
     if (c.op === 'delete') {
       if (row) inverse.unshift(broughtBack(doc, after, c.table, c.rowId, newId))
-    }
-    else if (row) {
-      inverse.unshift([{ ...base, op: 'update', fields: Object.fromEntries(Object.keys(c.fields).map(k => [k, row[k] ?? null])) }])
-    }
-    else {
+    } else if (row) {
+      inverse.unshift([
+        { ...base, op: 'update', fields: Object.fromEntries(Object.keys(c.fields).map(k => [k, row[k] ?? null])) },
+      ])
+    } else {
       inverse.unshift([{ ...base, op: 'delete', fields: {} }])
     }
     doc = after
@@ -83,7 +83,8 @@ function broughtBack(before: JobDocument, after: JobDocument, table: TableName, 
     for (const r of referencesTo(table)) {
       for (const named of rowsOf(before, r.table).filter(x => x[r.field] === id && !gone.has(x.id))) {
         if (!rowsOf(after, r.table).some(x => x.id === named.id)) bring(r.table, named.id)
-        else if (r.whenGone === 'lets go') letGo.push({ id: newId(), table: r.table, rowId: named.id, op: 'update', baseVersion: 0, fields: { [r.field]: id } })
+        else if (r.whenGone === 'lets go')
+          letGo.push({ id: newId(), table: r.table, rowId: named.id, op: 'update', baseVersion: 0, fields: { [r.field]: id } })
       }
     }
   }
@@ -97,7 +98,14 @@ export function fieldsOf(row: Record<string, unknown>): Record<string, unknown> 
   return fields
 }
 
-export interface FieldConflict { table: TableName, rowId: string, field: string, mine: unknown, theirs: unknown, version: number }
+export interface FieldConflict {
+  table: TableName
+  rowId: string
+  field: string
+  mine: unknown
+  theirs: unknown
+  version: number
+}
 
 /**
  * Merges one update into a row that may have moved on.
@@ -107,13 +115,18 @@ export interface FieldConflict { table: TableName, rowId: string, field: string,
  *
  * @param fieldVersions  per field, the version at which it last changed
  */
-export function mergeFields(row: Record<string, unknown>, fieldVersions: Record<string, number>, change: Pick<Change, 'table' | 'rowId' | 'baseVersion' | 'fields'>): { accepted: Record<string, unknown>, conflicts: FieldConflict[] } {
+export function mergeFields(
+  row: Record<string, unknown>,
+  fieldVersions: Record<string, number>,
+  change: Pick<Change, 'table' | 'rowId' | 'baseVersion' | 'fields'>,
+): { accepted: Record<string, unknown>; conflicts: FieldConflict[] } {
   const accepted: Record<string, unknown> = {}
   const conflicts: FieldConflict[] = []
   for (const [field, mine] of Object.entries(change.fields)) {
     const theirs = row[field] ?? null
     const version = fieldVersions[field] ?? 0
-    if (version > change.baseVersion && !same(theirs, mine)) conflicts.push({ table: change.table, rowId: change.rowId, field, mine, theirs, version })
+    if (version > change.baseVersion && !same(theirs, mine))
+      conflicts.push({ table: change.table, rowId: change.rowId, field, mine, theirs, version })
     else accepted[field] = mine
   }
   return { accepted, conflicts }
@@ -122,7 +135,7 @@ export function mergeFields(row: Record<string, unknown>, fieldVersions: Record<
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null)
 
 /** Rows of a log that stand: neither replaced nor withdrawn. */
-export function standing<T extends { id: string, replacesId: string | null, withdrawn: boolean }>(rows: readonly T[]): T[] {
+export function standing<T extends { id: string; replacesId: string | null; withdrawn: boolean }>(rows: readonly T[]): T[] {
   const gone = new Set(rows.map(r => r.replacesId).filter(Boolean))
   return rows.filter(r => !gone.has(r.id) && !r.withdrawn)
 }

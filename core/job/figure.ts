@@ -9,7 +9,7 @@ export interface Figure {
   formulaId: string
   /** the formula as printed, and what went in */
   formula: string
-  inputs: { name: string, value: number | string, unit: string, provenance: Provenance }[]
+  inputs: { name: string; value: number | string; unit: string; provenance: Provenance }[]
   source: string
   assumed: boolean
 }
@@ -19,7 +19,12 @@ export type Act = 'scout' | 'plan' | 'fit' | 'prove' | 'keep'
 export type Section = 'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'level' | 'aim' | 'proof' | 'handover'
 
 /** One change to a field of a row, or a row to add, that would cure a finding. */
-export interface CureStep { table: import('./schema').TableName, op: 'insert' | 'update' | 'delete', rowId: string | null, fields: Record<string, unknown> }
+export interface CureStep {
+  table: import('./schema').TableName
+  op: 'insert' | 'update' | 'delete'
+  rowId: string | null
+  fields: Record<string, unknown>
+}
 
 export interface Cure {
   label: string
@@ -42,7 +47,7 @@ export interface Finding {
   because: string
   source: string
   cures: Cure[]
-  accepted?: { reason: string, by: string }
+  accepted?: { reason: string; by: string }
 }
 
 export const SEVERITY_ORDER: readonly Severity[] = ['stop', 'fix', 'note', 'good']

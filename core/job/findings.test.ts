@@ -22,10 +22,21 @@ class House {
   private readonly id = countedIds(700)
 
   constructor(approach: 'router' | 'booster' | null = 'booster') {
-    const made = newJobChanges({ name: 'House', latDeg: 50, lonDeg: -30, zone: 'UTC', job: { carrier: 'Tern', agreedDownMbps: 10, agreedUpMbps: 2 } }, this.id)
+    const made = newJobChanges(
+      { name: 'House', latDeg: 50, lonDeg: -30, zone: 'UTC', job: { carrier: 'Tern', agreedDownMbps: 10, agreedUpMbps: 2 } },
+      this.id,
+    )
     this.doc = applyChanges(emptyDocument(), made.changes)
     const mastId = this.add('masts', { name: 'West', latDeg: 50, lonDeg: -30.07, heightM: 40, groundM: 0, carrier: 'Tern' })
-    this.add('cells', { mastId, technology: 'LTE', band: 'B20', cellId: '1', azimuthDeg: null, beamwidthDeg: null, powerDbm: null })
+    this.add('cells', {
+      mastId,
+      technology: 'LTE',
+      band: 'B20',
+      cellId: '1',
+      azimuthDeg: null,
+      beamwidthDeg: null,
+      powerDbm: null,
+    })
     if (approach) {
       this.apply(kitChanges(this.doc, this.doc.designs[0]!, approach, 270, this.id))
       this.set('designs', this.doc.designs[0]!.id, { mastId, band: 'B20' })
@@ -57,13 +68,40 @@ class House {
 
   read(spotName: string, rsrpDbm: number, sinrDb: number, band = 'B20'): this {
     const spot = this.doc.spots.find(s => s.name === spotName)!
-    this.add('readings', { spotId: spot.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, technology: 'LTE', band, channel: null, bandwidthMHz: 10, cellId: null, rsrpDbm, rsrqDb: null, sinrDb, device: 'phone' })
+    this.add('readings', {
+      spotId: spot.id,
+      takenAtUtc: AT,
+      phase: 'before',
+      replacesId: null,
+      withdrawn: false,
+      stopId: null,
+      technology: 'LTE',
+      band,
+      channel: null,
+      bandwidthMHz: 10,
+      cellId: null,
+      rsrpDbm,
+      rsrqDb: null,
+      sinrDb,
+      device: 'phone',
+    })
     return this
   }
 
   speed(spotName: string, downMbps: number, upMbps: number, phase: 'before' | 'after' = 'before', at = AT): this {
     const spot = this.doc.spots.find(s => s.name === spotName)!
-    this.add('speedRuns', { spotId: spot.id, takenAtUtc: at, phase, replacesId: null, withdrawn: false, stopId: null, downMbps, upMbps, pingMs: 40, wouldNotLoad: false })
+    this.add('speedRuns', {
+      spotId: spot.id,
+      takenAtUtc: at,
+      phase,
+      replacesId: null,
+      withdrawn: false,
+      stopId: null,
+      downMbps,
+      upMbps,
+      pingMs: 40,
+      wouldNotLoad: false,
+    })
     return this
   }
 
@@ -89,7 +127,16 @@ class House {
       if (!made.has(v)) made.set(v, this.id())
       return made.get(v)
     }
-    return this.apply(cure.steps.map(s => ({ id: this.id(), table: s.table, rowId: real(s.rowId) as string, op: s.op, baseVersion: 0, fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])) })))
+    return this.apply(
+      cure.steps.map(s => ({
+        id: this.id(),
+        table: s.table,
+        rowId: real(s.rowId) as string,
+        op: s.op,
+        baseVersion: 0,
+        fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
+      })),
+    )
   }
 }
 
@@ -116,7 +163,8 @@ describe('in Survey', () => {
 })
 
 describe('in Bearings', () => {
-  it('says when terrain is missing under the path', () => expect(new House().finding('bearings.terrain-missing')?.sentence).toContain('100 % of the way to West'))
+  it('says when terrain is missing under the path', () =>
+    expect(new House().finding('bearings.terrain-missing')?.sentence).toContain('100 % of the way to West'))
   it('says when no mast of the carrier reaches', () => {
     const h = new House()
     h.set('masts', h.doc.masts[0]!.id, { lonDeg: -30.8, heightM: 2 })
@@ -134,28 +182,43 @@ describe('in Bearings', () => {
 })
 
 describe('in Choose', () => {
-  it('needs every part of the chain', () => expect(new House(null).finding('choose.missing')?.title).toBe('No outside antenna, no router chosen'))
+  it('needs every part of the chain', () =>
+    expect(new House(null).finding('choose.missing')?.title).toBe('No outside antenna, no router chosen'))
   it('says when there is no need at all', () => {
     const h = new House().read('Kitchen', -80, 20)
     for (let i = 0; i < 3; i++) h.speed('Kitchen', 30 + i, 8)
     expect(h.finding('choose.no-need')?.title).toBe('No outside antenna needed')
   })
-  it('a booster makes nothing of nothing', () => expect(new House().read('Ridge', -124, 0).finding('choose.nothing-outside')?.severity).toBe('stop'))
+  it('a booster makes nothing of nothing', () =>
+    expect(new House().read('Ridge', -124, 0).finding('choose.nothing-outside')?.severity).toBe('stop'))
   it('a booster does not mend SINR, a good one is left alone', () => {
     expect(new House().read('Ridge', -95, 0).finding('choose.booster-sinr')?.severity).toBe('fix')
     expect(new House().read('Ridge', -95, 16).finding('choose.booster-sinr')).toBeUndefined()
   })
-  it.each(Object.keys(RULE_PACKS) as (keyof typeof RULE_PACKS)[])('asks for the consent that %s wants, with its source', (rules) => {
-    const f = new House().job({ rules }).finding('choose.rules')!
-    expect(f.sentence).toBe(RULE_PACKS[rules].booster)
-    expect(f.source).toMatch(/memory|no source/)
-  })
+  it.each(Object.keys(RULE_PACKS) as (keyof typeof RULE_PACKS)[])(
+    'asks for the consent that %s wants, with its source',
+    rules => {
+      const f = new House().job({ rules }).finding('choose.rules')!
+      expect(f.sentence).toBe(RULE_PACKS[rules].booster)
+      expect(f.source).toMatch(/memory|no source/)
+    },
+  )
   it('a jumper is a note, plugs that cannot mate are to be settled', () => {
     const router = new House('router')
-    expect(router.assess().findings.filter(f => f.code === 'choose.connector').map(f => f.severity)).toEqual(['note'])
+    expect(
+      router
+        .assess()
+        .findings.filter(f => f.code === 'choose.connector')
+        .map(f => f.severity),
+    ).toEqual(['note'])
     const h = new House()
     h.set('runs', h.doc.runs[0]!.id, { partId: 'line-rg6' })
-    expect(h.assess().findings.filter(f => f.code === 'choose.connector').map(f => f.severity)).toContain('fix')
+    expect(
+      h
+        .assess()
+        .findings.filter(f => f.code === 'choose.connector')
+        .map(f => f.severity),
+    ).toContain('fix')
   })
 })
 
@@ -249,8 +312,16 @@ describe('in Prove', () => {
 
 describe('cautions', () => {
   it('what can kill asks for a tick', () => {
-    expect(cautionsFor('aim', 'home').filter(c => c.tick).map(c => c.key)).toEqual(['falls', 'overhead', 'storm'])
-    expect(cautionsFor('aim', 'boat').filter(c => c.tick).map(c => c.key)).toEqual(['overhead', 'aloft', 'storm'])
+    expect(
+      cautionsFor('aim', 'home')
+        .filter(c => c.tick)
+        .map(c => c.key),
+    ).toEqual(['falls', 'overhead', 'storm'])
+    expect(
+      cautionsFor('aim', 'boat')
+        .filter(c => c.tick)
+        .map(c => c.key),
+    ).toEqual(['overhead', 'aloft', 'storm'])
     for (const c of CAUTIONS) expect(c.text.length).toBeGreaterThan(20)
   })
   it('every finding says why and from where', () => {

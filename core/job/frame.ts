@@ -2,7 +2,11 @@
 import { normalise360, toDeg, toRad } from '../geo/angles'
 import type { Site } from './schema'
 
-export interface Point { eastM: number, northM: number, upM: number }
+export interface Point {
+  eastM: number
+  northM: number
+  upM: number
+}
 
 /** The section looks so that the chosen mast stands on the left: −1 flips the axis. */
 export function axisSign(site: Pick<Site, 'axisDeg'>, mastBearingDeg: number | null): 1 | -1 {
@@ -17,7 +21,12 @@ export function along(site: Pick<Site, 'axisDeg'>, p: Pick<Point, 'eastM' | 'nor
 }
 
 /** Moves a point so that it stands `alongM` along the section, keeping its place across. */
-export function moveAlong(site: Pick<Site, 'axisDeg'>, p: Point, alongM: number, sign: 1 | -1): { eastM: number, northM: number } {
+export function moveAlong(
+  site: Pick<Site, 'axisDeg'>,
+  p: Point,
+  alongM: number,
+  sign: 1 | -1,
+): { eastM: number; northM: number } {
   const a = toRad(site.axisDeg)
   const shift = sign * (alongM - along(site, p, sign))
   return { eastM: round2(p.eastM + shift * Math.sin(a)), northM: round2(p.northM + shift * Math.cos(a)) }
@@ -26,13 +35,18 @@ export function moveAlong(site: Pick<Site, 'axisDeg'>, p: Point, alongM: number,
 export const round2 = (v: number): number => Math.round(v * 100) / 100
 
 /** @returns ground distance, height difference, true bearing and elevation from one point to another */
-export function between(a: Point, b: Point): { groundM: number, upM: number, distanceM: number, bearingDeg: number, elevationDeg: number } {
+export function between(
+  a: Point,
+  b: Point,
+): { groundM: number; upM: number; distanceM: number; bearingDeg: number; elevationDeg: number } {
   const e = b.eastM - a.eastM
   const n = b.northM - a.northM
   const groundM = Math.hypot(e, n)
   const upM = b.upM - a.upM
   return {
-    groundM, upM, distanceM: Math.hypot(groundM, upM),
+    groundM,
+    upM,
+    distanceM: Math.hypot(groundM, upM),
     bearingDeg: groundM > 0 ? normalise360(toDeg(Math.atan2(e, n))) : 0,
     elevationDeg: toDeg(Math.atan2(upM, groundM)),
   }
@@ -46,11 +60,16 @@ export const storeyOf = (site: Pick<Site, 'storeys' | 'storeyHeightM'>, upM: num
   Math.min(site.storeys - 1, Math.max(0, Math.floor(upM / site.storeyHeightM)))
 
 /** Rooms are the indoor spots of a storey, parted half way between neighbours. */
-export function rooms(site: Site, spots: readonly { id: string, name: string, eastM: number, northM: number, upM: number, indoors: boolean }[], sign: 1 | -1): { spotId: string, name: string, storey: number, fromM: number, toM: number }[] {
+export function rooms(
+  site: Site,
+  spots: readonly { id: string; name: string; eastM: number; northM: number; upM: number; indoors: boolean }[],
+  sign: 1 | -1,
+): { spotId: string; name: string; storey: number; fromM: number; toM: number }[] {
   const half = site.lengthM / 2
   const out: ReturnType<typeof rooms> = []
   for (let storey = 0; storey < site.storeys; storey++) {
-    const here = spots.filter(s => s.indoors && storeyOf(site, s.upM) === storey)
+    const here = spots
+      .filter(s => s.indoors && storeyOf(site, s.upM) === storey)
       .map(s => ({ s, x: Math.min(half, Math.max(-half, along(site, s, sign))) }))
       .sort((a, b) => a.x - b.x)
     here.forEach(({ s, x }, i) => {

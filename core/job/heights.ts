@@ -43,7 +43,13 @@ export interface LineCurve {
 }
 
 /** @returns null where site and mast are the same place, or the mast does not send the band */
-export function heightCurve(terrain: Terrain, input: PathInput, cells: readonly Cell[], bandName: string, offsetDb = 0): HeightCurve | null {
+export function heightCurve(
+  terrain: Terrain,
+  input: PathInput,
+  cells: readonly Cell[],
+  bandName: string,
+  offsetDb = 0,
+): HeightCurve | null {
   const found = profileOf(terrain, input)
   const path = computePath(terrain, { ...input, bands: [bandName] })
   const band = path?.bands[0]
@@ -51,12 +57,29 @@ export function heightCurve(terrain: Terrain, input: PathInput, cells: readonly 
   const { profile, siteGroundM, mastGroundM, mastHeightM } = found
   const distanceKm = profile.distanceM.map(d => d / 1000)
   const heightM = Array.from({ length: HIGHEST_M - LOWEST_M + 1 }, (_, i) => LOWEST_M + i)
-  const inOpen = predictedRsrp(cells, { ...path, bands: [band] }, { ...band, diffractionDb: band.diffractionDb.map(() => 0) }, LOWEST_M, ASSUMED_BANDWIDTH_MHZ).rsrpDbm + offsetDb
+  const inOpen =
+    predictedRsrp(
+      cells,
+      { ...path, bands: [band] },
+      { ...band, diffractionDb: band.diffractionDb.map(() => 0) },
+      LOWEST_M,
+      ASSUMED_BANDWIDTH_MHZ,
+    ).rsrpDbm + offsetDb
   const rsrpDbm: number[] = []
   let sightM: number | null = null
   let clearM: number | null = null
   for (const h of heightM) {
-    rsrpDbm.push(inOpen - deltaBullington({ distanceKm, groundM: profile.groundM, txHeightM: h, rxHeightM: mastHeightM, frequencyMHz: band.frequencyMHz, k: input.k }).lossDb)
+    rsrpDbm.push(
+      inOpen -
+        deltaBullington({
+          distanceKm,
+          groundM: profile.groundM,
+          txHeightM: h,
+          rxHeightM: mastHeightM,
+          frequencyMHz: band.frequencyMHz,
+          k: input.k,
+        }).lossDb,
+    )
     const c = tightestClearance(profile, siteGroundM + h, mastGroundM + mastHeightM, band.frequencyMHz, input.k)
     if (sightM === null && c.clearM >= 0) sightM = h
     if (clearM === null && c.ratio >= 0.6) clearM = h

@@ -31,7 +31,8 @@ function evidence(doc: JobDocument): { paths: Record<string, PathResult> } {
   return { paths }
 }
 const run = (doc: JobDocument) => assess(doc, evidence(doc), { atUtc: AT })
-const edit = (doc: JobDocument, table: Change['table'], rowId: string, fields: Record<string, unknown>) => applyChanges(doc, [{ id: 'x', table, rowId, op: 'update', baseVersion: 0, fields }])
+const edit = (doc: JobDocument, table: Change['table'], rowId: string, fields: Record<string, unknown>) =>
+  applyChanges(doc, [{ id: 'x', table, rowId, op: 'update', baseVersion: 0, fields }])
 const node = (doc: JobDocument, role: string) => doc.nodes.find(n => n.role === role)!
 const codes = (a: Assessment) => a.findings.map(f => f.code)
 
@@ -50,7 +51,8 @@ describe('changes', () => {
     expect(back.spots).toEqual(kiln.spots)
     expect(new Set(back.runs.map(r => r.id))).toEqual(new Set(kiln.runs.map(r => r.id)))
   })
-  it('leaves tables that were not touched as they are', () => expect(edit(kiln, 'jobs', kiln.jobs[0]!.id, { notes: 'x' }).spots).toBe(kiln.spots))
+  it('leaves tables that were not touched as they are', () =>
+    expect(edit(kiln, 'jobs', kiln.jobs[0]!.id, { notes: 'x' }).spots).toBe(kiln.spots))
   it('two people’s edits of different fields merge; of the same field come back with both values', () => {
     const row = { name: 'theirs', upM: 2, note: null }
     const versions = { name: 7, upM: 3 }
@@ -59,9 +61,17 @@ describe('changes', () => {
     expect(r.conflicts).toEqual([{ table: 'spots', rowId: 'r', field: 'name', mine: 'mine', theirs: 'theirs', version: 7 }])
   })
   it('the same value on both sides is agreed, not a conflict', () => {
-    fc.assert(fc.property(fc.string(), fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 20 }), (value, theirsAt, base) => {
-      expect(mergeFields({ name: value }, { name: theirsAt }, { table: 'spots', rowId: 'r', baseVersion: base, fields: { name: value } }).conflicts).toEqual([])
-    }))
+    fc.assert(
+      fc.property(fc.string(), fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 20 }), (value, theirsAt, base) => {
+        expect(
+          mergeFields(
+            { name: value },
+            { name: theirsAt },
+            { table: 'spots', rowId: 'r', baseVersion: base, fields: { name: value } },
+          ).conflicts,
+        ).toEqual([])
+      }),
+    )
   })
   it('a log shows neither what was replaced nor what was withdrawn', () => {
     const row = (id: string, replacesId: string | null, withdrawn = false) => ({ id, replacesId, withdrawn })
@@ -75,12 +85,19 @@ describe('the site frame', () => {
     expect(axisSign({ axisDeg: 90 }, 270)).toBe(1)
   })
   it('moving along keeps the place across', () => {
-    fc.assert(fc.property(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }), fc.constantFrom<1 | -1>(1, -1), (to, axisDeg, sign) => {
-      const p = { eastM: 3, northM: -2, upM: 1 }
-      const q = { ...p, ...moveAlong({ axisDeg }, p, to, sign) }
-      expect(along({ axisDeg }, q, sign)).toBeCloseTo(to, 1)
-      expect(along({ axisDeg: axisDeg + 90 }, q, 1)).toBeCloseTo(along({ axisDeg: axisDeg + 90 }, p, 1), 1)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: -50, max: 50, noNaN: true }),
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        fc.constantFrom<1 | -1>(1, -1),
+        (to, axisDeg, sign) => {
+          const p = { eastM: 3, northM: -2, upM: 1 }
+          const q = { ...p, ...moveAlong({ axisDeg }, p, to, sign) }
+          expect(along({ axisDeg }, q, sign)).toBeCloseTo(to, 1)
+          expect(along({ axisDeg: axisDeg + 90 }, q, 1)).toBeCloseTo(along({ axisDeg: axisDeg + 90 }, p, 1), 1)
+        },
+      ),
+    )
   })
   it('rooms of a storey fill the house from end to end', () => {
     const ground = rooms(kiln.sites[0]!, kiln.spots, 1).filter(r => r.storey === 0)
@@ -102,7 +119,8 @@ describe('a new job', () => {
     expect(stockLength('line-400', 9.2)).toBe(10)
     expect(stockLength('line-400', 31)).toBe(31)
   })
-  it('without a job an assessment is refused', () => expect(() => assess(emptyDocument(), { paths: {} }, { atUtc: AT })).toThrow(RangeError))
+  it('without a job an assessment is refused', () =>
+    expect(() => assess(emptyDocument(), { paths: {} }, { atUtc: AT })).toThrow(RangeError))
 })
 
 describe('bearings of the demo', () => {
@@ -121,7 +139,8 @@ describe('bearings of the demo', () => {
     expect(other.rank).toBeGreaterThan(a.masts.filter(m => m.matchesCarrier).length)
     expect(other.sentence).toContain('cannot use it')
   })
-  it('magnetic is true less declination', () => expect((a.chosen!.magneticDeg! + a.declination!.declinationDeg + 720) % 360).toBeCloseTo(a.chosen!.bearingDeg, 6))
+  it('magnetic is true less declination', () =>
+    expect((a.chosen!.magneticDeg! + a.declination!.declinationDeg + 720) % 360).toBeCloseTo(a.chosen!.bearingDeg, 6))
 })
 
 describe('the chain of a router', () => {
@@ -147,10 +166,22 @@ describe('the chain of a router', () => {
     const arrestor = node(bare, 'arrestor')
     const [first, second] = [bare.runs.find(r => r.toNodeId === arrestor.id)!, bare.runs.find(r => r.fromNodeId === arrestor.id)!]
     const without = applyChanges(bare, [
-      { id: '1', table: 'runs', rowId: first.id, op: 'update', baseVersion: 0, fields: { toNodeId: second.toNodeId } }, { id: '2', table: 'runs', rowId: second.id, op: 'delete', baseVersion: 0, fields: {} }, { id: '3', table: 'nodes', rowId: arrestor.id, op: 'delete', baseVersion: 0, fields: {} },
+      { id: '1', table: 'runs', rowId: first.id, op: 'update', baseVersion: 0, fields: { toNodeId: second.toNodeId } },
+      { id: '2', table: 'runs', rowId: second.id, op: 'delete', baseVersion: 0, fields: {} },
+      { id: '3', table: 'nodes', rowId: arrestor.id, op: 'delete', baseVersion: 0, fields: {} },
     ])
     const f = run(without).findings.find(x => x.code === 'level.no-arrestor')!
-    const cured = applyChanges(without, f.cures[0]!.steps.map((s, i) => ({ id: String(i), table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })))
+    const cured = applyChanges(
+      without,
+      f.cures[0]!.steps.map((s, i) => ({
+        id: String(i),
+        table: s.table,
+        rowId: s.rowId!,
+        op: s.op,
+        baseVersion: 0,
+        fields: s.fields,
+      })),
+    )
     expect(codes(run(cured))).not.toContain('level.no-arrestor')
     expect(run(cured).chain!.stages.map(s => s.kind)).toEqual(['air', 'antenna', 'line', 'arrestor', 'line', 'router'])
   })
@@ -167,33 +198,68 @@ describe('the loop of a booster', () => {
   })
   it('every cure that says it is enough makes it stable', () => {
     for (const c of a.findings.find(x => x.code === 'place.loop')!.cures.filter(c => c.enough)) {
-      const cured = applyChanges(loft, c.steps.map((s, i) => ({ id: String(i), table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })))
+      const cured = applyChanges(
+        loft,
+        c.steps.map((s, i) => ({ id: String(i), table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })),
+      )
       expect(run(cured).chain!.loop!.state, c.label).toBe('stable')
     }
   })
   it('with the inside antenna at the donor it oscillates and no room is served', () => {
     const donor = node(loft, 'outside')
-    const near = run(edit(loft, 'nodes', node(loft, 'inside').id, { eastM: donor.eastM - 1, northM: donor.northM, upM: donor.upM }))
+    const near = run(
+      edit(loft, 'nodes', node(loft, 'inside').id, { eastM: donor.eastM - 1, northM: donor.northM, upM: donor.upM }),
+    )
     expect(near.chain!.loop!.state).toBe('oscillating')
     expect(near.findings[0]!.severity).toBe('stop')
     expect(near.chain!.rooms).toEqual([])
   })
   it('the amplifier’s ceiling is shared by its carriers', () => {
-    const limit = (n: number) => run(edit(loft, 'designs', loft.designs[0]!.id, { carriersInBand: n })).chain!.amplifier!.outputLimitDbm
+    const limit = (n: number) =>
+      run(edit(loft, 'designs', loft.designs[0]!.id, { carriersInBand: n })).chain!.amplifier!.outputLimitDbm
     expect(limit(1) - limit(4)).toBeCloseTo(6.02, 2)
   })
   it('too strong a donor is padded by the size it needs', () => {
-    const strong = applyChanges(loft, loft.readings.map((r, i) => ({ id: String(i), table: 'readings' as const, rowId: r.id, op: 'update' as const, baseVersion: 0, fields: { rsrpDbm: -70 } })))
+    const strong = applyChanges(
+      loft,
+      loft.readings.map((r, i) => ({
+        id: String(i),
+        table: 'readings' as const,
+        rowId: r.id,
+        op: 'update' as const,
+        baseVersion: 0,
+        fields: { rsrpDbm: -70 },
+      })),
+    )
     const f = run(strong).findings.find(x => x.code === 'level.overload')!
     expect(f.cures[0]!.label).toContain('pad')
   })
   it('a booster is not offered as the cure of poor SINR', () => {
-    const noisy = applyChanges(loft, loft.readings.map((r, i) => ({ id: String(i), table: 'readings' as const, rowId: r.id, op: 'update' as const, baseVersion: 0, fields: { sinrDb: 1 } })))
+    const noisy = applyChanges(
+      loft,
+      loft.readings.map((r, i) => ({
+        id: String(i),
+        table: 'readings' as const,
+        rowId: r.id,
+        op: 'update' as const,
+        baseVersion: 0,
+        fields: { sinrDb: 1 },
+      })),
+    )
     expect(codes(run(noisy))).toContain('choose.booster-sinr')
   })
   it('an accepted finding is quiet and stays', () => {
     const f = a.findings[0]!
-    const doc = applyChanges(loft, [{ id: '1', table: 'checks', rowId: 'c', op: 'insert', baseVersion: 0, fields: { kind: 'accept', key: f.key, done: true, reason: 'tried loose', by: 'Ila', atUtc: AT } }])
+    const doc = applyChanges(loft, [
+      {
+        id: '1',
+        table: 'checks',
+        rowId: 'c',
+        op: 'insert',
+        baseVersion: 0,
+        fields: { kind: 'accept', key: f.key, done: true, reason: 'tried loose', by: 'Ila', atUtc: AT },
+      },
+    ])
     expect(run(doc).findings.find(x => x.key === f.key)!.accepted).toEqual({ reason: 'tried loose', by: 'Ila' })
   })
 })
@@ -205,9 +271,17 @@ describe('fitting', () => {
     expect(c).toContain('choose.connector')
     expect(c).toContain('choose.impedance')
   })
-  it('an amplifier without the band is a stop', () => expect(run(edit(loft, 'designs', loft.designs[0]!.id, { band: 'B28' })).findings.find(f => f.code === 'choose.device-band')!.severity).toBe('stop'))
-  it('an antenna outside its range is told', () => expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-yagi-mid-x' })))).toContain('choose.antenna-band'))
-  it('one feed on a two-port router is told', () => expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-lpda' })))).toContain('choose.feeds'))
+  it('an amplifier without the band is a stop', () =>
+    expect(
+      run(edit(loft, 'designs', loft.designs[0]!.id, { band: 'B28' })).findings.find(f => f.code === 'choose.device-band')!
+        .severity,
+    ).toBe('stop'))
+  it('an antenna outside its range is told', () =>
+    expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-yagi-mid-x' })))).toContain(
+      'choose.antenna-band',
+    ))
+  it('one feed on a two-port router is told', () =>
+    expect(codes(run(edit(kiln, 'nodes', node(kiln, 'outside').id, { partId: 'ant-lpda' })))).toContain('choose.feeds'))
 })
 
 describe('the whole', () => {
@@ -219,17 +293,53 @@ describe('the whole', () => {
     expect(a.proof.unproven.join()).toContain('levels differ by their antennas alone')
   })
   it('tells a plan’s cap', () => {
-    const doc = applyChanges(croft, [1, 2, 3].map(i => ({ id: String(i), table: 'speedRuns' as const, rowId: `s${i}`, op: 'insert' as const, baseVersion: 0, fields: { spotId: croft.spots[0]!.id, takenAtUtc: AT, phase: 'before', replacesId: null, withdrawn: false, stopId: null, downMbps: 5 - i * 0.03, upMbps: 4.95, pingMs: 30, wouldNotLoad: false } })))
+    const doc = applyChanges(
+      croft,
+      [1, 2, 3].map(i => ({
+        id: String(i),
+        table: 'speedRuns' as const,
+        rowId: `s${i}`,
+        op: 'insert' as const,
+        baseVersion: 0,
+        fields: {
+          spotId: croft.spots[0]!.id,
+          takenAtUtc: AT,
+          phase: 'before',
+          replacesId: null,
+          withdrawn: false,
+          stopId: null,
+          downMbps: 5 - i * 0.03,
+          upMbps: 4.95,
+          pingMs: 30,
+          wouldNotLoad: false,
+        },
+      })),
+    )
     expect(codes(run(doc))).toContain('survey.cap')
   })
   it('reports with every section that has something to say', () => {
     const r = makeReport(kiln, run(kiln), { units: 'metric', crew: 'Harbour crew', by: 'Ila' })
-    expect(r.blocks.map(b => b.title)).toEqual(['What and where', 'Aim', 'Section with the level line', 'Parts and cables, in the order of the signal', 'Sight line to Stack', 'Dial', 'Before and after', 'Not proven by these tests', 'Open findings', 'When it stops working'])
+    expect(r.blocks.map(b => b.title)).toEqual([
+      'What and where',
+      'Aim',
+      'Section with the level line',
+      'Parts and cables, in the order of the signal',
+      'Sight line to Stack',
+      'Dial',
+      'Before and after',
+      'Not proven by these tests',
+      'Open findings',
+      'When it stops working',
+    ])
     for (const b of r.blocks) if (b.kind === 'drawing') expect(toSvg(b.drawing)).not.toMatch(/NaN|undefined/)
   })
   it('draws no NaN and keeps labels on the sheet at any size', () => {
     for (const doc of [kiln, loft, croft]) {
-      for (const [width, height] of [[1280, 560], [390, 520], [1600, 900]] as const) {
+      for (const [width, height] of [
+        [1280, 560],
+        [390, 520],
+        [1600, 900],
+      ] as const) {
         const v = layoutSection(doc, run(doc), { width, height, units: 'imperial', levels: true, compact: width < 620 })
         expect(toSvg(v.drawing)).not.toMatch(/NaN|undefined/)
         for (const p of v.drawing.primitives) if (p.kind === 'text') expect(p.x).toBeLessThanOrEqual(width)

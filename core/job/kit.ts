@@ -14,14 +14,14 @@ export interface Kit {
   design: Design
   band: Band
   frequencyMHz: number
-  outside: { node: Node, part: AntennaPart, pattern: Pattern, covered: boolean } | null
-  inside: { node: Node, part: AntennaPart, pattern: Pattern, covered: boolean } | null
-  amplifier: { node: Node, part: AmplifierPart } | null
-  router: { node: Node, part: RouterPart } | null
-  arrestor: { node: Node, part: SmallPart } | null
-  pads: { node: Node, part: SmallPart }[]
+  outside: { node: Node; part: AntennaPart; pattern: Pattern; covered: boolean } | null
+  inside: { node: Node; part: AntennaPart; pattern: Pattern; covered: boolean } | null
+  amplifier: { node: Node; part: AmplifierPart } | null
+  router: { node: Node; part: RouterPart } | null
+  arrestor: { node: Node; part: SmallPart } | null
+  pads: { node: Node; part: SmallPart }[]
   /** every node reached from the outside antenna, in order, each with the run that leads to it */
-  order: { node: Node, run: Run | null, line: LinePart | null }[]
+  order: { node: Node; run: Run | null; line: LinePart | null }[]
   feeds: number
 }
 
@@ -57,15 +57,22 @@ export function resolveKit(doc: JobDocument, design: Design): Kit {
     at = via ? nodes.find(n => n.id === via!.toNodeId) : undefined
   }
   return {
-    design, band, frequencyMHz, outside,
+    design,
+    band,
+    frequencyMHz,
+    outside,
     inside: antenna('inside'),
-    amplifier: amplifier ? { node: amplifier.node, part: { ...amplifier.part, gainDb: amplifier.node.gainDb ?? amplifier.part.gainDb } } : null,
+    amplifier: amplifier
+      ? { node: amplifier.node, part: { ...amplifier.part, gainDb: amplifier.node.gainDb ?? amplifier.part.gainDb } }
+      : null,
     router: one('router'),
     arrestor: one('arrestor'),
-    pads: nodes.filter(n => n.role === 'pad').flatMap((node) => {
-      const part = partOfKind(node.partId, 'pad')
-      return part ? [{ node, part }] : []
-    }),
+    pads: nodes
+      .filter(n => n.role === 'pad')
+      .flatMap(node => {
+        const part = partOfKind(node.partId, 'pad')
+        return part ? [{ node, part }] : []
+      }),
     order,
     feeds: outside?.part.feeds ?? 1,
   }

@@ -27,7 +27,8 @@ export const ofStop = <T extends { stopId: string | null }>(doc: JobDocument, ro
 /** Obstacles and landmarks of the present place. */
 export const obstaclesHere = (doc: JobDocument): Obstacle[] => ofStop(doc, doc.obstacles)
 export const landmarksHere = (doc: JobDocument): Landmark[] => ofStop(doc, doc.landmarks)
-export const screensHere = (doc: JobDocument): Screen[] => obstaclesHere(doc).map(({ fromDeg, toDeg, distanceM, heightM }) => ({ fromDeg, toDeg, distanceM, heightM }))
+export const screensHere = (doc: JobDocument): Screen[] =>
+  obstaclesHere(doc).map(({ fromDeg, toDeg, distanceM, heightM }) => ({ fromDeg, toDeg, distanceM, heightM }))
 
 /** @returns the position, or null where none is known yet */
 export function positionOf(doc: JobDocument): Position | null {
@@ -35,13 +36,18 @@ export function positionOf(doc: JobDocument): Position | null {
   return site && site.latDeg !== null && site.lonDeg !== null ? { latDeg: site.latDeg, lonDeg: site.lonDeg } : null
 }
 
-export interface SeenLandmark { id: string, name: string, bearingDeg: number, distanceM: number }
+export interface SeenLandmark {
+  id: string
+  name: string
+  bearingDeg: number
+  distanceM: number
+}
 
 /** @returns the landmarks of the present place as they are seen from it; none where its position is not known */
 export function landmarksSeen(doc: JobDocument): SeenLandmark[] {
   const at = positionOf(doc)
   if (!at) return []
-  return landmarksHere(doc).map((l) => {
+  return landmarksHere(doc).map(l => {
     const { bearingDeg, distanceM } = inverse(at, l)
     return { id: l.id, name: l.name, bearingDeg, distanceM }
   })

@@ -20,13 +20,20 @@ export const ASSUMED_BANDWIDTH_MHZ = 10
  * The strongest sector's EIRP toward the site.
  * @returns dBm, and whether the mast's power was assumed
  */
-export function eirpToward(cells: readonly Cell[], path: Pick<PathResult, 'mastId' | 'bearingDeg'>, band: string): { eirpDbm: number, assumed: boolean } {
+export function eirpToward(
+  cells: readonly Cell[],
+  path: Pick<PathResult, 'mastId' | 'bearingDeg'>,
+  band: string,
+): { eirpDbm: number; assumed: boolean } {
   const toSite = (path.bearingDeg + 180) % 360
   let eirpDbm = -Infinity
   let assumed = true
   for (const c of cells) {
     if (c.mastId !== path.mastId || c.band !== band) continue
-    const off = c.azimuthDeg === null ? 0 : offAxisDb(angleBetween(c.azimuthDeg, toSite), c.beamwidthDeg ?? ASSUMED_MAST.beamwidthDeg, ASSUMED_MAST.frontToBackDb)
+    const off =
+      c.azimuthDeg === null
+        ? 0
+        : offAxisDb(angleBetween(c.azimuthDeg, toSite), c.beamwidthDeg ?? ASSUMED_MAST.beamwidthDeg, ASSUMED_MAST.frontToBackDb)
     const e = (c.powerDbm ?? ASSUMED_MAST.powerDbm) + ASSUMED_MAST.gainDbi - ASSUMED_MAST.feederDb - off
     if (e > eirpDbm) {
       eirpDbm = e
@@ -41,7 +48,13 @@ export function eirpToward(cells: readonly Cell[], path: Pick<PathResult, 'mastI
  * @param cells  the mast's own, or any that hold them
  * @returns dBm, and whether the mast's power was assumed
  */
-export function predictedRsrp(cells: readonly Cell[], path: PathResult, band: BandPath, heightM: number, bandwidthMHz: number): { rsrpDbm: number, assumed: boolean } {
+export function predictedRsrp(
+  cells: readonly Cell[],
+  path: PathResult,
+  band: BandPath,
+  heightM: number,
+  bandwidthMHz: number,
+): { rsrpDbm: number; assumed: boolean } {
   const { eirpDbm, assumed } = eirpToward(cells, path, band.band)
   const total = eirpDbm - band.freeSpaceDb - atHeight(band.diffractionDb, heightM)
   return { rsrpDbm: totalToRsrpDbm(total, blocksFor(band.band, bandwidthMHz)), assumed }
@@ -54,22 +67,49 @@ export function blocksFor(bandName: string, bandwidthMHz: number): number {
   return resourceBlocks('LTE', bandwidthMHz)
 }
 
-export interface SecondOpinion { model: string, surroundings: Surroundings, rsrpDbm: number, lossDb: number, baseM: number }
+export interface SecondOpinion {
+  model: string
+  surroundings: Surroundings
+  rsrpDbm: number
+  lossDb: number
+  baseM: number
+}
 
 /**
  * The same level by Hata's formula, where path and heights lie in its ranges.
  * @returns why there is none, in words, where they do not
  */
-export function secondOpinion(cells: readonly Cell[], path: PathResult, band: BandPath, heightM: number, surroundings: Surroundings = 'open', bandwidthMHz = ASSUMED_BANDWIDTH_MHZ): SecondOpinion | string {
+export function secondOpinion(
+  cells: readonly Cell[],
+  path: PathResult,
+  band: BandPath,
+  heightM: number,
+  surroundings: Surroundings = 'open',
+  bandwidthMHz = ASSUMED_BANDWIDTH_MHZ,
+): SecondOpinion | string {
   const baseM = path.mastTopM - path.meanGroundM
   try {
-    const lossDb = hataLossDb({ frequencyMHz: band.frequencyMHz, baseM, mobileM: heightM, distanceKm: path.distanceM / 1000, surroundings })
+    const lossDb = hataLossDb({
+      frequencyMHz: band.frequencyMHz,
+      baseM,
+      mobileM: heightM,
+      distanceKm: path.distanceM / 1000,
+      surroundings,
+    })
     const { eirpDbm } = eirpToward(cells, path, band.band)
     // Loss below free space would say that towns amplify.
     const loss = Math.max(lossDb, freeSpaceLossDb(path.distanceM, band.frequencyMHz))
-    return { model: hataName(band.frequencyMHz), surroundings, rsrpDbm: totalToRsrpDbm(eirpDbm - loss, blocksFor(band.band, bandwidthMHz)), lossDb: loss, baseM }
-  }
-  catch (e) {
-    return e instanceof RangeError ? `outside its range: ${e.message.replace('baseM', 'mast over mean ground').replace('mobileM', 'antenna').replace('distanceKm', 'distance, km,')}` : 'not computed'
+    return {
+      model: hataName(band.frequencyMHz),
+      surroundings,
+      rsrpDbm: totalToRsrpDbm(eirpDbm - loss, blocksFor(band.band, bandwidthMHz)),
+      lossDb: loss,
+      baseM,
+    }
+  } catch (e) {
+    return e instanceof RangeError
+      ? `outside its range: ` +
+          `${e.message.replace('baseM', 'mast over mean ground').replace('mobileM', 'antenna').replace('distanceKm', 'distance, km,')}`
+      : 'not computed'
   }
 }

@@ -5,8 +5,19 @@ import { calibrateShare, discriminationOf, draw, measureNext, outcome, sayExpect
 import type { PromiseInputs } from './promise'
 
 const base: PromiseInputs = {
-  mountRsrpDbm: { mean: -88, sigma: 3 }, readRsrpDbm: { mean: -91, sigma: 1.5 }, readSinrDb: { mean: 12, sigma: 1.5 }, netGainDb: { mean: 5, sigma: 1.5 }, discriminationDb: discriminationOf(70),
-  share: { mean: 0.4, sigma: 0.06 }, measuredUpMbps: { mean: 1.2, sigma: 0.2 }, bandwidthMHz: 10, layers: 2, capMbps: null, portLimitMbps: 940, noiseFigureDb: 9, booster: null,
+  mountRsrpDbm: { mean: -88, sigma: 3 },
+  readRsrpDbm: { mean: -91, sigma: 1.5 },
+  readSinrDb: { mean: 12, sigma: 1.5 },
+  netGainDb: { mean: 5, sigma: 1.5 },
+  discriminationDb: discriminationOf(70),
+  share: { mean: 0.4, sigma: 0.06 },
+  measuredUpMbps: { mean: 1.2, sigma: 0.2 },
+  bandwidthMHz: 10,
+  layers: 2,
+  capMbps: null,
+  portLimitMbps: 940,
+  noiseFigureDb: 9,
+  booster: null,
 }
 const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0 }
 
@@ -64,13 +75,24 @@ describe('the promise’s width', () => {
     let held = 0
     const worlds = 300
     for (let w = 0; w < worlds; w++) {
-      const truth = { mount: -100 + 20 * uniform(), readSinr: 2 + 14 * uniform(), net: 2 + 8 * uniform(), discrimination: 3 + 3 * uniform(), share: 0.15 + 0.6 * uniform() }
+      const truth = {
+        mount: -100 + 20 * uniform(),
+        readSinr: 2 + 14 * uniform(),
+        net: 2 + 8 * uniform(),
+        discrimination: 3 + 3 * uniform(),
+        share: 0.15 + 0.6 * uniform(),
+      }
       const readRsrp = truth.mount - 3
       const real = outcome(base, { ...middle, ...truth, readRsrp, up: null }).down
       const p: PromiseInputs = {
-        ...base, measuredUpMbps: null,
-        mountRsrpDbm: { mean: truth.mount + 3 * normal(), sigma: 3 }, readRsrpDbm: { mean: readRsrp + 1.5 * normal(), sigma: 1.5 }, readSinrDb: { mean: truth.readSinr + 1.5 * normal(), sigma: 1.5 },
-        netGainDb: { mean: truth.net + 1.5 * normal(), sigma: 1.5 }, discriminationDb: discriminationOf(70), share: { mean: truth.share * (1 + 0.15 * normal()), sigma: truth.share * 0.15 },
+        ...base,
+        measuredUpMbps: null,
+        mountRsrpDbm: { mean: truth.mount + 3 * normal(), sigma: 3 },
+        readRsrpDbm: { mean: readRsrp + 1.5 * normal(), sigma: 1.5 },
+        readSinrDb: { mean: truth.readSinr + 1.5 * normal(), sigma: 1.5 },
+        netGainDb: { mean: truth.net + 1.5 * normal(), sigma: 1.5 },
+        discriminationDb: discriminationOf(70),
+        share: { mean: truth.share * (1 + 0.15 * normal()), sigma: truth.share * 0.15 },
       }
       const d = draw(p).down
       if (real >= d.low && real <= d.high) held++

@@ -19,7 +19,10 @@ import { INDOOR_SIGMA_DB } from '../coverage/indoor'
 import { num } from '../units'
 
 /** An uncertain input: what is believed, and one standard deviation. */
-export interface Belief { mean: number, sigma: number }
+export interface Belief {
+  mean: number
+  sigma: number
+}
 
 export interface PromiseInputs {
   /** RSRP at an isotropic antenna at the mount, dBm */
@@ -41,18 +44,30 @@ export interface PromiseInputs {
   portLimitMbps: number | null
   noiseFigureDb: number
   /** set for a booster: from the donor port to a phone in the hardest room */
-  booster: { feedLossDb: number, gainDb: number, noiseFigureDb: number, toPhoneDb: Belief } | null
+  booster: { feedLossDb: number; gainDb: number; noiseFigureDb: number; toPhoneDb: Belief } | null
 }
 
-export interface Expected { median: number, low: number, high: number, plusMinus: number }
+export interface Expected {
+  median: number
+  low: number
+  high: number
+  plusMinus: number
+}
 
 /** @returns `5.8 ± 2.2`; where that would reach below nothing, the two ends: `0.1 to 8.5` */
 export function sayExpected(e: Expected): string {
   const decimals = e.median < 10 ? 1 : 0
-  return e.plusMinus < e.median ? `${num(e.median, decimals)} ± ${num(e.plusMinus, decimals)}` : `${num(e.low, decimals)} to ${num(e.high, decimals)}`
+  return e.plusMinus < e.median
+    ? `${num(e.median, decimals)} ± ${num(e.plusMinus, decimals)}`
+    : `${num(e.low, decimals)} to ${num(e.high, decimals)}`
 }
 
-export interface Drawn { down: Expected, up: Expected | null, sinr: Expected, rsrp: Expected }
+export interface Drawn {
+  down: Expected
+  up: Expected | null
+  sinr: Expected
+  rsrp: Expected
+}
 
 const DRAWS = 320
 const SEED = 20_260_401
@@ -67,9 +82,23 @@ function uplinkSinrFor(rateMbps: number, bandwidthMHz: number): number {
 export const outcome = (p: PromiseInputs, z: Draw): Outcome => outcomeOf(p)(z)
 
 /** What one draw fixes: each uncertain input at one value. */
-export interface Draw { mount: number, readRsrp: number, readSinr: number, net: number, discrimination: number, share: number, up: number | null, toPhone: number }
+export interface Draw {
+  mount: number
+  readRsrp: number
+  readSinr: number
+  net: number
+  discrimination: number
+  share: number
+  up: number | null
+  toPhone: number
+}
 
-export interface Outcome { down: number, up: number | null, sinr: number, rsrp: number }
+export interface Outcome {
+  down: number
+  up: number | null
+  sinr: number
+  rsrp: number
+}
 
 /** The sum for one set of inputs; what no draw changes is worked out once. */
 function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
@@ -77,9 +106,14 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
   const noise = toLinear(noisePerElementDbm(p.noiseFigureDb))
   const limit = Math.min(p.capMbps ?? Infinity, p.portLimitMbps ?? Infinity)
   const amplifierNoiseDbm = p.booster
-    ? noisePerElementDbm(cascadeNoiseFigureDb([lossStage(p.booster.feedLossDb), { gainDb: p.booster.gainDb, noiseFigureDb: p.booster.noiseFigureDb }])) - p.booster.feedLossDb
+    ? noisePerElementDbm(
+        cascadeNoiseFigureDb([
+          lossStage(p.booster.feedLossDb),
+          { gainDb: p.booster.gainDb, noiseFigureDb: p.booster.noiseFigureDb },
+        ]),
+      ) - p.booster.feedLossDb
     : 0
-  return (z) => {
+  return z => {
     const other = toLinear(z.readRsrp - z.readSinr) - deviceNoise
     // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
     const interferenceAtDevice = Math.max(other, deviceNoise / 100)
@@ -119,12 +153,18 @@ export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
   const out: Outcome[] = []
   for (let i = 0; i < draws; i++) {
     const at = (b: Belief, k: number) => b.mean + b.sigma * Z[8 * i + k]!
-    out.push(of({
-      mount: at(p.mountRsrpDbm, 0), readRsrp: at(p.readRsrpDbm, 1), readSinr: at(p.readSinrDb, 2), net: at(p.netGainDb, 3),
-      discrimination: Math.max(0, at(p.discriminationDb, 4)), share: at(p.share, 5),
-      up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
-      toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
-    }))
+    out.push(
+      of({
+        mount: at(p.mountRsrpDbm, 0),
+        readRsrp: at(p.readRsrpDbm, 1),
+        readSinr: at(p.readSinrDb, 2),
+        net: at(p.netGainDb, 3),
+        discrimination: Math.max(0, at(p.discriminationDb, 4)),
+        share: at(p.share, 5),
+        up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
+        toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
+      }),
+    )
   }
   const sum = (v: number[]): Expected => {
     const low = quantile(v, 0.05)
@@ -139,23 +179,50 @@ export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
   }
 }
 
-export interface MeasureNext { id: 'sinr' | 'mount' | 'share' | 'rooms' | 'width', words: string, from: number, to: number }
+export interface MeasureNext {
+  id: 'sinr' | 'mount' | 'share' | 'rooms' | 'width'
+  words: string
+  from: number
+  to: number
+}
 
 /** Draws for comparing widths: the ratio of two is steady long before either is. */
 const FEWER = 128
 
 /** @returns the one measurement that would narrow the promise most, with both widths; null where none would by 5 % */
-export function measureNext(p: PromiseInputs, now: Drawn, where: { mount: string, room: string, unread?: boolean }): MeasureNext | null {
+export function measureNext(
+  p: PromiseInputs,
+  now: Drawn,
+  where: { mount: string; room: string; unread?: boolean },
+): MeasureNext | null {
   const tries: [MeasureNext['id'], string, PromiseInputs][] = [
-    ['sinr', `read SINR at ${where.mount}, three times`, { ...p, readSinrDb: less(p.readSinrDb, 0.8), discriminationDb: less(p.discriminationDb, 1), readRsrpDbm: less(p.readRsrpDbm, 1) }],
-    ['mount', `read RSRP at the mount's height at ${where.mount}${where.unread ? ', with its cell' : ''}`, { ...p, mountRsrpDbm: less(p.mountRsrpDbm, 1.5) }],
+    [
+      'sinr',
+      `read SINR at ${where.mount}, three times`,
+      {
+        ...p,
+        readSinrDb: less(p.readSinrDb, 0.8),
+        discriminationDb: less(p.discriminationDb, 1),
+        readRsrpDbm: less(p.readRsrpDbm, 1),
+      },
+    ],
+    [
+      'mount',
+      `read RSRP at the mount's height at ${where.mount}${where.unread ? ', with its cell' : ''}`,
+      { ...p, mountRsrpDbm: less(p.mountRsrpDbm, 1.5) },
+    ],
     ['share', 'run the speed test three times at this hour', { ...p, share: less(p.share, p.share.mean * 0.12) }],
   ]
-  if (p.booster) tries.push(['rooms', `read the level in ${where.room} once the kit lies loose`, { ...p, booster: { ...p.booster, toPhoneDb: less(p.booster.toPhoneDb, 2) } }])
+  if (p.booster)
+    tries.push([
+      'rooms',
+      `read the level in ${where.room} once the kit lies loose`,
+      { ...p, booster: { ...p.booster, toPhoneDb: less(p.booster.toPhoneDb, 2) } },
+    ])
   let best: MeasureNext | null = null
   const base = draw(p, FEWER).down.plusMinus
   for (const [id, words, q] of tries) {
-    const to = base > 0 ? now.down.plusMinus * draw(q, FEWER).down.plusMinus / base : now.down.plusMinus
+    const to = base > 0 ? (now.down.plusMinus * draw(q, FEWER).down.plusMinus) / base : now.down.plusMinus
     if (!best || to < best.to) best = { id, words, from: now.down.plusMinus, to }
   }
   return best && best.to < now.down.plusMinus * 0.95 ? best : null
@@ -164,13 +231,20 @@ export function measureNext(p: PromiseInputs, now: Drawn, where: { mount: string
 const less = (b: Belief, sigma: number): Belief => ({ ...b, sigma: Math.min(b.sigma, sigma) })
 
 /** What the beam keeps out, dB, and its spread. @source 0 dB omni, 3–6 dB beam; assumed */
-export const discriminationOf = (beamwidthDeg: number): Belief => (beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 4.5, sigma: 1.2 })
+export const discriminationOf = (beamwidthDeg: number): Belief =>
+  beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 4.5, sigma: 1.2 }
 
 /** Share of a carrier where no speed was measured. Assumed. */
 export const ASSUMED_SHARE: Belief = { mean: 0.4, sigma: 0.18 }
 
 /** @returns the share that makes the model give the speed measured at the SINR read */
-export function calibrateShare(downMbps: number, relativeSigma: number, sinrDb: number, bandwidthMHz: number, layers: 1 | 2): Belief {
+export function calibrateShare(
+  downMbps: number,
+  relativeSigma: number,
+  sinrDb: number,
+  bandwidthMHz: number,
+  layers: 1 | 2,
+): Belief {
   const full = carrierRateMbps(sinrDb, bandwidthMHz, layers)
   if (full <= 0) return ASSUMED_SHARE
   const mean = Math.min(1, Math.max(0.02, downMbps / full))

@@ -12,7 +12,12 @@ export interface Reference {
   whenGone: 'goes too' | 'lets go' | 'forbids'
 }
 
-const reference = (table: TableName, field: string, target: TableName, whenGone: Reference['whenGone']): Reference => ({ table, field, target, whenGone })
+const reference = (table: TableName, field: string, target: TableName, whenGone: Reference['whenGone']): Reference => ({
+  table,
+  field,
+  target,
+  whenGone,
+})
 
 export const REFERENCES: readonly Reference[] = [
   reference('jobs', 'baselineSpotId', 'spots', 'lets go'),

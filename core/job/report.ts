@@ -17,88 +17,203 @@ import { atPresentStop } from './place'
 import { sayRelative } from '../aim/nose'
 
 export type Block =
-  | { kind: 'facts', title: string, rows: [string, string][] }
-  | { kind: 'drawing', title: string, drawing: Drawing, caption: string }
-  | { kind: 'table', title: string, head: string[], rows: string[][] }
-  | { kind: 'list', title: string, items: string[] }
+  | { kind: 'facts'; title: string; rows: [string, string][] }
+  | { kind: 'drawing'; title: string; drawing: Drawing; caption: string }
+  | { kind: 'table'; title: string; head: string[]; rows: string[][] }
+  | { kind: 'list'; title: string; items: string[] }
 
-export interface Report { title: string, subtitle: string, blocks: Block[], foot: string }
+export interface Report {
+  title: string
+  subtitle: string
+  blocks: Block[]
+  foot: string
+}
 
-const ROLE = { outside: 'Outside antenna', arrestor: 'Arrestor', pad: 'Pad', amplifier: 'Amplifier', router: 'Router', inside: 'Inside antenna' } as const
+const ROLE = {
+  outside: 'Outside antenna',
+  arrestor: 'Arrestor',
+  pad: 'Pad',
+  amplifier: 'Amplifier',
+  router: 'Router',
+  inside: 'Inside antenna',
+} as const
 
 const day = (iso: string): string => iso.slice(0, 10)
 
-export function makeReport(document: JobDocument, a: Assessment, o: { units: Units, crew: string, by: string }): Report {
+export function makeReport(document: JobDocument, a: Assessment, o: { units: Units; crew: string; by: string }): Report {
   const doc = atPresentStop(document)
   const job = doc.jobs[0]!
   const site = doc.sites[0]!
   const blocks: Block[] = []
   const customer = [job.customerName, job.customerContact, job.customerAddress].filter((s): s is string => !!s)
   blocks.push({
-    kind: 'facts', title: 'What and where', rows: [
+    kind: 'facts',
+    title: 'What and where',
+    rows: [
       ['Job', job.name],
       ...(customer.length ? [['Customer', customer.join('; ')] as [string, string]] : []),
-      ['Position', site.latDeg !== null && site.lonDeg !== null ? formatPosition({ latDeg: site.latDeg, lonDeg: site.lonDeg }) : 'not given'],
-      ['Agreed', [job.agreedDownMbps !== null ? `${given(job.agreedDownMbps)} Mbit/s down` : '', job.agreedUpMbps !== null ? `${given(job.agreedUpMbps)} Mbit/s up` : '', job.agreedCalls ? 'calls' : ''].filter(Boolean).join(', ') || 'nothing'],
+      [
+        'Position',
+        site.latDeg !== null && site.lonDeg !== null ? formatPosition({ latDeg: site.latDeg, lonDeg: site.lonDeg }) : 'not given',
+      ],
+      [
+        'Agreed',
+        [
+          job.agreedDownMbps !== null ? `${given(job.agreedDownMbps)} Mbit/s down` : '',
+          job.agreedUpMbps !== null ? `${given(job.agreedUpMbps)} Mbit/s up` : '',
+          job.agreedCalls ? 'calls' : '',
+        ]
+          .filter(Boolean)
+          .join(', ') || 'nothing',
+      ],
       ['Result', a.proof.verdict.words],
-      ...(a.proof.scored ? [['Promise', `${num(a.proof.scored.low, 1)} to ${num(a.proof.scored.high, 1)} Mbit/s promised, ${num(a.proof.scored.got, 1)} measured`] as [string, string]] : a.promise ? [['Expected', `${sayExpected(a.promise.down)} Mbit/s ${a.promise.where}`] as [string, string]] : []),
+      ...(a.proof.scored
+        ? [
+            [
+              'Promise',
+              `${num(a.proof.scored.low, 1)} to ${num(a.proof.scored.high, 1)} Mbit/s promised, ${num(a.proof.scored.got, 1)} measured`,
+            ] as [string, string],
+          ]
+        : a.promise
+          ? [['Expected', `${sayExpected(a.promise.down)} Mbit/s ${a.promise.where}`] as [string, string]]
+          : []),
     ],
   })
   const aim = aimRows(doc, a, o.units)
   if (aim.length) blocks.push({ kind: 'facts', title: 'Aim', rows: aim })
   if (a.kit?.order.length) {
-    blocks.push({ kind: 'drawing', title: 'Section with the level line', drawing: layoutSection(doc, a, { width: 800, height: 520, units: o.units, levels: true, levelHeight: 230 }).drawing, caption: 'To scale from the numbers. Line weight tells where a figure comes from: measured heavy, computed thin, assumed dashed.' })
     blocks.push({
-      kind: 'table', title: 'Parts and cables, in the order of the signal', head: ['', 'Part', 'Where', 'Cable to it'],
-      rows: a.kit.order.map(s => [ROLE[s.node.role], partById(s.node.partId)?.name ?? s.node.partId, `${length(s.node.upM, o.units)} over ground`, s.run ? `${s.line?.name ?? ''}, ${length(s.run.lengthM, o.units)}${s.run.measured ? '' : ' (assumed)'}` : '']),
+      kind: 'drawing',
+      title: 'Section with the level line',
+      drawing: layoutSection(doc, a, { width: 800, height: 520, units: o.units, levels: true, levelHeight: 230 }).drawing,
+      caption:
+        'To scale from the numbers. Line weight tells where a figure comes from: measured heavy, computed thin, assumed dashed.',
+    })
+    blocks.push({
+      kind: 'table',
+      title: 'Parts and cables, in the order of the signal',
+      head: ['', 'Part', 'Where', 'Cable to it'],
+      rows: a.kit.order.map(s => [
+        ROLE[s.node.role],
+        partById(s.node.partId)?.name ?? s.node.partId,
+        `${length(s.node.upM, o.units)} over ground`,
+        s.run ? `${s.line?.name ?? ''}, ${length(s.run.lengthM, o.units)}${s.run.measured ? '' : ' (assumed)'}` : '',
+      ]),
     })
   }
   if (a.chosen?.path && a.chosen.best) {
-    blocks.push({ kind: 'drawing', title: `Sight line to ${a.chosen.mast.name}`, drawing: layoutSightLine(a.chosen.path, { width: 800, height: 190, units: o.units, band: a.chosen.best.band, heightM: a.mountHeightM, mastName: a.chosen.mast.name, diffractionDb: a.chosen.best.diffractionDb }), caption: say(`${a.chosen.sentence}.`, o.units) })
+    blocks.push({
+      kind: 'drawing',
+      title: `Sight line to ${a.chosen.mast.name}`,
+      drawing: layoutSightLine(a.chosen.path, {
+        width: 800,
+        height: 190,
+        units: o.units,
+        band: a.chosen.best.band,
+        heightM: a.mountHeightM,
+        mastName: a.chosen.mast.name,
+        diffractionDb: a.chosen.best.diffractionDb,
+      }),
+      caption: say(`${a.chosen.sentence}.`, o.units),
+    })
   }
   if (a.sweep?.result || a.chosen) {
-    blocks.push({ kind: 'drawing', title: 'Dial', drawing: layoutDial(a, { size: 420, masts: 3, showSweep: true, headingDeg: aimedOf(doc), selectedId: a.chosen?.mast.id ?? null }), caption: 'True north up. Bars: what was measured at each heading. Blue: the computed bearing.' })
+    blocks.push({
+      kind: 'drawing',
+      title: 'Dial',
+      drawing: layoutDial(a, {
+        size: 420,
+        masts: 3,
+        showSweep: true,
+        headingDeg: aimedOf(doc),
+        selectedId: a.chosen?.mast.id ?? null,
+      }),
+      caption: 'True north up. Bars: what was measured at each heading. Blue: the computed bearing.',
+    })
   }
   if (a.proof.spots.length) {
     blocks.push({
-      kind: 'table', title: 'Before and after', head: ['Spot', 'Before', 'After', 'Change'],
+      kind: 'table',
+      title: 'Before and after',
+      head: ['Spot', 'Before', 'After', 'Change'],
       rows: a.proof.spots.map(p => [p.before.spot.name, measured(p.before), measured(p.after), p.words]),
     })
   }
   if (a.proof.unproven.length) blocks.push({ kind: 'list', title: 'Not proven by these tests', items: a.proof.unproven })
   const open = a.findings.filter(f => f.severity !== 'good' && !f.accepted && f.severity !== 'note')
-  blocks.push({ kind: 'list', title: 'Open findings', items: open.length ? open.map(f => say(`${f.title}: ${f.sentence}`, o.units)) : ['None.'] })
+  blocks.push({
+    kind: 'list',
+    title: 'Open findings',
+    items: open.length ? open.map(f => say(`${f.title}: ${f.sentence}`, o.units)) : ['None.'],
+  })
   const accepted = a.findings.filter(f => f.accepted)
-  if (accepted.length) blocks.push({ kind: 'list', title: 'Accepted', items: accepted.map(f => say(`${f.title} (${f.accepted!.by}: ${f.accepted!.reason})`, o.units)) })
+  if (accepted.length)
+    blocks.push({
+      kind: 'list',
+      title: 'Accepted',
+      items: accepted.map(f => say(`${f.title} (${f.accepted!.by}: ${f.accepted!.reason})`, o.units)),
+    })
   if (a.promise?.assumptions.length) blocks.push({ kind: 'list', title: 'Assumed', items: a.promise.assumptions })
   blocks.push({
-    kind: 'list', title: 'When it stops working', items: [
+    kind: 'list',
+    title: 'When it stops working',
+    items: [
       'Slow at one hour only: the cell is busy then; compare like hours before anything is touched.',
       'Gone after a storm: look at the aim, the plugs and the arrestor; from the ground first.',
       'Gone everywhere: SIM, plan or the mast. Test the SIM in a phone outside.',
       `${RULE_PACKS[job.rules].name}: earthing and mains are for licensed people; local code decides.`,
     ],
   })
-  return { title: job.name, subtitle: `Handover by ${o.crew}, ${o.by}, ${day(a.atUtc)}`, blocks, foot: `Computed by engine ${ENGINE_VERSION} on ${day(a.atUtc)}; bearings WGS84, magnetic by WMM2025, path ITU-R P.526-15` }
+  return {
+    title: job.name,
+    subtitle: `Handover by ${o.crew}, ${o.by}, ${day(a.atUtc)}`,
+    blocks,
+    foot: `Computed by engine ${ENGINE_VERSION} on ${day(a.atUtc)}; bearings WGS84, magnetic by WMM2025, path ITU-R P.526-15`,
+  }
 }
 
-const aimedOf = (doc: JobDocument): number | null => (doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0])?.aimedDeg ?? null
+const aimedOf = (doc: JobDocument): number | null =>
+  (doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0])?.aimedDeg ?? null
 
 function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string][] {
   const rows: [string, string][] = []
   const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0]
-  const both = (trueDeg: number): string => `${bearing(trueDeg)} true${a.declination ? `, ${bearing(trueToMagnetic(trueDeg, a.declination.declinationDeg))} magnetic ± ${num(1.645 * a.declination.uncertaintyDeg, 1)}° on ${day(a.atUtc)}` : ''}`
-  if (a.chosen?.path) rows.push(['Mast', `${a.chosen.mast.name}, ${a.chosen.mast.carrier}, ${distance(a.chosen.distanceM, units)}, ${design?.band ?? ''}`], ['Computed bearing', both(a.chosen.bearingDeg)])
+  const both = (trueDeg: number): string => {
+    if (!a.declination) return `${bearing(trueDeg)} true`
+    const { declinationDeg, uncertaintyDeg } = a.declination
+    const magnetic = `${bearing(trueToMagnetic(trueDeg, declinationDeg))} magnetic ± ${num(1.645 * uncertaintyDeg, 1)}°`
+    return `${bearing(trueDeg)} true, ${magnetic} on ${day(a.atUtc)}`
+  }
+  if (a.chosen?.path)
+    rows.push(
+      ['Mast', `${a.chosen.mast.name}, ${a.chosen.mast.carrier}, ${distance(a.chosen.distanceM, units)}, ${design?.band ?? ''}`],
+      ['Computed bearing', both(a.chosen.bearingDeg)],
+    )
   const kind = doc.jobs[0]!.kind
-  if (a.chosen?.path && kind !== 'home' && doc.sites[0]!.headingDeg !== null) rows.push([kind === 'boat' ? 'From the bow' : 'From the nose', `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(doc.sites[0]!.headingDeg)} true${doc.sites[0]!.swingDeg ? `, swings ±${num(doc.sites[0]!.swingDeg)}°` : ''}`])
-  if (design?.aimedDeg !== null && design?.aimedDeg !== undefined) rows.push(['Aimed', `${both(design.aimedDeg)}${design.aimedAtUtc ? `, locked ${day(design.aimedAtUtc)}` : ''}`])
-  if (a.sweep?.result) rows.push(['Sweep', `best ${bearing(a.sweep.result.headingDeg)} true ± ${num(a.sweep.result.plusMinusDeg)}°, ${num(a.sweep.result.best, 1)} dB, ${a.sweep.passes} passes`])
+  if (a.chosen?.path && kind !== 'home' && doc.sites[0]!.headingDeg !== null)
+    rows.push([
+      kind === 'boat' ? 'From the bow' : 'From the nose',
+      `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(doc.sites[0]!.headingDeg)} ` +
+        `true${doc.sites[0]!.swingDeg ? `, swings ±${num(doc.sites[0]!.swingDeg)}°` : ''}`,
+    ])
+  if (design?.aimedDeg !== null && design?.aimedDeg !== undefined)
+    rows.push(['Aimed', `${both(design.aimedDeg)}${design.aimedAtUtc ? `, locked ${day(design.aimedAtUtc)}` : ''}`])
+  if (a.sweep?.result)
+    rows.push([
+      'Sweep',
+      `best ${bearing(a.sweep.result.headingDeg)} true ± ${num(a.sweep.result.plusMinusDeg)}°, ` +
+        `${num(a.sweep.result.best, 1)} dB, ${a.sweep.passes} passes`,
+    ])
   return rows
 }
 
 function measured(s: Assessment['before'][number]): string {
   const parts = [
-    s.down ? `${num(s.down.median, 1)} down` : '', s.up ? `${num(s.up.median, 1)} up` : '', s.rsrp ? `RSRP ${num(s.rsrp.median)} dBm` : '', s.sinr ? `SINR ${num(s.sinr.median)} dB` : '', s.wouldNotLoad ? `${s.wouldNotLoad} would not load` : '',
+    s.down ? `${num(s.down.median, 1)} down` : '',
+    s.up ? `${num(s.up.median, 1)} up` : '',
+    s.rsrp ? `RSRP ${num(s.rsrp.median)} dBm` : '',
+    s.sinr ? `SINR ${num(s.sinr.median)} dB` : '',
+    s.wouldNotLoad ? `${s.wouldNotLoad} would not load` : '',
   ].filter(Boolean)
   return parts.join(', ') || '–'
 }

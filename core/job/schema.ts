@@ -26,7 +26,7 @@ const MOST_SEQUENCE = 2_147_483_647
 const oneOf = <T extends string>(...values: T[]) => Type.Unsafe<T>({ type: 'string', enum: values })
 
 export const KINDS = ['home', 'vehicle', 'boat'] as const
-export type JobKind = typeof KINDS[number]
+export type JobKind = (typeof KINDS)[number]
 
 const TECHNOLOGY = oneOf('LTE', 'NR')
 const PHASE = oneOf('before', 'after')
@@ -74,7 +74,11 @@ const sites = {
   /** how far it may swing either way from that heading: 0 parked, 180 any way */
   swingDeg: Num(0, 180),
   /** deviation card of its own compass, by compass heading, east positive */
-  deviation: opt(Type.Array(Type.Object({ headingDeg: Num(0, 360), deviationDeg: Num(-45, 45) }, { additionalProperties: false }), { maxItems: 72 })),
+  deviation: opt(
+    Type.Array(Type.Object({ headingDeg: Num(0, 360), deviationDeg: Num(-45, 45) }, { additionalProperties: false }), {
+      maxItems: 72,
+    }),
+  ),
 }
 
 const stops = {
@@ -241,7 +245,25 @@ const checks = {
 }
 
 /** Fields of each table, without the id that every row has. */
-export const TABLE_FIELDS = { jobs, sites, stops, obstacles, landmarks, pictures, spots, readings, speedRuns, masts, cells, designs, nodes, runs, sweeps, steps, checks } satisfies Record<string, TProperties>
+export const TABLE_FIELDS = {
+  jobs,
+  sites,
+  stops,
+  obstacles,
+  landmarks,
+  pictures,
+  spots,
+  readings,
+  speedRuns,
+  masts,
+  cells,
+  designs,
+  nodes,
+  runs,
+  sweeps,
+  steps,
+  checks,
+} satisfies Record<string, TProperties>
 
 export type TableName = keyof typeof TABLE_FIELDS
 export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
@@ -267,7 +289,7 @@ export const PLACED_TABLES: ReadonlySet<TableName> = new Set(['obstacles', 'land
 export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'steps'])
 
 type FieldsOf<P extends TProperties> = Static<ReturnType<typeof Type.Object<P>>>
-export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id: string, version?: number }
+export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id: string; version?: number }
 
 export type Job = Row<'jobs'>
 export type Site = Row<'sites'>
@@ -294,14 +316,17 @@ export type JobDocument = { [T in TableName]: Row<T>[] }
 export const rowSchema = (t: TableName) => Type.Object(TABLE_FIELDS[t] as TProperties, { additionalProperties: false })
 export const partialSchema = (t: TableName) => Type.Partial(rowSchema(t), { additionalProperties: false, minProperties: 1 })
 
-export const ChangeSchema = Type.Object({
-  id: Id,
-  table: oneOf(...TABLES),
-  rowId: Id,
-  op: oneOf('insert', 'update', 'delete'),
-  baseVersion: Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE }),
-  fields: Type.Record(Type.String({ maxLength: 40 }), Type.Unknown()),
-}, { additionalProperties: false })
+export const ChangeSchema = Type.Object(
+  {
+    id: Id,
+    table: oneOf(...TABLES),
+    rowId: Id,
+    op: oneOf('insert', 'update', 'delete'),
+    baseVersion: Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE }),
+    fields: Type.Record(Type.String({ maxLength: 40 }), Type.Unknown()),
+  },
+  { additionalProperties: false },
+)
 
 export type Change = Static<typeof ChangeSchema>
 
@@ -312,26 +337,34 @@ export const MOST_CHANGES = 500
  * The envelope of a batch. Each change in it is checked by itself, so that one that is malformed
  * is refused alone.
  */
-export const ChangeBatchSchema = Type.Object({
-  /** the browser that wrote them: its own earlier changes are no conflict to its later ones */
-  device: Type.Optional(Id),
-  /** the sequence up to which the browser knows the job: what came since is answered with the outcome */
-  since: Type.Optional(Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE })),
-  changes: Type.Array(Type.Unknown(), { minItems: 1, maxItems: MOST_CHANGES }),
-}, { additionalProperties: false })
+export const ChangeBatchSchema = Type.Object(
+  {
+    /** the browser that wrote them: its own earlier changes are no conflict to its later ones */
+    device: Type.Optional(Id),
+    /** the sequence up to which the browser knows the job: what came since is answered with the outcome */
+    since: Type.Optional(Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE })),
+    changes: Type.Array(Type.Unknown(), { minItems: 1, maxItems: MOST_CHANGES }),
+  },
+  { additionalProperties: false },
+)
 
 /** Fields that hold an instant, per table: those a wrong clock spoils. */
-export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.fromEntries(TABLES.flatMap((t) => {
-  const fields = Object.entries(TABLE_FIELDS[t]).filter(([, schema]) => JSON.stringify(schema).includes('"date-time"')).map(([f]) => f)
-  return fields.length ? [[t, fields]] : []
-}))
+export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.fromEntries(
+  TABLES.flatMap(t => {
+    const fields = Object.entries(TABLE_FIELDS[t])
+      .filter(([, schema]) => JSON.stringify(schema).includes('"date-time"'))
+      .map(([f]) => f)
+    return fields.length ? [[t, fields]] : []
+  }),
+)
 
 /** A document kept by an older app or handover, with the tables and fields that came later. */
 export function completeDocument(doc: Partial<JobDocument>): JobDocument {
   const whole = { ...emptyDocument(), ...doc }
   for (const [table, fields] of Object.entries(LATER_FIELDS)) {
     const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
-    if (rows.some(r => Object.keys(fields).some(f => r[f] === undefined))) (whole as Record<string, unknown>)[table] = rows.map(r => ({ ...fields, ...r }))
+    if (rows.some(r => Object.keys(fields).some(f => r[f] === undefined)))
+      (whole as Record<string, unknown>)[table] = rows.map(r => ({ ...fields, ...r }))
   }
   return whole
 }

@@ -23,7 +23,13 @@ import type { Cell, Change, JobDocument } from './schema'
 
 const scenario = demoScenario()
 const terrain = new Terrain(cutTile(demoTile()))
-const [kiln, , croft, van, ketch] = scenario.jobs.map(j => j.document) as [JobDocument, JobDocument, JobDocument, JobDocument, JobDocument]
+const [kiln, , croft, van, ketch] = scenario.jobs.map(j => j.document) as [
+  JobDocument,
+  JobDocument,
+  JobDocument,
+  JobDocument,
+  JobDocument,
+]
 const AT = '2026-04-12T14:00:00.000Z'
 const evidence = (doc: JobDocument) => {
   const paths: Record<string, PathResult> = {}
@@ -34,7 +40,8 @@ const evidence = (doc: JobDocument) => {
   return { paths }
 }
 const run = (doc: JobDocument, at = AT): Assessment => assess(doc, evidence(doc), { atUtc: at })
-const edit = (doc: JobDocument, table: Change['table'], rowId: string, fields: Record<string, unknown>): JobDocument => applyChanges(doc, [{ id: 'x', table, rowId, op: 'update', baseVersion: 0, fields }])
+const edit = (doc: JobDocument, table: Change['table'], rowId: string, fields: Record<string, unknown>): JobDocument =>
+  applyChanges(doc, [{ id: 'x', table, rowId, op: 'update', baseVersion: 0, fields }])
 const codes = (a: Assessment) => a.findings.map(f => f.code)
 const without = (doc: JobDocument): JobDocument => ({ ...doc, readings: [] })
 
@@ -74,10 +81,22 @@ describe('readings calibrate', () => {
       const shared = 6 * normal()
       const own = Math.sqrt(45) * normal()
       const p = path('Stack')
-      const base = calibrations(doc, spots.map((s, i) => ({ ...template, id: `r${i}`, spotId: s.id, device: 'phone' as const, rsrpDbm: 0, bandwidthMHz: 10 })), () => p, byMast)
+      const base = calibrations(
+        doc,
+        spots.map((s, i) => ({ ...template, id: `r${i}`, spotId: s.id, device: 'phone' as const, rsrpDbm: 0, bandwidthMHz: 10 })),
+        () => p,
+        byMast,
+      )
       // With 0 dBm read the difference is 0 − predicted: predicted levels come back out of it.
       expect(base.of.size).toBe(1)
-      const readings = spots.map((s, i) => ({ ...template, id: `r${i}`, spotId: s.id, device: 'phone' as const, bandwidthMHz: 10, rsrpDbm: predicted(doc, p, s.upM) - 3 + shared + own + 4 * normal() }))
+      const readings = spots.map((s, i) => ({
+        ...template,
+        id: `r${i}`,
+        spotId: s.id,
+        device: 'phone' as const,
+        bandwidthMHz: 10,
+        rsrpDbm: predicted(doc, p, s.upM) - 3 + shared + own + 4 * normal(),
+      }))
       const c = calibrations(doc, readings, () => p, byMast)
       const mine = c.of.get(p.mastId)!
       if (Math.abs(mine.offsetDb - shared - own) <= 1.645 * mine.sigmaDb) inside++
@@ -89,7 +108,17 @@ describe('readings calibrate', () => {
     expect(insideOther / worlds).toBeLessThan(0.96)
   })
   it('a reading finds its mast by its cell, or by the LTE number its cells share', () => {
-    const cell = (mastId: string, cellId: string): Cell => ({ id: cellId, mastId, technology: 'LTE', band: 'B20', cellId, channel: null, azimuthDeg: null, beamwidthDeg: null, powerDbm: null })
+    const cell = (mastId: string, cellId: string): Cell => ({
+      id: cellId,
+      mastId,
+      technology: 'LTE',
+      band: 'B20',
+      cellId,
+      channel: null,
+      azimuthDeg: null,
+      beamwidthDeg: null,
+      powerDbm: null,
+    })
     // 3GPP TS 36.413: 28 bits, the low eight the cell's own. eNB 80001 = 0x13881; cell 3 → 20480259.
     const cells = [cell('a', String(80001 * 256 + 1)), cell('b', '77')]
     const of = (cellId: string | null) => mastOfReading({ cellId, technology: 'LTE' }, cells, () => 'Tern', 'Tern')
@@ -101,7 +130,12 @@ describe('readings calibrate', () => {
 })
 
 function predicted(doc: JobDocument, p: PathResult, upM: number): number {
-  const i = heightCurve(terrain, pathInputs(doc).find(x => x.mastId === p.mastId)!, doc.cells, 'B20')!
+  const i = heightCurve(
+    terrain,
+    pathInputs(doc).find(x => x.mastId === p.mastId)!,
+    doc.cells,
+    'B20',
+  )!
   const at = Math.max(2, Math.min(30, Math.round(upM)))
   return i.rsrpDbm[at - 2]!
 }
@@ -115,13 +149,17 @@ describe('ranking', () => {
   })
   it('counts bands: one more shared band never ranks a mast lower', () => {
     const a = run(kiln)
-    const one = run({ ...kiln, cells: kiln.cells.filter(c => c.mastId !== a.masts[1]!.mast.id || c.band === a.masts[1]!.best!.band) })
+    const one = run({
+      ...kiln,
+      cells: kiln.cells.filter(c => c.mastId !== a.masts[1]!.mast.id || c.band === a.masts[1]!.best!.band),
+    })
     const before = a.masts.find(m => m.mast.id === a.masts[1]!.mast.id)!
     const after = one.masts.find(m => m.mast.id === before.mast.id)!
     expect(after.expectedMbps).toBeLessThan(before.expectedMbps)
     expect(after.rank).toBeGreaterThanOrEqual(before.rank)
   })
-  it('names the obstacle that blocks, where one does', () => expect(run(croft).masts.some(m => m.sentence.includes('behind Spruce belt'))).toBe(true))
+  it('names the obstacle that blocks, where one does', () =>
+    expect(run(croft).masts.some(m => m.sentence.includes('behind Spruce belt'))).toBe(true))
   it('a position gathered from phones widens the bearing and says so', () => {
     const stack = kiln.masts.find(m => m.name === 'Stack')!
     const a = run(edit(kiln, 'masts', stack.id, { accuracyM: 1500 }))
@@ -170,7 +208,11 @@ describe('findings of bearings', () => {
     expect(a.chosen!.bearingDeg).toBeGreaterThan(180)
   })
   it('near a magnetic pole the compass is called useless', () => {
-    const a = assess(edit(edit(kiln, 'sites', kiln.sites[0]!.id, { latDeg: 85.8, lonDeg: 139 }), 'jobs', kiln.jobs[0]!.id, {}), { paths: {} }, { atUtc: AT })
+    const a = assess(
+      edit(edit(kiln, 'sites', kiln.sites[0]!.id, { latDeg: 85.8, lonDeg: 139 }), 'jobs', kiln.jobs[0]!.id, {}),
+      { paths: {} },
+      { atUtc: AT },
+    )
     expect(a.findings.find(f => f.code === 'bearings.compass')!.severity).toBe('fix')
   })
 })
@@ -189,15 +231,24 @@ describe('how high', () => {
   it('a line’s loss at 14 m is that of 18 m of it with two connector pairs', () => {
     // 400-type: 0.401·√806 + 0.00085·806 dB/100 m, as in shared line constants (two-term model).
     const i = c.heightM.indexOf(14)
-    expect(c.lines.find(l => l.partId === 'line-400')!.lossDb[i]).toBeCloseTo(0.18 * (0.401 * Math.sqrt(c.frequencyMHz) + 0.00085 * c.frequencyMHz) + 0.2, 6)
+    expect(c.lines.find(l => l.partId === 'line-400')!.lossDb[i]).toBeCloseTo(
+      0.18 * (0.401 * Math.sqrt(c.frequencyMHz) + 0.00085 * c.frequencyMHz) + 0.2,
+      6,
+    )
   })
   it('says from where the ridge clears, or that it does not', () => {
     expect(c.sightM).toBeNull()
-    const open = heightCurve(terrain, pathInputs(kiln).find(i => i.mastId === kiln.masts.find(m => m.name === 'Stack')!.id)!, kiln.cells, 'B20')!
+    const open = heightCurve(
+      terrain,
+      pathInputs(kiln).find(i => i.mastId === kiln.masts.find(m => m.name === 'Stack')!.id)!,
+      kiln.cells,
+      'B20',
+    )!
     expect(open.sightM).toBe(2)
     expect(open.clearM).toBe(2)
   })
-  it('a band that the mast does not send has no curve worth the name', () => expect(Number.isFinite(heightCurve(terrain, input, kiln.cells, 'B8')!.rsrpDbm[0]!)).toBe(false))
+  it('a band that the mast does not send has no curve worth the name', () =>
+    expect(Number.isFinite(heightCurve(terrain, input, kiln.cells, 'B8')!.rsrpDbm[0]!)).toBe(false))
 })
 
 describe('a second opinion', () => {
@@ -239,7 +290,11 @@ describe('what moves', () => {
     expect(obstaclesHere(edit(van, 'jobs', van.jobs[0]!.id, { stopId: van.stops[1]!.id }))).toEqual([])
   })
   it('what was read or swept at a stop says nothing at another', () => {
-    const swept = { ...van, sweeps: [{ ...kiln.sweeps[0]!, stopId: van.stops[0]!.id }], steps: kiln.steps.filter(x => x.sweepId === kiln.sweeps[0]!.id) }
+    const swept = {
+      ...van,
+      sweeps: [{ ...kiln.sweeps[0]!, stopId: van.stops[0]!.id }],
+      steps: kiln.steps.filter(x => x.sweepId === kiln.sweeps[0]!.id),
+    }
     const there = run(swept)
     const table = (a: typeof there) => a.before.find(s => s.spot.name === 'Table')!
     expect(table(there).readings.length).toBeGreaterThan(0)
@@ -260,11 +315,21 @@ describe('what moves', () => {
   it('a beam on a boat that swings ±70° cannot follow; the cure is an omni', () => {
     const f = run(ketch).findings.find(x => x.code === 'bearings.swing')!
     expect(f.severity).toBe('fix')
-    const cured = applyChanges(ketch, f.cures[0]!.steps.map(s => ({ id: 'c', table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })))
+    const cured = applyChanges(
+      ketch,
+      f.cures[0]!.steps.map(s => ({ id: 'c', table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })),
+    )
     expect(codes(run(cured))).not.toContain('bearings.swing')
   })
-  it('without a heading says so', () => expect(codes(run(edit(edit(ketch, 'stops', ketch.stops[0]!.id, { headingDeg: null }), 'sites', ketch.sites[0]!.id, { headingDeg: null })))).toContain('bearings.heading'))
-  it.each(['vehicle', 'boat'] as const)('a new %s starts whole, and its section is drawn to scale', (kind) => {
+  it('without a heading says so', () =>
+    expect(
+      codes(
+        run(
+          edit(edit(ketch, 'stops', ketch.stops[0]!.id, { headingDeg: null }), 'sites', ketch.sites[0]!.id, { headingDeg: null }),
+        ),
+      ),
+    ).toContain('bearings.heading'))
+  it.each(['vehicle', 'boat'] as const)('a new %s starts whole, and its section is drawn to scale', kind => {
     let n = 0
     const id = () => `0192f000-0000-7000-8000-${(n++).toString(16).padStart(12, '0')}`
     const made = newJobChanges({ name: 'New', latDeg: 46.8, lonDeg: -41.3, zone: 'UTC', kind }, id)
@@ -280,7 +345,17 @@ describe('what moves', () => {
 describe('skyline and dial drawn', () => {
   const a = run(kiln)
   const h = horizonRing(terrain, positionOf(kiln)!, a.mountHeightM)
-  const draw = (o: Partial<Parameters<typeof layoutSkyline>[1]> = {}) => layoutSkyline(h, { width: 1200, height: 200, units: 'metric', centreDeg: 180, masts: a.masts, selectedId: a.chosen!.mast.id, declination: a.declination, ...o })
+  const draw = (o: Partial<Parameters<typeof layoutSkyline>[1]> = {}) =>
+    layoutSkyline(h, {
+      width: 1200,
+      height: 200,
+      units: 'metric',
+      centreDeg: 180,
+      masts: a.masts,
+      selectedId: a.chosen!.mast.id,
+      declination: a.declination,
+      ...o,
+    })
   const texts = (d: ReturnType<typeof draw>) => d.primitives.flatMap(p => (p.kind === 'text' ? [p.text] : []))
   it('says which mast is in sight and which behind the ridge', () => {
     expect(texts(draw()).some(t => /Stack, .* in sight/.test(t))).toBe(true)
@@ -296,18 +371,34 @@ describe('skyline and dial drawn', () => {
   })
   it('draws the wedge as wide as the bearing is unsure', () => {
     const wedge = draw().primitives.find(p => p.kind === 'rect' && p.style === 'beam')!
-    expect(wedge.kind === 'rect' && wedge.w / 1200 * 360).toBeCloseTo(2 * bearingHalfWidth(a.chosen, a.declination), 6)
+    expect(wedge.kind === 'rect' && (wedge.w / 1200) * 360).toBeCloseTo(2 * bearingHalfWidth(a.chosen, a.declination), 6)
   })
   it('nothing is drawn outside the strip, however narrow', () => {
     for (const width of [360, 800, 1280]) {
-      for (const p of draw({ width, sun: { azimuthDeg: 170, altitudeDeg: 40 }, landmarks: [{ name: 'Chapel', bearingDeg: 200 }], obstacles: [{ name: 'Row', fromDeg: 150, toDeg: 170 }], headingDeg: 120, magnetic: true }).primitives) {
+      for (const p of draw({
+        width,
+        sun: { azimuthDeg: 170, altitudeDeg: 40 },
+        landmarks: [{ name: 'Chapel', bearingDeg: 200 }],
+        obstacles: [{ name: 'Row', fromDeg: 150, toDeg: 170 }],
+        headingDeg: 120,
+        magnetic: true,
+      }).primitives) {
         if (p.kind === 'circle') expect(p.x).toBeLessThanOrEqual(width)
         if (p.kind === 'text' && p.anchor === 'middle') expect(p.x).toBeGreaterThan(0)
       }
     }
   })
   it('the dial carries the horizon, the bow and the sun', () => {
-    const with3 = layoutDial(a, { size: 400, masts: 3, showSweep: false, headingDeg: null, selectedId: null, horizon: h, bowDeg: 40, sunDeg: 200 }).primitives
+    const with3 = layoutDial(a, {
+      size: 400,
+      masts: 3,
+      showSweep: false,
+      headingDeg: null,
+      selectedId: null,
+      horizon: h,
+      bowDeg: 40,
+      sunDeg: 200,
+    }).primitives
     const without3 = layoutDial(a, { size: 400, masts: 3, showSweep: false, headingDeg: null, selectedId: null }).primitives
     expect(with3.length).toBe(without3.length + 4)
   })
@@ -316,7 +407,10 @@ describe('skyline and dial drawn', () => {
 describe('documents of an older app', () => {
   it('get the tables and fields that came later', () => {
     const { stops: _s, obstacles: _o, landmarks: _l, pictures: _p, ...old } = kiln
-    const stripped = { ...old, sites: old.sites.map(({ swingDeg: _w, headingDeg: _h, deviation: _d, ...s }) => s) } as unknown as Partial<JobDocument>
+    const stripped = {
+      ...old,
+      sites: old.sites.map(({ swingDeg: _w, headingDeg: _h, deviation: _d, ...s }) => s),
+    } as unknown as Partial<JobDocument>
     const whole = completeDocument(stripped)
     expect(whole.stops).toEqual([])
     expect(whole.sites[0]).toMatchObject({ swingDeg: 0, headingDeg: null, deviation: null })

@@ -26,10 +26,16 @@ export interface SpotSummary {
   grade: Grade | null
 }
 
-export interface LogIndex { readings: Reading[], runs: SpeedRun[] }
+export interface LogIndex {
+  readings: Reading[]
+  runs: SpeedRun[]
+}
 
 /** Readings and runs that stand, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
-export const logIndex = (doc: JobDocument): LogIndex => ({ readings: standing(ofStop(doc, doc.readings)), runs: standing(ofStop(doc, doc.speedRuns)) })
+export const logIndex = (doc: JobDocument): LogIndex => ({
+  readings: standing(ofStop(doc, doc.readings)),
+  runs: standing(ofStop(doc, doc.speedRuns)),
+})
 
 /** @param band  only readings of this band, or of all where left out */
 export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: string): SpotSummary {
@@ -37,7 +43,10 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: st
   const runs = log.runs.filter(r => r.spotId === spot.id && r.phase === phase)
   const rsrp = summarise(readings.map(r => r.rsrpDbm))
   return {
-    spot, phase, readings, runs,
+    spot,
+    phase,
+    readings,
+    runs,
     bands: [...new Set(readings.map(r => r.band).filter((b): b is string => !!b))],
     rsrp,
     rsrq: summarise(readings.map(r => r.rsrqDb)),
@@ -50,10 +59,14 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: st
   }
 }
 
-export const summariseAll = (doc: JobDocument, log: LogIndex, phase: Phase): SpotSummary[] => doc.spots.map(s => summariseSpot(log, s, phase))
+export const summariseAll = (doc: JobDocument, log: LogIndex, phase: Phase): SpotSummary[] =>
+  doc.spots.map(s => summariseSpot(log, s, phase))
 
 /** @returns the cap, Mbit/s, that the plan's speeds look like, over the whole job */
 export function capSuspected(log: LogIndex): number | null {
   const ran = log.runs.filter(r => !r.wouldNotLoad)
-  return looksCapped(ran.flatMap(r => r.downMbps ?? []), ran.flatMap(r => r.upMbps ?? []))
+  return looksCapped(
+    ran.flatMap(r => r.downMbps ?? []),
+    ran.flatMap(r => r.upMbps ?? []),
+  )
 }

@@ -11,5 +11,5 @@ export const wavelengthM = (frequencyMHz: number): number => LIGHT_M_S / (positi
  * @source 20·log10(4πd/λ); ITU-R P.525 prints 32.4 + 20·log f + 20·log d, 0.05 dB lower
  */
 export function freeSpaceLossDb(distanceM: number, frequencyMHz: number): number {
-  return 20 * Math.log10(4 * Math.PI * positive('distanceM', distanceM) / wavelengthM(frequencyMHz))
+  return 20 * Math.log10((4 * Math.PI * positive('distanceM', distanceM)) / wavelengthM(frequencyMHz))
 }

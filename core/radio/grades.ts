@@ -4,7 +4,12 @@
  */
 import { noisePerElementDbm } from './levels'
 
-export interface Grade { id: 'strong' | 'workable' | 'thin' | 'too weak', fromDbm: number, words: string, steps: number }
+export interface Grade {
+  id: 'strong' | 'workable' | 'thin' | 'too weak'
+  fromDbm: number
+  words: string
+  steps: number
+}
 
 const NOISE = noisePerElementDbm()
 
@@ -16,6 +21,7 @@ export const RSRP_GRADES: readonly Grade[] = [
   { id: 'too weak', fromDbm: -Infinity, words: 'noise leaves under 3 dB', steps: 1 },
 ]
 
-export const GRADE_SOURCE = 'derived from thermal noise, 15 kHz and a 9 dB noise figure (3GPP TR 36.942): −103, −113 and −120 dBm RSRP allow 20, 10 and 3 dB'
+export const GRADE_SOURCE =
+  'derived from thermal noise, 15 kHz and a 9 dB noise figure (3GPP TR 36.942): −103, −113 and −120 dBm RSRP allow 20, 10 and 3 dB'
 
 export const gradeRsrp = (rsrpDbm: number): Grade => RSRP_GRADES.find(g => rsrpDbm >= g.fromDbm)!

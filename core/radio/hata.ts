@@ -31,13 +31,17 @@ export function hataLossDb(i: HataInput): number {
   const hm = inRange('mobileM', i.mobileM, 1, 10)
   const d = inRange('distanceKm', i.distanceKm, 1, 20)
   const logF = Math.log10(f)
-  const mobile = i.largeCity && i.surroundings === 'urban'
-    ? f >= 300 ? 3.2 * Math.log10(11.75 * hm) ** 2 - 4.97 : 8.29 * Math.log10(1.54 * hm) ** 2 - 1.1
-    : (1.1 * logF - 0.7) * hm - (1.56 * logF - 0.8)
+  const mobile =
+    i.largeCity && i.surroundings === 'urban'
+      ? f >= 300
+        ? 3.2 * Math.log10(11.75 * hm) ** 2 - 4.97
+        : 8.29 * Math.log10(1.54 * hm) ** 2 - 1.1
+      : (1.1 * logF - 0.7) * hm - (1.56 * logF - 0.8)
   const slope = (44.9 - 6.55 * Math.log10(hb)) * Math.log10(d)
-  const urban = f <= 1500
-    ? 69.55 + 26.16 * logF - 13.82 * Math.log10(hb) - mobile + slope
-    : 46.3 + 33.9 * logF - 13.82 * Math.log10(hb) - mobile + slope + (i.largeCity && i.surroundings === 'urban' ? 3 : 0)
+  const urban =
+    f <= 1500
+      ? 69.55 + 26.16 * logF - 13.82 * Math.log10(hb) - mobile + slope
+      : 46.3 + 33.9 * logF - 13.82 * Math.log10(hb) - mobile + slope + (i.largeCity && i.surroundings === 'urban' ? 3 : 0)
   if (i.surroundings === 'suburban') return urban - 2 * Math.log10(f / 28) ** 2 - 5.4
   if (i.surroundings === 'open') return urban - 4.78 * logF ** 2 + 18.33 * logF - 40.94
   return urban

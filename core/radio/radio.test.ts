@@ -9,7 +9,18 @@ import { carrierRateMbps, DOWNLINK, spectralEfficiency, UPLINK } from './rate'
 
 describe('channel numbers', () => {
   // 3GPP TS 36.101 table 5.7.3-1: first downlink channel is F_low; the rest by 0.1 MHz.
-  it.each([[0, 2110, 'B1'], [1200, 1805, 'B3'], [1575, 1842.5, 'B3'], [3450, 925, 'B8'], [6150, 791, 'B20'], [6300, 806, 'B20'], [9210, 758, 'B28'], [39650, 2496, 'B41'], [66436, 2110, 'B66'], [68586, 617, 'B71']])('EARFCN %i is %f MHz in %s', (n, mhz, band) => {
+  it.each([
+    [0, 2110, 'B1'],
+    [1200, 1805, 'B3'],
+    [1575, 1842.5, 'B3'],
+    [3450, 925, 'B8'],
+    [6150, 791, 'B20'],
+    [6300, 806, 'B20'],
+    [9210, 758, 'B28'],
+    [39650, 2496, 'B41'],
+    [66436, 2110, 'B66'],
+    [68586, 617, 'B71'],
+  ])('EARFCN %i is %f MHz in %s', (n, mhz, band) => {
     const r = earfcnToMHz(n)
     expect(r.frequencyMHz).toBeCloseTo(mhz, 6)
     expect(r.band.name).toBe(band)
@@ -21,11 +32,32 @@ describe('channel numbers', () => {
     }
   })
   // 3GPP TS 38.104 §5.4.2.1: 5 kHz raster below 3 GHz, 15 kHz from 600000, 60 kHz from 2016667.
-  it.each([[0, 0], [156_510, 782.55], [600_000, 3000], [636_666, 3549.99], [2_016_667, 24250.08]])('NR-ARFCN %i is %f MHz', (n, mhz) => expect(nrarfcnToMHz(n).frequencyMHz).toBeCloseTo(mhz, 6))
+  it.each([
+    [0, 0],
+    [156_510, 782.55],
+    [600_000, 3000],
+    [636_666, 3549.99],
+    [2_016_667, 24250.08],
+  ])('NR-ARFCN %i is %f MHz', (n, mhz) => expect(nrarfcnToMHz(n).frequencyMHz).toBeCloseTo(mhz, 6))
   // 3GPP TS 38.104 table 5.4.2.3-1, downlink ranges, from memory; every NR band held.
   it.each([
-    ['n1', 422_000, 434_000], ['n2', 386_000, 398_000], ['n3', 361_000, 376_000], ['n5', 173_800, 178_800], ['n7', 524_000, 538_000], ['n8', 185_000, 192_000], ['n12', 145_800, 149_200], ['n20', 158_200, 164_200], ['n25', 386_000, 399_000],
-    ['n28', 151_600, 160_600], ['n38', 514_000, 524_000], ['n40', 460_000, 480_000], ['n41', 499_200, 537_999], ['n66', 422_000, 440_000], ['n71', 123_400, 130_400], ['n77', 620_000, 680_000], ['n78', 620_000, 653_333],
+    ['n1', 422_000, 434_000],
+    ['n2', 386_000, 398_000],
+    ['n3', 361_000, 376_000],
+    ['n5', 173_800, 178_800],
+    ['n7', 524_000, 538_000],
+    ['n8', 185_000, 192_000],
+    ['n12', 145_800, 149_200],
+    ['n20', 158_200, 164_200],
+    ['n25', 386_000, 399_000],
+    ['n28', 151_600, 160_600],
+    ['n38', 514_000, 524_000],
+    ['n40', 460_000, 480_000],
+    ['n41', 499_200, 537_999],
+    ['n66', 422_000, 440_000],
+    ['n71', 123_400, 130_400],
+    ['n77', 620_000, 680_000],
+    ['n78', 620_000, 653_333],
   ] as const)('NR band %s runs from channel %i to %i', (name, first, last) => {
     const band = BANDS.find(b => b.name === name)!
     expect(nrarfcnToMHz(first).frequencyMHz).toBeCloseTo(band.dlLowMHz, 1)
@@ -48,23 +80,37 @@ describe('channel numbers', () => {
     expect(bandFromEntry('rubbish', 'LTE')).toBeUndefined()
   })
   // TS 36.101 table 5.6-1 and TS 38.101-1 table 5.3.2-1.
-  it.each([['LTE', 10, 15, 50], ['LTE', 20, 15, 100], ['NR', 20, 15, 106], ['NR', 100, 30, 273]] as const)('%s %f MHz at %i kHz has %i blocks', (t, w, s, n) => expect(resourceBlocks(t, w, s)).toBe(n))
+  it.each([
+    ['LTE', 10, 15, 50],
+    ['LTE', 20, 15, 100],
+    ['NR', 20, 15, 106],
+    ['NR', 100, 30, 273],
+  ] as const)('%s %f MHz at %i kHz has %i blocks', (t, w, s, n) => expect(resourceBlocks(t, w, s)).toBe(n))
   it('refuses a width that is not in the standard', () => expect(() => resourceBlocks('LTE', 7)).toThrow(/1.4, 3, 5, 10/))
 })
 
 describe('levels', () => {
-  it('free space over 1 km at 1 GHz is 92.45 dB', () => expect(freeSpaceLossDb(1000, 1000)).toBeCloseTo(92.45, 2)) // ITU-R P.525: 32.4 + 60, 0.05 low
+  // ITU-R P.525: 32.4 + 60, 0.05 low
+  it('free space over 1 km at 1 GHz is 92.45 dB', () => expect(freeSpaceLossDb(1000, 1000)).toBeCloseTo(92.45, 2))
   it('RSRP and a full 10 MHz carrier lie 27.8 dB apart', () => expect(rsrpToTotalDbm(-100, 50)).toBeCloseTo(-72.2, 1)) // 10·log10(600)
-  it('total and RSRP turn into each other', () => fc.assert(fc.property(fc.double({ min: -150, max: 0, noNaN: true }), fc.integer({ min: 6, max: 273 }), (r, n) => { expect(totalToRsrpDbm(rsrpToTotalDbm(r, n), n)).toBeCloseTo(r, 9) })))
+  it('total and RSRP turn into each other', () =>
+    fc.assert(
+      fc.property(fc.double({ min: -150, max: 0, noNaN: true }), fc.integer({ min: 6, max: 273 }), (r, n) => {
+        expect(totalToRsrpDbm(rsrpToTotalDbm(r, n), n)).toBeCloseTo(r, 9)
+      }),
+    ))
   it('an unloaded carrier of one port has an RSRQ of −3 dB at most', () => {
     // TS 36.214: with reference symbols only, RSSI holds 2 elements a block: N·RSRP/(2·N·RSRP) = 1/2.
     expect(rsrqDb(-100, -100 + 10 * Math.log10(2 * 50), 50)).toBeCloseTo(-3.01, 2)
   })
-  it('noise in a resource element at 9 dB is −123.2 dBm', () => expect(noisePerElementDbm()).toBeCloseTo(-123.24, 2)) // −174 + 10·log10(15000) + 9
+  // −174 + 10·log10(15000) + 9
+  it('noise in a resource element at 9 dB is −123.2 dBm', () => expect(noisePerElementDbm()).toBeCloseTo(-123.24, 2))
   it('splitting a reading into interference and noise puts it together again', () => {
-    fc.assert(fc.property(fc.double({ min: -115, max: -60, noNaN: true }), fc.double({ min: -8, max: 6, noNaN: true }), (rsrp, sinr) => {
-      expect(sinrDb(rsrp, interferenceDbm(rsrp, sinr), noisePerElementDbm())).toBeCloseTo(sinr, 6)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: -115, max: -60, noNaN: true }), fc.double({ min: -8, max: 6, noNaN: true }), (rsrp, sinr) => {
+        expect(sinrDb(rsrp, interferenceDbm(rsrp, sinr), noisePerElementDbm())).toBeCloseTo(sinr, 6)
+      }),
+    )
   })
   it('two equal powers add 3 dB', () => expect(sumDbm([-60, -60])).toBeCloseTo(-56.99, 2))
   it('grades are derived: −103 strong, −113 workable, −120 thin', () => {
@@ -85,10 +131,12 @@ describe('rate', () => {
   })
   it('0 dB gives 0.6 bit/s/Hz down', () => expect(spectralEfficiency(0, DOWNLINK)).toBeCloseTo(0.6, 9))
   it('never falls as SINR rises, and a second feed never costs', () => {
-    fc.assert(fc.property(fc.double({ min: -15, max: 40, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (s, d) => {
-      expect(spectralEfficiency(s + d)).toBeGreaterThanOrEqual(spectralEfficiency(s))
-      expect(carrierRateMbps(s, 10, 2)).toBeGreaterThanOrEqual(carrierRateMbps(s, 10, 1))
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: -15, max: 40, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (s, d) => {
+        expect(spectralEfficiency(s + d)).toBeGreaterThanOrEqual(spectralEfficiency(s))
+        expect(carrierRateMbps(s, 10, 2)).toBeGreaterThanOrEqual(carrierRateMbps(s, 10, 1))
+      }),
+    )
   })
 })
 
@@ -96,7 +144,8 @@ describe('pattern', () => {
   const beam = { gainDbi: 10, beamwidthDeg: 60, frontToBackDb: 18 }
   it('loses 3 dB at half the half-power width', () => expect(offAxisDb(30, 60, 18)).toBeCloseTo(3, 9)) // 12·(½)² by TR 36.814
   it('never loses more than front to back', () => expect(gainToward(beam, 0, 180)).toBe(-8))
-  it('an omni is the same all round', () => expect(gainToward({ gainDbi: 3, beamwidthDeg: 360, frontToBackDb: 0 }, 0, 123)).toBe(3))
+  it('an omni is the same all round', () =>
+    expect(gainToward({ gainDbi: 3, beamwidthDeg: 360, frontToBackDb: 0 }, 0, 123)).toBe(3))
   it('says how far off costs 1 dB', () => {
     expect(degreesForLoss(beam, 1)).toBeCloseTo(60 / Math.sqrt(12), 9)
     expect(degreesForLoss({ ...beam, beamwidthDeg: 360 }, 1)).toBeNull()

@@ -5,7 +5,11 @@
 import { positive } from '../check'
 import { toLinear } from './levels'
 
-export interface LinkAbstraction { alpha: number, ceilingBitPerHz: number, floorDb: number }
+export interface LinkAbstraction {
+  alpha: number
+  ceilingBitPerHz: number
+  floorDb: number
+}
 
 export const DOWNLINK: LinkAbstraction = { alpha: 0.6, ceilingBitPerHz: 4.4, floorDb: -10 }
 export const UPLINK: LinkAbstraction = { alpha: 0.4, ceilingBitPerHz: 2.0, floorDb: -10 }

@@ -1,12 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { freeSpaceLossDb, wavelengthM } from '../radio/freespace'
-import { horizontalIsolationDb, isolation, ISOLATION_CAP_DB, leastMove, meetsRuleOfThumb, verticalIsolationDb, willOscillate } from './isolation'
+import {
+  horizontalIsolationDb,
+  isolation,
+  ISOLATION_CAP_DB,
+  leastMove,
+  meetsRuleOfThumb,
+  verticalIsolationDb,
+  willOscillate,
+} from './isolation'
 
 const f = 806
 
 describe('isolation', () => {
-  it('horizontal is free space to within 0.02 dB', () => expect(horizontalIsolationDb(10, f, 0)).toBeCloseTo(freeSpaceLossDb(10, f), 1)) // 20·log10(4π) = 21.98, printed as 22
+  it('horizontal is free space to within 0.02 dB', () =>
+    expect(horizontalIsolationDb(10, f, 0)).toBeCloseTo(freeSpaceLossDb(10, f), 1)) // 20·log10(4π) = 21.98, printed as 22
   it('doubling gains 6 dB along and 12 dB up', () => {
     expect(horizontalIsolationDb(20, f, 5) - horizontalIsolationDb(10, f, 5)).toBeCloseTo(6.02, 2)
     expect(verticalIsolationDb(8, f) - verticalIsolationDb(4, f)).toBeCloseTo(12.04, 2)
@@ -19,10 +28,18 @@ describe('isolation', () => {
     expect(up.slantDb).toBeCloseTo(up.verticalDb!, 9)
   })
   it('is never above free space with both patterns plus what stands between, nor above the cap', () => {
-    fc.assert(fc.property(fc.double({ min: 0.1, max: 60, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), fc.double({ min: -15, max: 12, noNaN: true }), fc.double({ min: 0, max: 30, noNaN: true }), (alongM, upM, g, obstructionDb) => {
-      const r = isolation({ alongM, upM, frequencyMHz: f, gainTowardDbi: [g, 0], obstructionDb })
-      expect(r.isolationDb).toBeLessThanOrEqual(Math.min(r.freeSpaceDb + obstructionDb, ISOLATION_CAP_DB) + 1e-9)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        fc.double({ min: -15, max: 12, noNaN: true }),
+        fc.double({ min: 0, max: 30, noNaN: true }),
+        (alongM, upM, g, obstructionDb) => {
+          const r = isolation({ alongM, upM, frequencyMHz: f, gainTowardDbi: [g, 0], obstructionDb })
+          expect(r.isolationDb).toBeLessThanOrEqual(Math.min(r.freeSpaceDb + obstructionDb, ISOLATION_CAP_DB) + 1e-9)
+        },
+      ),
+    )
   })
   it('grows as the antennas part', () => {
     let last = -Infinity
@@ -52,7 +69,11 @@ describe('the loop', () => {
     expect(willOscillate(45, 62, 15, 35).state).toBe('oscillating')
   })
   it('each dB of isolation is a dB of gain while it limits', () => {
-    fc.assert(fc.property(fc.double({ min: 52, max: 75, noNaN: true }), (i) => { expect(willOscillate(i + 1, 62, 15, 35).gainDb - willOscillate(i, 62, 15, 35).gainDb).toBeCloseTo(1, 9) }))
+    fc.assert(
+      fc.property(fc.double({ min: 52, max: 75, noNaN: true }), i => {
+        expect(willOscillate(i + 1, 62, 15, 35).gainDb - willOscillate(i, 62, 15, 35).gainDb).toBeCloseTo(1, 9)
+      }),
+    )
   })
   it('finds the least move, to 0.1 m, and none where none is enough', () => {
     const at = (x: number) => 60 + 2 * x

@@ -59,11 +59,11 @@ export function isolation(input: IsolationInput): Isolation {
   const distanceM = positive('distance between the antennas', Math.hypot(alongM, upM))
   const lambda = wavelengthM(input.frequencyMHz)
   const gains = input.gainTowardDbi[0] + input.gainTowardDbi[1]
-  const angleDeg = Math.atan2(upM, alongM) * 180 / Math.PI
+  const angleDeg = (Math.atan2(upM, alongM) * 180) / Math.PI
   // Each rule takes its own component, held at its nearest valid distance so that a small one cannot run to −∞.
   const horizontalDb = horizontalIsolationDb(Math.max(alongM, lambda / 2), input.frequencyMHz, gains)
   const verticalDb = verticalIsolationDb(Math.max(upM, lambda / 2), input.frequencyMHz)
-  const slantDb = (verticalDb - horizontalDb) * angleDeg / 90 + horizontalDb
+  const slantDb = ((verticalDb - horizontalDb) * angleDeg) / 90 + horizontalDb
   const freeSpaceDb = freeSpaceLossDb(distanceM, input.frequencyMHz) - gains
   const between = inRange('obstructionDb', input.obstructionDb ?? 0, 0, 100)
   const open = Math.min(slantDb, freeSpaceDb) + between
@@ -79,10 +79,14 @@ export function isolation(input: IsolationInput): Isolation {
   }
 }
 
-/** Distances fitters use without a sum: either one is taken as enough. @source 20 ft vertical or 50 ft horizontal, common practice (no source) */
+/**
+ * Distances fitters use without a sum: either one is taken as enough.
+ * @source 20 ft vertical or 50 ft horizontal, common practice (no source)
+ */
 export const RULE_OF_THUMB = { upM: 6.1, alongM: 15.2 } as const
 
-export const meetsRuleOfThumb = (alongM: number, upM: number): boolean => Math.abs(upM) >= RULE_OF_THUMB.upM || alongM >= RULE_OF_THUMB.alongM
+export const meetsRuleOfThumb = (alongM: number, upM: number): boolean =>
+  Math.abs(upM) >= RULE_OF_THUMB.upM || alongM >= RULE_OF_THUMB.alongM
 
 export type LoopState = 'stable' | 'held back' | 'oscillating'
 
@@ -95,7 +99,12 @@ export type LoopState = 'stable' | 'held back' | 'oscillating'
  * @param lowestGainDb  the least gain it can set itself to; equal to `gainDb` for one with no control
  * @returns gain left, dB, and what is held back, dB
  */
-export function willOscillate(isolationDb: number, gainDb: number, marginDb: number, lowestGainDb: number): { state: LoopState, gainDb: number, heldBackDb: number } {
+export function willOscillate(
+  isolationDb: number,
+  gainDb: number,
+  marginDb: number,
+  lowestGainDb: number,
+): { state: LoopState; gainDb: number; heldBackDb: number } {
   finite('isolationDb', isolationDb)
   inRange('marginDb', marginDb, 0, 60)
   inRange('lowestGainDb', lowestGainDb, 0, Math.max(gainDb, 0))

@@ -15,11 +15,13 @@ describe('medians', () => {
     expect(() => quantile([], 0.5)).toThrow(RangeError)
   })
   it('lie within their range whatever is read', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -140, max: -40, noNaN: true }), { minLength: 1 }), (v) => {
-      const s = summarise(v)!
-      expect(s.median).toBeGreaterThanOrEqual(s.low)
-      expect(s.median).toBeLessThanOrEqual(s.high)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -140, max: -40, noNaN: true }), { minLength: 1 }), v => {
+        const s = summarise(v)!
+        expect(s.median).toBeGreaterThanOrEqual(s.low)
+        expect(s.median).toBeLessThanOrEqual(s.high)
+      }),
+    )
   })
   it('three readings are surer than one', () => expect(sigmaOfMedian(summarise([-90, -91, -92]), 3)).toBeLessThan(3))
 })

@@ -1,7 +1,13 @@
 /** One reading is noise: medians and their spread. */
 import { finite } from '../check'
 
-export interface Summary { count: number, median: number, low: number, high: number, spread: number }
+export interface Summary {
+  count: number
+  median: number
+  low: number
+  high: number
+  spread: number
+}
 
 /** @returns the p-quantile, 0…1, linear between order statistics. @source R's type 7, Hyndman and Fan 1996 */
 export function quantile(values: readonly number[], p: number): number {
@@ -32,8 +38,8 @@ export function sigmaOfMedian(s: Summary | null, single: number): number {
   if (!s) return single
   const d2 = [0, 0, 1.128, 1.693, 2.059, 2.326, 2.534, 2.704, 2.847, 2.97, 3.078]
   if (s.count < 2) return single
-  const sigma = s.spread / (d2[Math.min(s.count, 10)]!)
-  return Math.max(sigma, single / 3) * 1.2533 / Math.sqrt(s.count)
+  const sigma = s.spread / d2[Math.min(s.count, 10)]!
+  return (Math.max(sigma, single / 3) * 1.2533) / Math.sqrt(s.count)
 }
 
 /** @returns change in percent; null where there is no before. @source (after/before − 1)·100 */
@@ -45,7 +51,7 @@ export const changePercent = (before: number, after: number): number | null =>
  * @param step  smallest step the display shows, so that 0.1 at step 0.1 may be 0.05…0.15
  * @returns null where the before may have been nothing
  */
-export function ratioRange(before: number, after: number, step: number): { low: number, mid: number, high: number } | null {
+export function ratioRange(before: number, after: number, step: number): { low: number; mid: number; high: number } | null {
   const h = step / 2
   if (before - h <= 0) return null
   return { low: Math.max(0, after - h) / (before + h), mid: after / before, high: (after + h) / (before - h) }

@@ -6,7 +6,11 @@ import type { HeightBlock } from './blocks'
 import { VOID } from './hgt'
 import { hillshade, mercatorToLat, mercatorToLon, reliefGrid } from './relief'
 
-const block = (side: number, height: (x: number, y: number) => number): HeightBlock => ({ key: '1365:1385', side, heights: Int16Array.from({ length: side * side }, (_, i) => height(i % side, Math.floor(i / side))) })
+const block = (side: number, height: (x: number, y: number) => number): HeightBlock => ({
+  key: '1365:1385',
+  side,
+  heights: Int16Array.from({ length: side * side }, (_, i) => height(i % side, Math.floor(i / side))),
+})
 
 describe('blocks laid over each other', () => {
   const coarse = block(121, x => 100 + x)
@@ -18,10 +22,14 @@ describe('blocks laid over each other', () => {
     expect(o.heights[200 * 361 + 117]).toBe(100 + 117 / 3)
     expect(o.heights.includes(VOID)).toBe(false)
   })
-  it('their order does not matter', () => fc.assert(fc.property(fc.shuffledSubarray([coarse, fine, block(121, () => 7)], { minLength: 3 }), (layers) => {
-    const pick = (bs: HeightBlock[]) => overlay([...bs].sort((a, b) => a.heights[1]! - b.heights[1]!))!.heights
-    expect([...pick(layers)]).toEqual([...pick([fine, coarse, layers.find(l => l.heights[1] === 7)!])])
-  }), { numRuns: 6 }))
+  it('their order does not matter', () =>
+    fc.assert(
+      fc.property(fc.shuffledSubarray([coarse, fine, block(121, () => 7)], { minLength: 3 }), layers => {
+        const pick = (bs: HeightBlock[]) => overlay([...bs].sort((a, b) => a.heights[1]! - b.heights[1]!))!.heights
+        expect([...pick(layers)]).toEqual([...pick([fine, coarse, layers.find(l => l.heights[1] === 7)!])])
+      }),
+      { numRuns: 6 },
+    ))
   it('nothing laid is nothing', () => expect(overlay([])).toBeNull())
   it('thinned to 3″ keeps every third sample and the edges', () => {
     const c = coarsen(fine)
@@ -33,13 +41,25 @@ describe('blocks laid over each other', () => {
 })
 
 describe('blocks about a place', () => {
-  it('hold every block with ground within the circle', () => fc.assert(fc.property(fc.double({ min: -70, max: 70, noNaN: true }), fc.double({ min: -179.9, max: 179.9, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), fc.double({ min: 0, max: 0.5, noNaN: true }), (latDeg, lonDeg, angle, far) => {
-    const keys = new Set(blocksAround({ latDeg, lonDeg }, 60_000).map(b => b.key))
-    const at = { latDeg: latDeg + far * Math.cos(angle), lonDeg: ((lonDeg + far * Math.sin(angle) / Math.cos(latDeg * Math.PI / 180) + 540) % 360) - 180 }
-    if (inverse({ latDeg, lonDeg }, at).distanceM > 58_000) return
-    const t = new Terrain([...keys].map(key => ({ key, side: 2, heights: new Int16Array(4) })))
-    expect(t.heightAt(at.latDeg, at.lonDeg)).toBe(0)
-  })))
+  it('hold every block with ground within the circle', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: -70, max: 70, noNaN: true }),
+        fc.double({ min: -179.9, max: 179.9, noNaN: true }),
+        fc.double({ min: 0, max: 6.28, noNaN: true }),
+        fc.double({ min: 0, max: 0.5, noNaN: true }),
+        (latDeg, lonDeg, angle, far) => {
+          const keys = new Set(blocksAround({ latDeg, lonDeg }, 60_000).map(b => b.key))
+          const at = {
+            latDeg: latDeg + far * Math.cos(angle),
+            lonDeg: ((lonDeg + (far * Math.sin(angle)) / Math.cos((latDeg * Math.PI) / 180) + 540) % 360) - 180,
+          }
+          if (inverse({ latDeg, lonDeg }, at).distanceM > 58_000) return
+          const t = new Terrain([...keys].map(key => ({ key, side: 2, heights: new Int16Array(4) })))
+          expect(t.heightAt(at.latDeg, at.lonDeg)).toBe(0)
+        },
+      ),
+    ))
   it('a pack of 60 km stays under 40 MB, from the equator to 65°', () => {
     for (const latDeg of [0, 46.8, 65]) {
       const at = { latDeg, lonDeg: 10 }
@@ -72,8 +92,8 @@ describe('what stands on the ground', () => {
 describe('relief', () => {
   const t = new Terrain([block(121, x => 10 * x)])
   // EPSG:3857 of 46.5…46.6 N, 41.5…41.4 W: x = R·λ, y = R·ln tan(π/4 + φ/2).
-  const x = (lon: number) => 6_378_137 * lon * Math.PI / 180
-  const y = (lat: number) => 6_378_137 * Math.log(Math.tan(Math.PI / 4 + lat * Math.PI / 360))
+  const x = (lon: number) => (6_378_137 * lon * Math.PI) / 180
+  const y = (lat: number) => 6_378_137 * Math.log(Math.tan(Math.PI / 4 + (lat * Math.PI) / 360))
   const extent = [x(-41.5), y(46.5), x(-41.4), y(46.6)] as const
   it('the projection and its inverse agree', () => {
     expect(mercatorToLat(y(46.5))).toBeCloseTo(46.5, 9)

@@ -22,9 +22,10 @@ const COLUMNS = 360 * PER_DEGREE
 export const blockKey = (row: number, column: number): string => `${row}:${column}`
 
 /** @returns row and column of a key. @throws RangeError where it names no block */
-export function parseKey(key: string): { row: number, column: number } {
+export function parseKey(key: string): { row: number; column: number } {
   const [row, column] = key.split(':').map(Number)
-  if (!(row! >= 0 && row! < 180 * PER_DEGREE && column! >= 0 && column! < COLUMNS)) throw new RangeError(`“${key}” names no block`)
+  if (!(row! >= 0 && row! < 180 * PER_DEGREE && column! >= 0 && column! < COLUMNS))
+    throw new RangeError(`“${key}” names no block`)
   return { row: row!, column: column! }
 }
 
@@ -45,15 +46,15 @@ export function blockCentre(key: string): Position {
  * Blocks that a circle touches, each with the distance of its middle, nearest first.
  * @param radiusM  at most 200 km
  */
-export function blocksAround(at: Position, radiusM: number): { key: string, distanceM: number }[] {
+export function blocksAround(at: Position, radiusM: number): { key: string; distanceM: number }[] {
   const perDegreeM = 111_320
   const reach = inRange('radiusM', radiusM, 1, 200_000) / perDegreeM
-  const out: { key: string, distanceM: number }[] = []
+  const out: { key: string; distanceM: number }[] = []
   const low = Math.max(0, Math.floor((at.latDeg - reach + 90) * PER_DEGREE))
   const high = Math.min(180 * PER_DEGREE - 1, Math.floor((at.latDeg + reach + 90) * PER_DEGREE))
   for (let row = low; row <= high; row++) {
     const mid = (row + 0.5) / PER_DEGREE - 90
-    const cos = Math.max(Math.cos(mid * Math.PI / 180), 1e-3)
+    const cos = Math.max(Math.cos((mid * Math.PI) / 180), 1e-3)
     const wide = Math.min(180, reach / cos)
     const from = Math.floor((at.lonDeg - wide + 180) * PER_DEGREE)
     const to = Math.min(from + COLUMNS - 1, Math.floor((at.lonDeg + wide + 180) * PER_DEGREE))
@@ -74,7 +75,7 @@ export const FINE_WITHIN_M = 16_000
 /** @returns true where a block lies so far from the site that 3″ do: fine near, coarse far */
 export function isFar(site: Position, key: string): boolean {
   const c = blockCentre(key)
-  const east = turn(site.lonDeg, c.lonDeg) * Math.cos(site.latDeg * Math.PI / 180)
+  const east = turn(site.lonDeg, c.lonDeg) * Math.cos((site.latDeg * Math.PI) / 180)
   return Math.hypot(c.latDeg - site.latDeg, east) * 111_320 > FINE_WITHIN_M
 }
 
@@ -83,7 +84,8 @@ export function coarsen(block: HeightBlock): HeightBlock {
   const every = (block.side - 1) / (COARSE_SIDE - 1)
   if (every <= 1 || !Number.isInteger(every)) return block
   const heights = new Int16Array(COARSE_SIDE * COARSE_SIDE)
-  for (let y = 0; y < COARSE_SIDE; y++) for (let x = 0; x < COARSE_SIDE; x++) heights[y * COARSE_SIDE + x] = block.heights[y * every * block.side + x * every]!
+  for (let y = 0; y < COARSE_SIDE; y++)
+    for (let x = 0; x < COARSE_SIDE; x++) heights[y * COARSE_SIDE + x] = block.heights[y * every * block.side + x * every]!
   return { key: block.key, side: COARSE_SIDE, heights }
 }
 
@@ -139,7 +141,7 @@ export function keysAlong(latDeg: ArrayLike<number>, lonDeg: ArrayLike<number>):
   return [...keys]
 }
 
-const wrap = (lonDeg: number): number => ((lonDeg + 180) % 360 + 360) % 360 - 180
+const wrap = (lonDeg: number): number => ((((lonDeg + 180) % 360) + 360) % 360) - 180
 
 /** Bilinear height in a block at a column and row that need not be whole; NaN where all corners are void. */
 function sampleBlock(block: HeightBlock, x: number, y: number): number {

@@ -20,7 +20,7 @@ export function knifeEdgeLossDb(v: number): number {
  * @returns the dimensionless parameter ν. @source ITU-R P.526-15 equation (26)
  */
 export function diffractionParameter(heightM: number, d1M: number, d2M: number, wavelengthM: number): number {
-  return heightM * Math.sqrt(2 * (d1M + d2M) / (positive('wavelengthM', wavelengthM) * d1M * d2M))
+  return heightM * Math.sqrt((2 * (d1M + d2M)) / (positive('wavelengthM', wavelengthM) * d1M * d2M))
 }
 
 export interface DiffractionPath {
@@ -42,7 +42,14 @@ export interface DiffractionPath {
  * Land of average ground: relative permittivity 22, conductivity 0.003 S/m.
  * @source ITU-R P.526-15 §3.2 and §3.1.1, equations (13)–(23)
  */
-export function sphericalEarthLossDb(distanceKm: number, h1M: number, h2M: number, frequencyMHz: number, aeKm: number, polarisation: 'horizontal' | 'vertical' = 'vertical'): number {
+export function sphericalEarthLossDb(
+  distanceKm: number,
+  h1M: number,
+  h2M: number,
+  frequencyMHz: number,
+  aeKm: number,
+  polarisation: 'horizontal' | 'vertical' = 'vertical',
+): number {
   if (distanceKm <= 0) return 0
   const lambda = 299.792458 / frequencyMHz
   const h1 = Math.max(h1M, 0.01)
@@ -50,23 +57,31 @@ export function sphericalEarthLossDb(distanceKm: number, h1M: number, h2M: numbe
   const horizonKm = Math.sqrt(2 * aeKm) * (Math.sqrt(0.001 * h1) + Math.sqrt(0.001 * h2))
   if (distanceKm >= horizonKm) return Math.max(0, firstTermLossDb(distanceKm, h1, h2, frequencyMHz, aeKm, polarisation))
   const c = (h1 - h2) / (h1 + h2)
-  const m = 250 * distanceKm * distanceKm / (aeKm * (h1 + h2))
-  const b = 2 * Math.sqrt((m + 1) / (3 * m)) * Math.cos(Math.PI / 3 + Math.acos(3 * c / 2 * Math.sqrt(3 * m / (m + 1) ** 3)) / 3)
-  const d1 = distanceKm / 2 * (1 + b)
+  const m = (250 * distanceKm * distanceKm) / (aeKm * (h1 + h2))
+  const b =
+    2 * Math.sqrt((m + 1) / (3 * m)) * Math.cos(Math.PI / 3 + Math.acos(((3 * c) / 2) * Math.sqrt((3 * m) / (m + 1) ** 3)) / 3)
+  const d1 = (distanceKm / 2) * (1 + b)
   const d2 = distanceKm - d1
-  const clearance = ((h1 - 500 * d1 * d1 / aeKm) * d2 + (h2 - 500 * d2 * d2 / aeKm) * d1) / distanceKm
-  const required = 17.456 * Math.sqrt(d1 * d2 * lambda / distanceKm)
+  const clearance = ((h1 - (500 * d1 * d1) / aeKm) * d2 + (h2 - (500 * d2 * d2) / aeKm) * d1) / distanceKm
+  const required = 17.456 * Math.sqrt((d1 * d2 * lambda) / distanceKm)
   if (clearance > required) return 0
   const modified = 500 * (distanceKm / (Math.sqrt(h1) + Math.sqrt(h2))) ** 2
   const loss = firstTermLossDb(distanceKm, h1, h2, frequencyMHz, modified, polarisation)
   return loss < 0 ? 0 : (1 - clearance / required) * loss
 }
 
-function firstTermLossDb(dKm: number, h1: number, h2: number, fMHz: number, aeKm: number, polarisation: 'horizontal' | 'vertical'): number {
+function firstTermLossDb(
+  dKm: number,
+  h1: number,
+  h2: number,
+  fMHz: number,
+  aeKm: number,
+  polarisation: 'horizontal' | 'vertical',
+): number {
   const eps = 22
   const sigma = 0.003
-  let k = 0.36 * (aeKm * fMHz) ** (-1 / 3) * ((eps - 1) ** 2 + (18000 * sigma / fMHz) ** 2) ** -0.25
-  if (polarisation === 'vertical') k *= Math.sqrt(eps ** 2 + (18000 * sigma / fMHz) ** 2)
+  let k = 0.36 * (aeKm * fMHz) ** (-1 / 3) * ((eps - 1) ** 2 + ((18000 * sigma) / fMHz) ** 2) ** -0.25
+  if (polarisation === 'vertical') k *= Math.sqrt(eps ** 2 + ((18000 * sigma) / fMHz) ** 2)
   const beta = (1 + 1.6 * k ** 2 + 0.67 * k ** 4) / (1 + 4.5 * k ** 2 + 1.53 * k ** 4)
   const x = 2.188 * beta * fMHz ** (1 / 3) * aeKm ** (-2 / 3) * dKm
   const yFactor = 9.575e-3 * beta * fMHz ** (2 / 3) * aeKm ** (-1 / 3)
@@ -84,7 +99,14 @@ function firstTermLossDb(dKm: number, h1: number, h2: number, fMHz: number, aeKm
  * @returns loss, dB; with the sample where the nearer horizons, or the tightest point, lie
  * @source ITU-R P.526-15 §4.5.1
  */
-function bullington(d: ArrayLike<number>, g: ArrayLike<number> | null, h1: number, h2: number, lambda: number, ceKm: number): { lossDb: number, index: number } {
+function bullington(
+  d: ArrayLike<number>,
+  g: ArrayLike<number> | null,
+  h1: number,
+  h2: number,
+  lambda: number,
+  ceKm: number,
+): { lossDb: number; index: number } {
   const n = d.length
   const total = d[n - 1]!
   const direct = (h2 - h1) / total
@@ -110,7 +132,7 @@ function bullington(d: ArrayLike<number>, g: ArrayLike<number> | null, h1: numbe
       index2 = i
     }
     const over = raised - h1 - direct * di
-    const square = over * Math.abs(over) / (di * rest)
+    const square = (over * Math.abs(over)) / (di * rest)
     if (square > most) {
       most = square
       vIndex = i
@@ -119,12 +141,12 @@ function bullington(d: ArrayLike<number>, g: ArrayLike<number> | null, h1: numbe
   let knife: number
   let index: number
   if (slope1 < direct) {
-    knife = knifeEdgeLossDb(Math.sign(most) * Math.sqrt(Math.abs(most) * 0.002 * total / lambda))
+    knife = knifeEdgeLossDb(Math.sign(most) * Math.sqrt((Math.abs(most) * 0.002 * total) / lambda))
     index = vIndex
-  }
-  else {
+  } else {
     const db = (h2 - h1 + slope2 * total) / (slope1 + slope2)
-    const vb = (h1 + slope1 * db - (h1 * (total - db) + h2 * db) / total) * Math.sqrt(0.002 * total / (lambda * db * (total - db)))
+    const vb =
+      (h1 + slope1 * db - (h1 * (total - db) + h2 * db) / total) * Math.sqrt((0.002 * total) / (lambda * db * (total - db)))
     knife = knifeEdgeLossDb(vb)
     index = index1 === index2 ? index1 : vIndex
   }
@@ -154,7 +176,8 @@ export interface DiffractionResult {
 export function deltaBullington(path: DiffractionPath): DiffractionResult {
   const { distanceKm: d, groundM: g, frequencyMHz } = path
   const n = d.length
-  if (n < 3 || g.length !== n) throw new RangeError(`profile must have at least 3 samples of both kinds, got ${n} and ${g.length}`)
+  if (n < 3 || g.length !== n)
+    throw new RangeError(`profile must have at least 3 samples of both kinds, got ${n} and ${g.length}`)
   positive('frequencyMHz', frequencyMHz)
   const k = inRange('k', path.k ?? 4 / 3, 0.3, 1e6)
   const lambda = 299.792458 / frequencyMHz
@@ -178,7 +201,13 @@ export function deltaBullington(path: DiffractionPath): DiffractionResult {
 }
 
 /** Smooth-surface heights at both ends. @source ITU-R P.526-15 §4.5.2, equations (53)–(60) */
-function smoothEnds(d: ArrayLike<number>, g: ArrayLike<number>, total: number, tx: number, rx: number): { start: number, end: number } {
+function smoothEnds(
+  d: ArrayLike<number>,
+  g: ArrayLike<number>,
+  total: number,
+  tx: number,
+  rx: number,
+): { start: number; end: number } {
   const n = d.length
   let v1 = 0
   let v2 = 0
@@ -200,8 +229,8 @@ function smoothEnds(d: ArrayLike<number>, g: ArrayLike<number>, total: number, t
     if (h / (total - di) > fromRx) fromRx = h / (total - di)
   }
   if (obstruction > 0) {
-    start -= obstruction * fromTx / (fromTx + fromRx)
-    end -= obstruction * fromRx / (fromTx + fromRx)
+    start -= (obstruction * fromTx) / (fromTx + fromRx)
+    end -= (obstruction * fromRx) / (fromTx + fromRx)
   }
   return { start: Math.min(start, g[0]!), end: Math.min(end, g[n - 1]!) }
 }

@@ -17,9 +17,10 @@ export interface HeightTile {
  * @returns the south-west corner named by a file such as `N46W042.hgt`
  * @throws RangeError where the name does not say where the tile lies
  */
-export function cornerFromName(name: string): { southDeg: number, westDeg: number } {
+export function cornerFromName(name: string): { southDeg: number; westDeg: number } {
   const m = /(?:^|[/\\])([NS])(\d{2})([EW])(\d{3})(?:\.[^/\\]*)?$/i.exec(name)
-  if (!m) throw new RangeError(`“${name}” does not name a tile: SRTM files are named by their south-west corner, such as N46W042.hgt`)
+  if (!m)
+    throw new RangeError(`“${name}” does not name a tile: SRTM files are named by their south-west corner, such as N46W042.hgt`)
   const southDeg = Number(m[2]) * (m[1]!.toUpperCase() === 'S' ? -1 : 1)
   const westDeg = Number(m[4]) * (m[3]!.toUpperCase() === 'W' ? -1 : 1)
   inRange('south edge', southDeg, -90, 89)
@@ -35,7 +36,10 @@ export function readHgt(name: string, bytes: Uint8Array): HeightTile {
   const corner = cornerFromName(name)
   const side = Math.sqrt(bytes.byteLength / 2)
   if (side !== 1201 && side !== 3601) {
-    throw new RangeError(`“${name}” holds ${bytes.byteLength} bytes; an SRTM tile holds 2,884,802 (3″) or 25,934,402 (1″): the file is ${bytes.byteLength === 0 ? 'empty' : 'cut short or of another kind'}`)
+    throw new RangeError(
+      `“${name}” holds ${bytes.byteLength} bytes; an SRTM tile holds 2,884,802 (3″) or 25,934,402 (1″): the file is ` +
+        `${bytes.byteLength === 0 ? 'empty' : 'cut short or of another kind'}`,
+    )
   }
   const heights = new Int16Array(side * side)
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
@@ -44,7 +48,7 @@ export function readHgt(name: string, bytes: Uint8Array): HeightTile {
 }
 
 /** @returns the file's bytes and the name its corner gives it; `readHgt` reads it back unchanged */
-export function writeHgt(tile: HeightTile): { name: string, bytes: Uint8Array } {
+export function writeHgt(tile: HeightTile): { name: string; bytes: Uint8Array } {
   const bytes = new Uint8Array(tile.heights.length * 2)
   const view = new DataView(bytes.buffer)
   tile.heights.forEach((h, i) => view.setInt16(2 * i, h, false))

@@ -6,16 +6,22 @@ import { elevationOf, horizonRing, rayDistances, skylineAt } from './horizon'
 import { sampleProfile } from './profile'
 
 const side = 1201
-const tile = (southDeg: number, westDeg: number, height: (lat: number, lon: number) => number) => cutTile({
-  southDeg, westDeg, side, heights: Int16Array.from({ length: side * side }, (_, i) => Math.round(height(southDeg + 1 - Math.floor(i / side) / (side - 1), westDeg + (i % side) / (side - 1)))),
-})
+const tile = (southDeg: number, westDeg: number, height: (lat: number, lon: number) => number) =>
+  cutTile({
+    southDeg,
+    westDeg,
+    side,
+    heights: Int16Array.from({ length: side * side }, (_, i) =>
+      Math.round(height(southDeg + 1 - Math.floor(i / side) / (side - 1), westDeg + (i % side) / (side - 1))),
+    ),
+  })
 const site = { latDeg: 46.5, lonDeg: -41.5 }
 
 describe('skyline', () => {
   it('over a smooth sea dips by √(2h/(k·Re))', () => {
     // Dip of the horizon from geometry: cos θ = R/(R + h), θ ≈ √(2h/R).
     const h = horizonRing(new Terrain(tile(46, -42, () => 0)), site, 40, { radiusM: 38_000 })
-    const dip = -toDeg(Math.sqrt(2 * 40 / (4 / 3 * 6_371_000)))
+    const dip = -toDeg(Math.sqrt((2 * 40) / ((4 / 3) * 6_371_000)))
     for (let r = 0; r < h.rays; r += 40) expect(h.elevationDeg[r]!).toBeCloseTo(dip, 2)
     expect(h.unknown).toBe(0)
   })

@@ -74,7 +74,7 @@ export function horizonRing(terrain: Terrain, site: Position, heightM: number, o
   const fall = distances.map(d => d * curve + eyeM / d)
   let missing = 0
   for (let r = 0; r < rays; r++) {
-    const bearingDeg = 360 * r / rays
+    const bearingDeg = (360 * r) / rays
     knotLat[0] = site.latDeg
     knotLon[0] = site.lonDeg
     for (let j = 1; j <= LEGS; j++) {
@@ -101,8 +101,7 @@ export function horizonRing(terrain: Terrain, site: Position, heightM: number, o
       if (slope > best) {
         best = slope
         at = distances[i]!
-      }
-      else if (slope !== slope) {
+      } else if (slope !== slope) {
         missing++
       }
     }
@@ -124,11 +123,11 @@ export function horizonRing(terrain: Terrain, site: Position, heightM: number, o
 
 /** @returns elevation of a point above the level, degrees. @param topM  above sea, m */
 export const elevationOf = (eyeM: number, topM: number, distanceM: number, k = 4 / 3): number =>
-  toDeg(Math.atan((topM - distanceM * distanceM / (2 * k * EARTH_RADIUS_M) - eyeM) / distanceM))
+  toDeg(Math.atan((topM - (distanceM * distanceM) / (2 * k * EARTH_RADIUS_M) - eyeM) / distanceM))
 
 /** @returns the skyline at a bearing, between the two rays beside it */
-export function skylineAt(h: Horizon, bearingDeg: number): { elevationDeg: number, ridgeM: number } {
-  const x = ((bearingDeg % 360) + 360) % 360 / 360 * h.rays
+export function skylineAt(h: Horizon, bearingDeg: number): { elevationDeg: number; ridgeM: number } {
+  const x = ((((bearingDeg % 360) + 360) % 360) / 360) * h.rays
   const i = Math.floor(x) % h.rays
   const j = (i + 1) % h.rays
   const t = x - Math.floor(x)

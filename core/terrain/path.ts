@@ -37,7 +37,7 @@ export interface BandPath {
   /** diffraction loss beyond free space at each of `PATH_HEIGHTS_M`, dB */
   diffractionDb: number[]
   /** clearance as a share of the first Fresnel radius at each height, and where it is tightest */
-  clearance: { ratio: number, clearM: number, atM: number }[]
+  clearance: { ratio: number; clearM: number; atM: number }[]
 }
 
 export interface PathResult {
@@ -57,7 +57,7 @@ export interface PathResult {
   meanGroundM: number
   bands: BandPath[]
   /** the profile thinned for drawing, metres; empty where it was left out to keep a message small */
-  sketch: { distanceM: number[], groundM: number[] }
+  sketch: { distanceM: number[]; groundM: number[] }
 }
 
 export const MAX_PATH_M = 150_000
@@ -65,7 +65,19 @@ const SKETCH_POINTS = 160
 
 /** Inputs that fix a path's result, as one key. */
 export const pathKey = (p: Omit<PathInput, 'key'>): string =>
-  [p.mastId, p.site.latDeg, p.site.lonDeg, p.siteGroundM, p.mast.latDeg, p.mast.lonDeg, p.mastHeightM, p.mastGroundM, p.bands.join('+'), p.k, ...p.screens.flatMap(s => [s.fromDeg, s.toDeg, s.distanceM, s.heightM])].join('|')
+  [
+    p.mastId,
+    p.site.latDeg,
+    p.site.lonDeg,
+    p.siteGroundM,
+    p.mast.latDeg,
+    p.mast.lonDeg,
+    p.mastHeightM,
+    p.mastGroundM,
+    p.bands.join('+'),
+    p.k,
+    ...p.screens.flatMap(s => [s.fromDeg, s.toDeg, s.distanceM, s.heightM]),
+  ].join('|')
 
 /** Spacing of samples: fine terrain is honoured on near paths, 1,500 samples do on far ones. */
 export const pathStepM = (distanceM: number): number => Math.max(30, distanceM / 1500)
@@ -82,7 +94,10 @@ export function pathBlocks(input: Pick<PathInput, 'site' | 'mast'>): string[] {
 }
 
 /** @returns the ground between site and mast with both ends as given; null where they are the same place, or further apart than 150 km */
-export function profileOf(terrain: Terrain, input: PathInput): { profile: Profile, bearingDeg: number, siteGroundM: number, mastGroundM: number, mastHeightM: number } | null {
+export function profileOf(
+  terrain: Terrain,
+  input: PathInput,
+): { profile: Profile; bearingDeg: number; siteGroundM: number; mastGroundM: number; mastHeightM: number } | null {
   const { distanceM, bearingDeg } = inverse(input.site, input.mast)
   if (distanceM < 10 || distanceM > MAX_PATH_M) return null
   const profile = sampleProfile(terrain, input.site, input.mast, distanceM, pathStepM(distanceM), bearingDeg, input.screens)
@@ -109,11 +124,37 @@ export function computePath(terrain: Terrain, input: PathInput): PathResult | nu
       band: name,
       frequencyMHz,
       freeSpaceDb: freeSpaceLossDb(distanceM, frequencyMHz),
-      diffractionDb: PATH_HEIGHTS_M.map(h => deltaBullington({ distanceKm, groundM: profile.groundM, txHeightM: h, rxHeightM: mastHeightM, frequencyMHz, k: input.k }).lossDb),
-      clearance: PATH_HEIGHTS_M.map(h => tightestClearance(profile, siteGroundM + h, mastGroundM + mastHeightM, frequencyMHz, input.k)),
+      diffractionDb: PATH_HEIGHTS_M.map(
+        h =>
+          deltaBullington({
+            distanceKm,
+            groundM: profile.groundM,
+            txHeightM: h,
+            rxHeightM: mastHeightM,
+            frequencyMHz,
+            k: input.k,
+          }).lossDb,
+      ),
+      clearance: PATH_HEIGHTS_M.map(h =>
+        tightestClearance(profile, siteGroundM + h, mastGroundM + mastHeightM, frequencyMHz, input.k),
+      ),
     }
   })
-  return { key: input.key, mastId: input.mastId, distanceM, bearingDeg, siteGroundM, mastGroundM, mastTopM: mastGroundM + mastHeightM, unknown: profile.unknown, k: input.k, cover: terrain.hasCover, meanGroundM: meanGround(profile), bands, sketch: thin(profile.distanceM, profile.groundM) }
+  return {
+    key: input.key,
+    mastId: input.mastId,
+    distanceM,
+    bearingDeg,
+    siteGroundM,
+    mastGroundM,
+    mastTopM: mastGroundM + mastHeightM,
+    unknown: profile.unknown,
+    k: input.k,
+    cover: terrain.hasCover,
+    meanGroundM: meanGround(profile),
+    bands,
+    sketch: thin(profile.distanceM, profile.groundM),
+  }
 }
 
 /** Mean ground between 3 and 15 km from the mast, or over what there is of that on a short path. */
@@ -151,24 +192,35 @@ export function atHeight(values: readonly number[], heightM: number): number {
   const h = PATH_HEIGHTS_M
   if (heightM <= h[0]) return values[0]!
   for (let i = 1; i < h.length; i++) {
-    if (heightM <= h[i]!) return values[i - 1]! + (values[i]! - values[i - 1]!) * (heightM - h[i - 1]!) / (h[i]! - h[i - 1]!)
+    if (heightM <= h[i]!) return values[i - 1]! + ((values[i]! - values[i - 1]!) * (heightM - h[i - 1]!)) / (h[i]! - h[i - 1]!)
   }
   return values[values.length - 1]!
 }
 
 /** Clearance at a height: share and metres interpolated, the place that of the nearest height held. */
-export function clearanceAt(band: BandPath, heightM: number): { ratio: number, clearM: number, atM: number } {
+export function clearanceAt(band: BandPath, heightM: number): { ratio: number; clearM: number; atM: number } {
   const gap = (i: number) => Math.abs(PATH_HEIGHTS_M[i]! - heightM)
   const nearest = PATH_HEIGHTS_M.reduce<number>((best, _, i) => (gap(i) < gap(best) ? i : best), 0)
   return {
-    ratio: atHeight(band.clearance.map(c => c.ratio), heightM),
-    clearM: atHeight(band.clearance.map(c => c.clearM), heightM),
+    ratio: atHeight(
+      band.clearance.map(c => c.ratio),
+      heightM,
+    ),
+    clearM: atHeight(
+      band.clearance.map(c => c.clearM),
+      heightM,
+    ),
     atM: band.clearance[nearest]!.atM,
   }
 }
 
 /** Sight line for drawing: ray, first zone at 60 %, ground raised by the earth's bulge, at each sketch point. */
-export function sightLine(path: PathResult, band: BandPath, heightM: number, k = path.k): { distanceM: number[], groundM: number[], rayM: number[], zoneM: number[] } {
+export function sightLine(
+  path: PathResult,
+  band: BandPath,
+  heightM: number,
+  k = path.k,
+): { distanceM: number[]; groundM: number[]; rayM: number[]; zoneM: number[] } {
   const total = path.distanceM
   const from = path.siteGroundM + heightM
   const wavelength = 299.792458 / band.frequencyMHz
@@ -176,7 +228,7 @@ export function sightLine(path: PathResult, band: BandPath, heightM: number, k =
   return {
     distanceM,
     groundM: path.sketch.groundM.map((g, i) => g + earthBulgeM(distanceM[i]!, total - distanceM[i]!, k)),
-    rayM: distanceM.map(d => from + (path.mastTopM - from) * d / total),
+    rayM: distanceM.map(d => from + ((path.mastTopM - from) * d) / total),
     zoneM: distanceM.map(d => (d <= 0 || d >= total ? 0 : 0.6 * fresnelRadiusM(wavelength, d, total - d))),
   }
 }

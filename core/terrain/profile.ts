@@ -29,7 +29,10 @@ export interface Screen {
 export const inSpan = (bearingDeg: number, fromDeg: number, toDeg: number): boolean =>
   normalise360(bearingDeg - fromDeg) <= (fromDeg === toDeg ? 360 : normalise360(toDeg - fromDeg))
 
-/** Land cover nearer to either end than this is left out: antennas stand clear of what is beside them. @source common practice (no source) */
+/**
+ * Land cover nearer to either end than this is left out: antennas stand clear of what is beside them.
+ * @source common practice (no source)
+ */
 const CLEAR_ENDS_M = 60
 
 /** @returns how many samples a path takes at the spacing asked, never fewer than 3 */
@@ -39,7 +42,15 @@ export const sampleCount = (totalM: number, stepM: number): number => Math.max(3
  * @param stepM  spacing of the samples, m; 30 suits 1″ terrain, 90 suits 3″
  * @param screens  obstacles across the bearing; each becomes a sample of its own at its distance
  */
-export function sampleProfile(terrain: Terrain, from: Position, to: Position, totalM: number, stepM: number, bearingDeg = 0, screens: readonly Screen[] = []): Profile {
+export function sampleProfile(
+  terrain: Terrain,
+  from: Position,
+  to: Position,
+  totalM: number,
+  stepM: number,
+  bearingDeg = 0,
+  screens: readonly Screen[] = [],
+): Profile {
   inRange('stepM', stepM, 1, 10_000)
   const count = sampleCount(totalM, stepM)
   const line = alongGeodesic(from, to, count)
@@ -48,7 +59,7 @@ export function sampleProfile(terrain: Terrain, from: Position, to: Position, to
   let missing = 0
   terrain.heightsAlong(line.latDeg, line.lonDeg, groundM)
   for (let i = 0; i < count; i++) {
-    distanceM[i] = line.distanceM * i / (count - 1)
+    distanceM[i] = (line.distanceM * i) / (count - 1)
     if (Number.isNaN(groundM[i])) missing++
   }
   if (missing) bridge(groundM)
@@ -85,7 +96,7 @@ function bridge(groundM: Float64Array): void {
     if (i < groundM.length && Number.isNaN(groundM[i])) continue
     const left = last >= 0 ? groundM[last]! : i < groundM.length ? groundM[i]! : 0
     const right = i < groundM.length ? groundM[i]! : left
-    for (let k = last + 1; k < i; k++) groundM[k] = left + (right - left) * (k - last) / (i - last)
+    for (let k = last + 1; k < i; k++) groundM[k] = left + ((right - left) * (k - last)) / (i - last)
     last = i
   }
 }

@@ -8,20 +8,21 @@ const MERCATOR_RADIUS_M = 6_378_137
 /** west, south, east, north, metres of EPSG:3857 */
 export type Extent = readonly [west: number, south: number, east: number, north: number]
 
-export const mercatorToLat = (y: number): number => (2 * Math.atan(Math.exp(y / MERCATOR_RADIUS_M)) - Math.PI / 2) * 180 / Math.PI
-export const mercatorToLon = (x: number): number => x / MERCATOR_RADIUS_M * 180 / Math.PI
+export const mercatorToLat = (y: number): number =>
+  ((2 * Math.atan(Math.exp(y / MERCATOR_RADIUS_M)) - Math.PI / 2) * 180) / Math.PI
+export const mercatorToLon = (x: number): number => ((x / MERCATOR_RADIUS_M) * 180) / Math.PI
 
 /** @returns heights at the middles of the cells, row 0 in the north; NaN where nothing is known */
 export function reliefGrid(terrain: Terrain, extent: Extent, width: number, height: number): Float32Array {
   inRange('width', width, 1, 4096)
   inRange('height', height, 1, 4096)
   const [west, south, east, north] = extent
-  const lons = Float64Array.from({ length: width }, (_, x) => mercatorToLon(west + (x + 0.5) / width * (east - west)))
+  const lons = Float64Array.from({ length: width }, (_, x) => mercatorToLon(west + ((x + 0.5) / width) * (east - west)))
   const out = new Float32Array(width * height)
   const lats = new Float64Array(width)
   const row = new Float64Array(width)
   for (let y = 0; y < height; y++) {
-    lats.fill(mercatorToLat(north - (y + 0.5) / height * (north - south)))
+    lats.fill(mercatorToLat(north - ((y + 0.5) / height) * (north - south)))
     terrain.heightsAlong(lats, lons, row)
     out.set(row, y * width)
   }
@@ -30,7 +31,12 @@ export function reliefGrid(terrain: Terrain, extent: Extent, width: number, heig
 
 export type Rgb = readonly [number, number, number]
 
-export interface ShadePalette { land: Rgb, high: Rgb, sea: Rgb, shadow: Rgb }
+export interface ShadePalette {
+  land: Rgb
+  high: Rgb
+  sea: Rgb
+  shadow: Rgb
+}
 
 /**
  * Shaded relief with the light from the north-west, 45° up, tinted by height; clear where nothing is known.
@@ -40,9 +46,16 @@ export interface ShadePalette { land: Rgb, high: Rgb, sea: Rgb, shadow: Rgb }
  * @returns RGBA, row 0 in the north
  * @source B. K. P. Horn, Hill shading and the reflectance map, Proc. IEEE 69 (1981): gradient from the eight neighbours
  */
-export function hillshade(heights: Float32Array, width: number, height: number, cellM: number, palette: ShadePalette, exaggeration = Math.min(9, Math.max(2, cellM / 25))): Uint8ClampedArray {
+export function hillshade(
+  heights: Float32Array,
+  width: number,
+  height: number,
+  cellM: number,
+  palette: ShadePalette,
+  exaggeration = Math.min(9, Math.max(2, cellM / 25)),
+): Uint8ClampedArray {
   const out = new Uint8ClampedArray(width * height * 4)
-  const azimuth = 315 * Math.PI / 180
+  const azimuth = (315 * Math.PI) / 180
   const light = [Math.sin(azimuth) * Math.SQRT1_2, Math.cos(azimuth) * Math.SQRT1_2, Math.SQRT1_2] as const
   const scale = exaggeration / (8 * cellM)
   let top = 1

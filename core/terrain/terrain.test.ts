@@ -11,7 +11,8 @@ import { inverse } from '../geo/geodesic'
 const tile = (f: (lat: number, lon: number) => number, southDeg = 46, westDeg = -42) => {
   const side = 1201
   const heights = new Int16Array(side * side)
-  for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) heights[y * side + x] = f(southDeg + 1 - y / 1200, westDeg + x / 1200)
+  for (let y = 0; y < side; y++)
+    for (let x = 0; x < side; x++) heights[y * side + x] = f(southDeg + 1 - y / 1200, westDeg + x / 1200)
   return { southDeg, westDeg, side, heights }
 }
 
@@ -32,15 +33,23 @@ describe('SRTM tiles', () => {
     bytes[1] = 2
     expect(readHgt('N46W042.hgt', bytes).heights[0]).toBe(258)
   })
-  it.each([0, 100, 1201 * 1201 * 2 - 2])('refuses %i bytes', n => expect(() => readHgt('N46W042.hgt', new Uint8Array(n))).toThrow(/holds/))
+  it.each([0, 100, 1201 * 1201 * 2 - 2])('refuses %i bytes', n =>
+    expect(() => readHgt('N46W042.hgt', new Uint8Array(n))).toThrow(/holds/),
+  )
 })
 
 describe('terrain in blocks', () => {
   const slope = new Terrain(cutTile(tile((la, lo) => Math.round((la - 46) * 2000 + (lo + 42) * 1000))))
   it('a plane comes back by bilinear interpolation, across block edges too', () => {
-    fc.assert(fc.property(fc.double({ min: 46.001, max: 46.999, noNaN: true }), fc.double({ min: -41.999, max: -41.001, noNaN: true }), (la, lo) => {
-      expect(slope.heightAt(la, lo)).toBeCloseTo((la - 46) * 2000 + (lo + 42) * 1000, -0.5)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 46.001, max: 46.999, noNaN: true }),
+        fc.double({ min: -41.999, max: -41.001, noNaN: true }),
+        (la, lo) => {
+          expect(slope.heightAt(la, lo)).toBeCloseTo((la - 46) * 2000 + (lo + 42) * 1000, -0.5)
+        },
+      ),
+    )
     expect(Math.abs(slope.heightAt(46.5, -41.5) - 1500)).toBeLessThan(1)
   })
   it('knows nothing outside what it holds', () => expect(slope.heightAt(45.9, -41.5)).toBeNaN())
@@ -57,7 +66,17 @@ describe('terrain in blocks', () => {
 describe('profiles and paths', () => {
   const site = { latDeg: 46.3, lonDeg: -41.6 }
   const mast = { latDeg: 46.5, lonDeg: -41.3 }
-  const input = { mastId: 'm', site, siteGroundM: null, mast, mastHeightM: 30, mastGroundM: null, bands: ['B20', 'B3'], k: 4 / 3, screens: [] as Screen[] }
+  const input = {
+    mastId: 'm',
+    site,
+    siteGroundM: null,
+    mast,
+    mastHeightM: 30,
+    mastGroundM: null,
+    bands: ['B20', 'B3'],
+    k: 4 / 3,
+    screens: [] as Screen[],
+  }
   it('bridges unknown ground linearly and says its share', () => {
     const { distanceM } = inverse(site, { latDeg: 45.9, lonDeg: -41.6 })
     const p = sampleProfile(new Terrain(cutTile(tile(() => 50))), site, { latDeg: 45.9, lonDeg: -41.6 }, distanceM, 90)
@@ -77,7 +96,8 @@ describe('profiles and paths', () => {
   })
   it('a higher mount never loses more over a single ridge', () => {
     const p = computePath(new Terrain(cutTile(tile(la => (Math.abs(la - 46.32) < 0.003 ? 60 : 10)))), { ...input, key: 'r' })!
-    for (let i = 1; i < PATH_HEIGHTS_M.length; i++) expect(p.bands[0]!.diffractionDb[i]!).toBeLessThanOrEqual(p.bands[0]!.diffractionDb[i - 1]! + 0.01)
+    for (let i = 1; i < PATH_HEIGHTS_M.length; i++)
+      expect(p.bands[0]!.diffractionDb[i]!).toBeLessThanOrEqual(p.bands[0]!.diffractionDb[i - 1]! + 0.01)
   })
   it('has no path to itself nor past 150 km', () => {
     const t = new Terrain()
@@ -97,7 +117,7 @@ describe('profiles and paths', () => {
     const added = across.bands[0]!.diffractionDb[1]! - open.bands[0]!.diffractionDb[1]!
     // J(ν) of a 12 m edge 120 m off, seen from 3 m, by ITU-R P.526 equation (31); the whole method adds up to 10 dB on one edge.
     const wavelength = 299.792458 / open.bands[0]!.frequencyMHz
-    const rise = 9 - (open.mastTopM - 13) * 120 / open.distanceM
+    const rise = 9 - ((open.mastTopM - 13) * 120) / open.distanceM
     const j = knifeEdgeLossDb(diffractionParameter(rise, 120, open.distanceM - 120, wavelength))
     expect(added).toBeGreaterThan(j - 1)
     expect(added).toBeLessThan(j + 11)
@@ -106,7 +126,10 @@ describe('profiles and paths', () => {
   it('land cover raises the ground, but not right beside either end', () => {
     const heights = new Int16Array(121 * 121).fill(15)
     const blocks = cutTile(tile(() => 10))
-    const t = new Terrain(blocks, blocks.map(b => ({ key: b.key, side: 121, heights })))
+    const t = new Terrain(
+      blocks,
+      blocks.map(b => ({ key: b.key, side: 121, heights })),
+    )
     const { distanceM } = inverse(site, mast)
     const p = sampleProfile(t, site, mast, distanceM, 90)
     expect(p.groundM[0]).toBe(10)
@@ -120,7 +143,14 @@ describe('profiles and paths', () => {
     expect(inSpan(123, 40, 40)).toBe(true)
   })
   it('the key changes with every input', () => {
-    const keys = [input, { ...input, siteGroundM: 5 }, { ...input, mastHeightM: 31 }, { ...input, bands: ['B20'] }, { ...input, k: 1 }, { ...input, screens: [barn] }].map(pathKey)
+    const keys = [
+      input,
+      { ...input, siteGroundM: 5 },
+      { ...input, mastHeightM: 31 },
+      { ...input, bands: ['B20'] },
+      { ...input, k: 1 },
+      { ...input, screens: [barn] },
+    ].map(pathKey)
     expect(new Set(keys).size).toBe(6)
   })
 })

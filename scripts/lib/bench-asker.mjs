@@ -18,7 +18,7 @@ function once(/** @type {{ method?: string, path: string, body?: unknown }} */ a
     const body = ask.body ? JSON.stringify(ask.body).replace('NEW', randomUUID().replace(/^(.{14})4/, '$17')) : null
     const began = performance.now()
     const headers = { cookie, ...(body ? { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : {}) }
-    const r = request(origin + ask.path, { agent, method: ask.method ?? 'GET', headers }, (answer) => {
+    const r = request(origin + ask.path, { agent, method: ask.method ?? 'GET', headers }, answer => {
       if (answer.statusCode !== 200) failed(new Error(`${ask.path}: ${answer.statusCode}`))
       answer.on('data', () => {})
       answer.on('end', () => {
@@ -31,7 +31,9 @@ function once(/** @type {{ method?: string, path: string, body?: unknown }} */ a
   })
 }
 
-await Promise.all(Array.from({ length: connections }, async (_, i) => {
-  for (let n = i; performance.now() < until; n++) await once(asks[n % asks.length])
-}))
+await Promise.all(
+  Array.from({ length: connections }, async (_, i) => {
+    for (let n = i; performance.now() < until; n++) await once(asks[n % asks.length])
+  }),
+)
 process.stdout.write(JSON.stringify(times), () => process.exit(0))

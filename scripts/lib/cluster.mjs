@@ -70,7 +70,18 @@ export async function startCluster(/** @type {string} */ wanted, { passing = fal
       const { uid, gid } = postgresIds()
       for (const path of [data, temporary, handed]) chownSync(path, uid, gid)
     }
-    const made = call([join(bin, 'initdb'), '-D', data, '-U', 'multivox', '--auth=scram-sha-256', `--pwfile=${handed}`, '--encoding=UTF8', '--locale=C.UTF-8', '--no-instructions'])
+    const made = call([
+      join(bin, 'initdb'),
+      '-D',
+      data,
+      '-U',
+      'multivox',
+      '--auth=scram-sha-256',
+      `--pwfile=${handed}`,
+      '--encoding=UTF8',
+      '--locale=C.UTF-8',
+      '--no-instructions',
+    ])
     rmSync(temporary, { recursive: true, force: true })
     if (made.status !== 0) throw new Error(`initdb failed: ${made.stderr}`)
     writeFileSync(passwordFile, password, { mode: 0o600 })
@@ -87,7 +98,11 @@ export async function startCluster(/** @type {string} */ wanted, { passing = fal
     await ended
   }
   return {
-    bin, folder, port, url, down,
+    bin,
+    folder,
+    port,
+    url,
+    down,
     /** Starts it again where it was, on the same port. */
     up: async () => {
       child = await launch(bin, data, port)
@@ -101,7 +116,14 @@ export async function startCluster(/** @type {string} */ wanted, { passing = fal
 
 /** Starts the server's program and waits until it takes connections. */
 async function launch(/** @type {string} */ bin, /** @type {string} */ data, /** @type {number} */ port) {
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'logging_collector=off', 'log_min_messages=fatal', 'max_connections=80', 'shared_buffers=256MB']
+  const settings = [
+    'listen_addresses=127.0.0.1',
+    'unix_socket_directories=',
+    'logging_collector=off',
+    'log_min_messages=fatal',
+    'max_connections=80',
+    'shared_buffers=256MB',
+  ]
   const [program, ...args] = as([join(bin, 'postgres'), '-D', data, '-p', String(port), ...settings.flatMap(s => ['-c', s])])
   // Its own process group, so that Ctrl-C reaches the server first and the cluster is stopped after it.
   const child = spawn(/** @type {string} */ (program), args, { cwd: '/', stdio: ['ignore', 'ignore', 'pipe'], detached: true })
@@ -126,22 +148,27 @@ export function runningUrl(/** @type {string} */ wanted, /** @type {string} */ d
   return `postgres://multivox:${readFileSync(join(folder, 'pg.password'), 'utf8')}@127.0.0.1:${port}/${database}`
 }
 
-/** Runs with one connection. @template T @param {string} url @param {(client: import('pg').Client) => Promise<T>} work @returns {Promise<T>} */
+/**
+ * Runs with one connection.
+ * @template T
+ * @param {string} url
+ * @param {(client: import('pg').Client) => Promise<T>} work
+ * @returns {Promise<T>}
+ */
 export async function withClient(url, work) {
   const { default: pg } = await import('pg')
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   try {
     return await work(client)
-  }
-  finally {
+  } finally {
     await client.end()
   }
 }
 
 /** Makes a database where there is none. @param {string} [template] */
 export const ensureDatabase = (/** @type {{ url: (d: string) => string }} */ cluster, /** @type {string} */ name, template) =>
-  withClient(cluster.url('postgres'), async (client) => {
+  withClient(cluster.url('postgres'), async client => {
     const there = await client.query('select 1 from pg_database where datname = $1', [name])
     if (!there.rowCount) await client.query(`create database "${name}"${template ? ` template "${template}"` : ''}`)
   })

@@ -5,7 +5,11 @@ import { pathToFileURL } from 'node:url'
 import { ROOT } from './system.mjs'
 
 export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'server/database/migrations')) {
-  const [{ drizzle }, { migrate: up }, { withClient }] = await Promise.all([import('drizzle-orm/node-postgres'), import('drizzle-orm/node-postgres/migrator'), import('./cluster.mjs')])
+  const [{ drizzle }, { migrate: up }, { withClient }] = await Promise.all([
+    import('drizzle-orm/node-postgres'),
+    import('drizzle-orm/node-postgres/migrator'),
+    import('./cluster.mjs'),
+  ])
   await withClient(url, client => up(drizzle(client), { migrationsFolder: folder }))
 }
 
@@ -13,7 +17,17 @@ export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'se
 export async function bundle(/** @type {string} */ path, /** @type {string} */ outfile) {
   const { build } = await import('esbuild')
   const banner = { js: 'import { createRequire as mvRequire } from "node:module"; const require = mvRequire(import.meta.url);' }
-  await build({ entryPoints: [join(ROOT, path)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error', banner, alias: { '#core': join(ROOT, 'core') } })
+  await build({
+    entryPoints: [join(ROOT, path)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+    banner,
+    alias: { '#core': join(ROOT, 'core') },
+  })
 }
 
 /** Bundles one TypeScript file of the repository and imports it. @returns {Promise<any>} */
@@ -22,6 +36,16 @@ export async function importTs(/** @type {string} */ path) {
   const folder = join(ROOT, 'node_modules', '.multivox')
   mkdirSync(folder, { recursive: true })
   const outfile = join(folder, `${path.replace(/[^a-z0-9]+/gi, '-')}.${process.pid}.mjs`)
-  await build({ entryPoints: [join(ROOT, path)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error', alias: { '#core': join(ROOT, 'core') } })
+  await build({
+    entryPoints: [join(ROOT, path)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    logLevel: 'error',
+    alias: { '#core': join(ROOT, 'core') },
+  })
   return import(pathToFileURL(outfile).href)
 }

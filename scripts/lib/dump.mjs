@@ -22,8 +22,7 @@ export async function withDatabase(/** @type {(url: string, bin: string) => Prom
   try {
     await ensureDatabase(cluster, 'multivox')
     await work(cluster.url('multivox'), bin)
-  }
-  finally {
+  } finally {
     await cluster.stop()
   }
 }
@@ -40,21 +39,32 @@ function spoken(/** @type {string} */ url) {
 }
 
 /** What went wrong, without the rows that PostgreSQL quotes. */
-const firstLine = (/** @type {string} */ text) => text.split('\n').find(l => /error|fatal/i.test(l))?.slice(0, 200) ?? text.split('\n')[0] ?? ''
+const firstLine = (/** @type {string} */ text) =>
+  text
+    .split('\n')
+    .find(l => /error|fatal/i.test(l))
+    ?.slice(0, 200) ??
+  text.split('\n')[0] ??
+  ''
 
-export const backupTo = (/** @type {string} */ file) => withDatabase(async (url, bin) => {
-  const { bare, env } = spoken(url)
-  const part = `${file}.part`
-  // Made for its owner alone before anything is written into it.
-  rmSync(part, { force: true })
-  closeSync(openSync(part, 'w', 0o600))
-  const r = spawnSync(join(bin, 'pg_dump'), ['--format=custom', '--no-owner', '--no-privileges', '--exclude-schema=queue', `--file=${part}`, bare], { encoding: 'utf8', env })
-  if (r.status !== 0) {
+export const backupTo = (/** @type {string} */ file) =>
+  withDatabase(async (url, bin) => {
+    const { bare, env } = spoken(url)
+    const part = `${file}.part`
+    // Made for its owner alone before anything is written into it.
     rmSync(part, { force: true })
-    throw new Refused(`The backup failed: ${firstLine(r.stderr)}`)
-  }
-  renameSync(part, file)
-})
+    closeSync(openSync(part, 'w', 0o600))
+    const r = spawnSync(
+      join(bin, 'pg_dump'),
+      ['--format=custom', '--no-owner', '--no-privileges', '--exclude-schema=queue', `--file=${part}`, bare],
+      { encoding: 'utf8', env },
+    )
+    if (r.status !== 0) {
+      rmSync(part, { force: true })
+      throw new Refused(`The backup failed: ${firstLine(r.stderr)}`)
+    }
+    renameSync(part, file)
+  })
 
 /** Tables without which a file is no backup of ours. */
 const OURS = ['crews', 'members', 'jobs', 'applied_changes', 'readings']
@@ -73,7 +83,8 @@ function examine(/** @type {string} */ file, /** @type {string} */ bin) {
   const list = spawnSync(restore, ['--list', file], { encoding: 'utf8', maxBuffer: 1e8 })
   if (list.status !== 0) throw damaged()
   const tables = new Set([...list.stdout.matchAll(/ TABLE public (\S+)/g)].map(m => m[1]))
-  if (!OURS.every(t => tables.has(t))) throw new Refused(`${file} is a backup of another program’s database: nothing was touched.`)
+  if (!OURS.every(t => tables.has(t)))
+    throw new Refused(`${file} is a backup of another program’s database: nothing was touched.`)
   // Read to its end: a file that was cut short is found out before anything is changed.
   const whole = spawnSync(restore, ['--file=/dev/null', file], { encoding: 'utf8', stdio: ['ignore', 'ignore', 'pipe'] })
   if (whole.status !== 0) throw damaged()
@@ -94,40 +105,55 @@ create schema public;
 `
 
 /** One transaction: a file that does not restore whole leaves the database as it was. Then it is brought to this version. */
-export const restoreFrom = (/** @type {string} */ file) => withDatabase(async (url, bin) => {
-  examine(file, bin)
-  await refuseWhileServed(url)
-  const said = await pour(file, url, bin)
-  if (said !== null) throw new Refused(`The restore failed and the database is as it was: ${firstLine(said)}`)
-  const { migrate } = await import('./database.mjs')
-  await migrate(url)
-})
+export const restoreFrom = (/** @type {string} */ file) =>
+  withDatabase(async (url, bin) => {
+    examine(file, bin)
+    await refuseWhileServed(url)
+    const said = await pour(file, url, bin)
+    if (said !== null) throw new Refused(`The restore failed and the database is as it was: ${firstLine(said)}`)
+    const { migrate } = await import('./database.mjs')
+    await migrate(url)
+  })
 
 /** Pours the file into an emptied database, all in one transaction. @returns {Promise<string | null>} what was said where it failed */
 async function pour(/** @type {string} */ file, /** @type {string} */ url, /** @type {string} */ bin) {
   const { bare, env } = spoken(url)
-  const reading = spawn(join(bin, 'pg_restore'), ['--no-owner', '--no-privileges', '--file=-', file], { stdio: ['ignore', 'pipe', 'pipe'] })
-  const into = ['--no-psqlrc', '--quiet', '--single-transaction', '--set=ON_ERROR_STOP=1', '--output=/dev/null', `--dbname=${bare}`, '--file=-']
+  const reading = spawn(join(bin, 'pg_restore'), ['--no-owner', '--no-privileges', '--file=-', file], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  const into = [
+    '--no-psqlrc',
+    '--quiet',
+    '--single-transaction',
+    '--set=ON_ERROR_STOP=1',
+    '--output=/dev/null',
+    `--dbname=${bare}`,
+    '--file=-',
+  ]
   const writing = spawn(join(bin, 'psql'), into, { stdio: ['pipe', 'ignore', 'pipe'], env })
   let said = ''
   for (const child of [reading, writing]) child.stderr.on('data', d => (said += d))
   writing.stdin.on('error', () => reading.kill())
   writing.stdin.write(EMPTY)
-  reading.stdout.on('data', (d) => {
+  reading.stdout.on('data', d => {
     if (writing.stdin.write(d)) return
     reading.stdout.pause()
     writing.stdin.once('drain', () => reading.stdout.resume())
   })
-  const read = new Promise(done => reading.once('close', (code) => {
-    // What was not read to its end must not be committed.
-    if (code !== 0) writing.stdin.write('\nselect 1/0;\n')
-    writing.stdin.end()
-    done(code)
-  }))
-  const written = new Promise(done => writing.once('close', (code) => {
-    if (code !== 0) reading.kill()
-    done(code)
-  }))
+  const read = new Promise(done =>
+    reading.once('close', code => {
+      // What was not read to its end must not be committed.
+      if (code !== 0) writing.stdin.write('\nselect 1/0;\n')
+      writing.stdin.end()
+      done(code)
+    }),
+  )
+  const written = new Promise(done =>
+    writing.once('close', code => {
+      if (code !== 0) reading.kill()
+      done(code)
+    }),
+  )
   const [a, b] = await Promise.all([read, written])
   return a === 0 && b === 0 ? null : said
 }
@@ -135,12 +161,20 @@ async function pour(/** @type {string} */ file, /** @type {string} */ url, /** @
 /** A server that works on the database while it is replaced would write into the new one what it read from the old. */
 async function refuseWhileServed(/** @type {string} */ url) {
   const { withClient } = await import('./cluster.mjs')
-  const { rows: [row] } = await withClient(url, client => client.query('select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name like $1', ['multivox%']))
+  const {
+    rows: [row],
+  } = await withClient(url, client =>
+    client.query(
+      'select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name like $1',
+      ['multivox%'],
+    ),
+  )
   if (row.n) throw new Refused('Multivox is serving this database: stop it first. Nothing was touched.')
 }
 
 /** Ends the command with one sentence where it was refused. */
-export const orSay = (/** @type {Promise<unknown>} */ work) => work.catch((e) => {
-  if (e instanceof Refused) fail(e.message)
-  throw e
-})
+export const orSay = (/** @type {Promise<unknown>} */ work) =>
+  work.catch(e => {
+    if (e instanceof Refused) fail(e.message)
+    throw e
+  })

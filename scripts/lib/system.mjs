@@ -1,7 +1,18 @@
 /** What has to be on the machine: npm packages and Debian's. Needs nothing but Node.js itself. */
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
@@ -40,7 +51,9 @@ export function ensureNodeModules() {
 export function postgresBin() {
   const base = '/usr/lib/postgresql'
   if (!existsSync(base)) return null
-  const versions = readdirSync(base).filter(v => existsSync(join(base, v, 'bin', 'initdb'))).sort((a, b) => Number(b) - Number(a))
+  const versions = readdirSync(base)
+    .filter(v => existsSync(join(base, v, 'bin', 'initdb')))
+    .sort((a, b) => Number(b) - Number(a))
   return versions[0] ? join(base, versions[0], 'bin') : null
 }
 
@@ -71,7 +84,8 @@ function install(/** @type {string[]} */ packages) {
   const sudo = !root && has('sudo')
   const manual = handLine(packages, { root, sudo })
   if (!has('apt-get')) fail(`${packages.join(' and ')} wanted, and apt-get is not here. Install them by hand.`)
-  if (!root && !(sudo && spawnSync('sudo', ['-n', 'true']).status === 0)) fail(`${packages.join(' and ')} wanted. Run this once, then try again:\n\n  ${manual}`)
+  if (!root && !(sudo && spawnSync('sudo', ['-n', 'true']).status === 0))
+    fail(`${packages.join(' and ')} wanted. Run this once, then try again:\n\n  ${manual}`)
   say(`Installing ${packages.join(', ')}…`)
   const script = `export DEBIAN_FRONTEND=noninteractive; ${installLine(packages, '-qq ')}`
   const [command, ...rest] = [...(root ? [] : ['sudo', '-n']), 'sh', '-c', script]
@@ -119,15 +133,19 @@ function sourceStamp() {
   const walk = (/** @type {string} */ path) => {
     if (path === join(ROOT, 'app', 'generated')) return
     if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) walk(join(path, name))
-    else if (!/\.test\.ts$/.test(path)) hash.update(`${path.slice(ROOT.length)} ${createHash('sha256').update(readFileSync(path)).digest('hex')}\n`)
+    else if (!/\.test\.ts$/.test(path))
+      hash.update(`${path.slice(ROOT.length)} ${createHash('sha256').update(readFileSync(path)).digest('hex')}\n`)
   }
   for (const p of SOURCES) if (existsSync(join(ROOT, p))) walk(join(ROOT, p))
   return hash.digest('hex').slice(0, 16)
 }
 
 const STAGES = /** @type {const} */ ([
-  [/vite v[\d.]+ building/i, 'building the interface'], [/Client built/i, 'the interface is built'], [/precache/i, 'listing what is kept for use without a network'],
-  [/Prerender/i, 'writing the shell'], [/Building Nuxt Nitro|Building.*nitro/i, 'building the server'],
+  [/vite v[\d.]+ building/i, 'building the interface'],
+  [/Client built/i, 'the interface is built'],
+  [/precache/i, 'listing what is kept for use without a network'],
+  [/Prerender/i, 'writing the shell'],
+  [/Building Nuxt Nitro|Building.*nitro/i, 'building the server'],
 ])
 
 /** Says what a build is at: a line for each stage, and that it still goes on. */
@@ -162,8 +180,7 @@ export async function ensureBuild() {
     await buildInto(join(BUILDS, `.making-${process.pid}`), folder)
     prune(stamp)
     return folder
-  }
-  finally {
+  } finally {
     lock.release()
   }
 }
@@ -171,11 +188,21 @@ export async function ensureBuild() {
 async function buildInto(/** @type {string} */ making, /** @type {string} */ folder) {
   const seen = progress()
   let said = ''
-  const env = { ...process.env, TMPDIR: passingFolder(), MULTIVOX_OUTPUT: making, NODE_OPTIONS: '--max-old-space-size=6144', NUXT_TELEMETRY_DISABLED: '1' }
-  const code = await new Promise((done) => {
-    const child = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
+  const env = {
+    ...process.env,
+    TMPDIR: passingFolder(),
+    MULTIVOX_OUTPUT: making,
+    NODE_OPTIONS: '--max-old-space-size=6144',
+    NUXT_TELEMETRY_DISABLED: '1',
+  }
+  const code = await new Promise(done => {
+    const child = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'build'], {
+      cwd: ROOT,
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
     for (const stream of [child.stdout, child.stderr]) {
-      stream.on('data', (d) => {
+      stream.on('data', d => {
         said += d
         seen.heard(String(d))
       })
@@ -196,14 +223,14 @@ function prune(/** @type {string} */ keep) {
   for (const pid of readdirSync('/proc').filter(p => /^\d+$/.test(p))) {
     try {
       for (const m of readFileSync(`/proc/${pid}/cmdline`, 'utf8').matchAll(/\.output\/([0-9a-f]{16})\//g)) served.add(m[1])
-    }
-    catch {
+    } catch {
       // It has ended meanwhile, or is another's.
     }
   }
   const left = ['server', 'public', 'nitro.json', '.stamp']
   for (const name of readdirSync(BUILDS)) {
-    const old = (/^[0-9a-f]{16}$/.test(name) && name !== keep && !served.has(name)) || name.startsWith('.making-') || left.includes(name)
+    const old =
+      (/^[0-9a-f]{16}$/.test(name) && name !== keep && !served.has(name)) || name.startsWith('.making-') || left.includes(name)
     if (old) rmSync(join(BUILDS, name), { recursive: true, force: true })
   }
 }
@@ -224,8 +251,7 @@ function startOf(/** @type {number} */ pid) {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
     return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -237,8 +263,7 @@ function holderOf(/** @type {string} */ file) {
   try {
     const held = JSON.parse(readFileSync(file, 'utf8'))
     return held.start !== null && startOf(held.pid) === held.start ? held : null
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -253,8 +278,7 @@ export function claim(/** @type {string} */ file) {
         tell: at => writeFileSync(file, JSON.stringify({ ...mine, at })),
         release: () => rmSync(file, { force: true }),
       }
-    }
-    catch (e) {
+    } catch (e) {
       if (/** @type {{ code?: string }} */ (e).code !== 'EEXIST') throw e
       if (holderOf(file)) return null
       rmSync(file, { force: true })
@@ -279,7 +303,10 @@ export function claimFolder(/** @type {string} */ folder) {
   const mine = claim(file)
   if (mine) return mine
   const held = holderOf(file)
-  say(`\n  Multivox runs here already${held?.at ? `:  ${held.at}` : ' and is starting'}\n\n  It is process ${held?.pid ?? '?'}; Ctrl-C where it was started ends it. Nothing was changed.`)
+  say(
+    `\n  Multivox runs here already${held?.at ? `:  ${held.at}` : ' and is starting'}\n\n  It is process ` +
+      `${held?.pid ?? '?'}; Ctrl-C where it was started ends it. Nothing was changed.`,
+  )
   return process.exit(0)
 }
 
@@ -303,14 +330,26 @@ export async function endLeftOver(/** @type {string} */ pidFile) {
 export async function startServer({ build, port, host = '127.0.0.1', env, quiet = false, pidFile }) {
   if (pidFile) await endLeftOver(pidFile)
   const child = spawn(process.execPath, [join(build, 'server', 'index.mjs')], {
-    cwd: ROOT, env: { ...process.env, NODE_ENV: 'production', HOST: host, PORT: String(port), NITRO_HOST: host, NITRO_PORT: String(port), ...env },
+    cwd: ROOT,
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOST: host,
+      PORT: String(port),
+      NITRO_HOST: host,
+      NITRO_PORT: String(port),
+      ...env,
+    },
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
   })
   if (pidFile) writeFileSync(pidFile, String(child.pid))
   const ended = new Promise(done => child.once('exit', done))
   for (let i = 0; ; i++) {
     if (child.exitCode !== null) throw new Error(`the server ended at once, with ${child.exitCode}`)
-    const ok = await fetch(`http://127.0.0.1:${port}/api/health`).then(r => r.ok, () => false)
+    const ok = await fetch(`http://127.0.0.1:${port}/api/health`).then(
+      r => r.ok,
+      () => false,
+    )
     if (ok) break
     if (i > 150) {
       child.kill('SIGKILL')
@@ -319,7 +358,8 @@ export async function startServer({ build, port, host = '127.0.0.1', env, quiet 
     await new Promise(done => setTimeout(done, 200))
   }
   return {
-    child, port,
+    child,
+    port,
     stop: async (/** @type {NodeJS.Signals} */ signal = 'SIGTERM') => {
       if (child.exitCode === null && child.signalCode === null) child.kill(signal)
       await ended

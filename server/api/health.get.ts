@@ -4,12 +4,15 @@ import { queueRuns } from '../utils/queue'
 const PATIENCE_MS = 2000
 
 /** Whether this node can work now: the database answers within two seconds. What it says of the queue is for who watches it. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   let waited: ReturnType<typeof setTimeout> | undefined
   const late = new Promise<never>((_, failed) => {
     waited = setTimeout(() => failed(new Error('late')), PATIENCE_MS)
   })
-  const database = await Promise.race([useDb().execute(sql`select 1`), late]).then(() => true, () => false)
+  const database = await Promise.race([useDb().execute(sql`select 1`), late]).then(
+    () => true,
+    () => false,
+  )
   clearTimeout(waited)
   setResponseHeader(event, 'cache-control', 'no-store')
   if (!database) problem(503, 'The database does not answer.')

@@ -5,75 +5,113 @@
 import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import {
-  bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, smallint, text, unique, uuid,
+  bigint,
+  boolean,
+  check,
+  customType,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  smallint,
+  text,
+  unique,
+  uuid,
 } from 'drizzle-orm/pg-core'
 import type { MastRules } from '../../core/formats/mast-csv'
 import type { TableName } from '../../core/job/schema'
 import type { JobState } from '../../shared/api'
 
-const bytea = customType<{ data: Uint8Array, driverData: Uint8Array }>({ dataType: () => 'bytea' })
+const bytea = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
 /** Instants come back as ISO 8601 in UTC, as the document holds them. */
-const instant = customType<{ data: string, driverData: string | Date }>({ dataType: () => 'timestamp with time zone', fromDriver: v => new Date(v).toISOString() })
+const instant = customType<{ data: string; driverData: string | Date }>({
+  dataType: () => 'timestamp with time zone',
+  fromDriver: v => new Date(v).toISOString(),
+})
 const when = (name: string) => instant(name)
 const now = sql`now()`
 
 export const crews = pgTable('crews', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
-  carriers: jsonb('carriers').$type<{ name: string, codes: string[] }[]>().notNull().default([]),
+  carriers: jsonb('carriers').$type<{ name: string; codes: string[] }[]>().notNull().default([]),
   demo: boolean('demo').notNull().default(false),
   /** counts the changes of the crew's ground: a device asks what came since the count it holds */
   terrainVersion: integer('terrain_version').notNull().default(0),
   createdAt: when('created_at').notNull().default(now),
 })
 
-export const members = pgTable('members', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  id: uuid('id').notNull(),
-  name: text('name').notNull(),
-  email: text('email').notNull(),
-  role: text('role').$type<'lead' | 'installer' | 'viewer'>().notNull(),
-  passwordHash: text('password_hash'),
-  active: boolean('active').notNull().default(true),
-  /** from it the keys are made that seal this member's work on each device; it outlives a password */
-  sealingSecret: bytea('sealing_secret').notNull().default(sql`decode(replace(gen_random_uuid()::text || gen_random_uuid()::text, '-', ''), 'hex')`),
-  createdAt: when('created_at').notNull().default(now),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.id] }),
-  unique('members_email').on(t.email),
-  check('members_role', sql`${t.role} in ('lead', 'installer', 'viewer')`),
-])
+export const members = pgTable(
+  'members',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    email: text('email').notNull(),
+    role: text('role').$type<'lead' | 'installer' | 'viewer'>().notNull(),
+    passwordHash: text('password_hash'),
+    active: boolean('active').notNull().default(true),
+    /** from it the keys are made that seal this member's work on each device; it outlives a password */
+    sealingSecret: bytea('sealing_secret')
+      .notNull()
+      .default(sql`decode(replace(gen_random_uuid()::text || gen_random_uuid()::text, '-', ''), 'hex')`),
+    createdAt: when('created_at').notNull().default(now),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    unique('members_email').on(t.email),
+    check('members_role', sql`${t.role} in ('lead', 'installer', 'viewer')`),
+  ],
+)
 
-export const sessions = pgTable('sessions', {
-  crewId: uuid('crew_id').notNull(),
-  id: uuid('id').notNull(),
-  memberId: uuid('member_id').notNull(),
-  createdAt: when('created_at').notNull().default(now),
-  expiresAt: when('expires_at').notNull(),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.id] }),
-  foreignKey({ columns: [t.crewId, t.memberId], foreignColumns: [members.crewId, members.id] }).onDelete('cascade'),
-])
+export const sessions = pgTable(
+  'sessions',
+  {
+    crewId: uuid('crew_id').notNull(),
+    id: uuid('id').notNull(),
+    memberId: uuid('member_id').notNull(),
+    createdAt: when('created_at').notNull().default(now),
+    expiresAt: when('expires_at').notNull(),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId, t.memberId], foreignColumns: [members.crewId, members.id] }).onDelete('cascade'),
+  ],
+)
 
 /** One-time links: an invitation, a new password, or the first set-up of an installation (no crew yet). Only hashes are kept. */
-export const tokens = pgTable('tokens', {
-  hash: text('hash').primaryKey(),
-  crewId: uuid('crew_id'),
-  memberId: uuid('member_id'),
-  kind: text('kind').$type<'invite' | 'reset' | 'set-up'>().notNull(),
-  role: text('role').$type<'lead' | 'installer' | 'viewer'>(),
-  /** the member who made it: the link dies when that one is shut out; null where the installation made it */
-  madeBy: uuid('made_by'),
-  expiresAt: when('expires_at').notNull(),
-  usedAt: when('used_at'),
-}, t => [index('tokens_member').on(t.crewId, t.memberId), index('tokens_expiry').on(t.expiresAt)])
+export const tokens = pgTable(
+  'tokens',
+  {
+    hash: text('hash').primaryKey(),
+    crewId: uuid('crew_id'),
+    memberId: uuid('member_id'),
+    kind: text('kind').$type<'invite' | 'reset' | 'set-up'>().notNull(),
+    role: text('role').$type<'lead' | 'installer' | 'viewer'>(),
+    /** the member who made it: the link dies when that one is shut out; null where the installation made it */
+    madeBy: uuid('made_by'),
+    expiresAt: when('expires_at').notNull(),
+    usedAt: when('used_at'),
+  },
+  t => [index('tokens_member').on(t.crewId, t.memberId), index('tokens_expiry').on(t.expiresAt)],
+)
 
 /** Counters of tries, kept by the limiter; `expire` is in milliseconds since 1970. */
-export const rateLimits = pgTable('rate_limits', {
-  key: text('key').primaryKey(),
-  points: integer('points').notNull().default(0),
-  expire: bigint('expire', { mode: 'number' }),
-}, t => [index('rate_limits_expire').on(t.expire)])
+export const rateLimits = pgTable(
+  'rate_limits',
+  {
+    key: text('key').primaryKey(),
+    points: integer('points').notNull().default(0),
+    expire: bigint('expire', { mode: 'number' }),
+  },
+  t => [index('rate_limits_expire').on(t.expire)],
+)
 
 const versioned = {
   crewId: uuid('crew_id').notNull(),
@@ -82,56 +120,68 @@ const versioned = {
   fieldVersions: jsonb('field_versions').$type<Record<string, number>>().notNull().default({}),
 }
 
-export const jobs = pgTable('jobs', {
-  ...versioned,
-  /** counts the changes of this job; every change takes the next */
-  sequence: integer('sequence').notNull().default(0),
-  name: text('name').notNull(),
-  kind: text('kind').notNull().default('home'),
-  customerName: text('customer_name'),
-  customerContact: text('customer_contact'),
-  customerAddress: text('customer_address'),
-  agreedDownMbps: doublePrecision('agreed_down_mbps'),
-  agreedUpMbps: doublePrecision('agreed_up_mbps'),
-  agreedCalls: boolean('agreed_calls').notNull().default(true),
-  carrier: text('carrier'),
-  planCapMbps: doublePrecision('plan_cap_mbps'),
-  sims: text('sims'),
-  today: text('today'),
-  mayDrill: text('may_drill').notNull().default('ask'),
-  notes: text('notes'),
-  baselineSpotId: uuid('baseline_spot_id'),
-  designId: uuid('design_id'),
-  rules: text('rules').notNull().default('generic'),
-  stopId: uuid('stop_id'),
-  kFactor: doublePrecision('k_factor').notNull().default(4 / 3),
-  /** the furthest act that is done, kept for the list of jobs */
-  state: text('state').$type<JobState>().notNull().default('new'),
-  /** what the list is searched by */
-  searched: text('searched').generatedAlwaysAs(sql`lower(name || ' ' || coalesce(customer_name, '') || ' ' || coalesce(customer_address, ''))`),
-  createdAt: when('created_at').notNull().default(now),
-  changedAt: when('changed_at').notNull().default(now),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.id] }),
-  foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
-  index('jobs_changed').on(t.crewId, t.changedAt, t.id),
-])
+export const jobs = pgTable(
+  'jobs',
+  {
+    ...versioned,
+    /** counts the changes of this job; every change takes the next */
+    sequence: integer('sequence').notNull().default(0),
+    name: text('name').notNull(),
+    kind: text('kind').notNull().default('home'),
+    customerName: text('customer_name'),
+    customerContact: text('customer_contact'),
+    customerAddress: text('customer_address'),
+    agreedDownMbps: doublePrecision('agreed_down_mbps'),
+    agreedUpMbps: doublePrecision('agreed_up_mbps'),
+    agreedCalls: boolean('agreed_calls').notNull().default(true),
+    carrier: text('carrier'),
+    planCapMbps: doublePrecision('plan_cap_mbps'),
+    sims: text('sims'),
+    today: text('today'),
+    mayDrill: text('may_drill').notNull().default('ask'),
+    notes: text('notes'),
+    baselineSpotId: uuid('baseline_spot_id'),
+    designId: uuid('design_id'),
+    rules: text('rules').notNull().default('generic'),
+    stopId: uuid('stop_id'),
+    kFactor: doublePrecision('k_factor')
+      .notNull()
+      .default(4 / 3),
+    /** the furthest act that is done, kept for the list of jobs */
+    state: text('state').$type<JobState>().notNull().default('new'),
+    /** what the list is searched by */
+    searched: text('searched').generatedAlwaysAs(
+      sql`lower(name || ' ' || coalesce(customer_name, '') || ' ' || coalesce(customer_address, ''))`,
+    ),
+    createdAt: when('created_at').notNull().default(now),
+    changedAt: when('changed_at').notNull().default(now),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
+    index('jobs_changed').on(t.crewId, t.changedAt, t.id),
+  ],
+)
 
 /** Who has worked on a job. */
-export const jobMembers = pgTable('job_members', {
-  crewId: uuid('crew_id').notNull(),
-  jobId: uuid('job_id').notNull(),
-  memberId: uuid('member_id').notNull(),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.memberId, t.jobId] }),
-  foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
-  foreignKey({ columns: [t.crewId, t.memberId], foreignColumns: [members.crewId, members.id] }).onDelete('cascade'),
-  index('job_members_job').on(t.crewId, t.jobId),
-])
+export const jobMembers = pgTable(
+  'job_members',
+  {
+    crewId: uuid('crew_id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    memberId: uuid('member_id').notNull(),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.memberId, t.jobId] }),
+    foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+    foreignKey({ columns: [t.crewId, t.memberId], foreignColumns: [members.crewId, members.id] }).onDelete('cascade'),
+    index('job_members_job').on(t.crewId, t.jobId),
+  ],
+)
 
 const ofJob = { ...versioned, jobId: uuid('job_id').notNull() }
 /** Constraints every table of a job has: its key, its job, and an index by job. */
-const jobKeys = (t: { crewId: typeof ofJob.crewId, id: typeof ofJob.id, jobId: typeof ofJob.jobId }, name: string) => {
+const jobKeys = (t: { crewId: typeof ofJob.crewId; id: typeof ofJob.id; jobId: typeof ofJob.jobId }, name: string) => {
   const c = t as unknown as Record<'crewId' | 'id' | 'jobId', typeof jobs.crewId>
   return [
     primaryKey({ columns: [c.crewId, c.id] as never }),
@@ -140,95 +190,138 @@ const jobKeys = (t: { crewId: typeof ofJob.crewId, id: typeof ofJob.id, jobId: t
     unique(`${name}_of_job`).on(c.crewId, c.jobId, c.id),
   ]
 }
-type RowOfJob = { crewId: unknown, jobId: unknown, id: unknown }
+type RowOfJob = { crewId: unknown; jobId: unknown; id: unknown }
 /** A row of the same crew. */
-const within = (crewId: unknown, column: unknown, target: { crewId: unknown, id: unknown }) =>
+const within = (crewId: unknown, column: unknown, target: { crewId: unknown; id: unknown }) =>
   foreignKey({ columns: [crewId, column] as never, foreignColumns: [target.crewId, target.id] as never })
 /**
  * A row of the same job, by the document's own name of the field: a refusal can say which field it was.
  * @see REFERENCES in core/job/references.ts
  */
-const inJob = (table: TableName, field: string, t: RowOfJob, column: unknown, target: RowOfJob) => foreignKey({
-  name: `ref:${table}.${field}`, columns: [t.crewId, t.jobId, column] as never, foreignColumns: [target.crewId, target.jobId, target.id] as never,
-})
+const inJob = (table: TableName, field: string, t: RowOfJob, column: unknown, target: RowOfJob) =>
+  foreignKey({
+    name: `ref:${table}.${field}`,
+    columns: [t.crewId, t.jobId, column] as never,
+    foreignColumns: [target.crewId, target.jobId, target.id] as never,
+  })
 
-export const sites = pgTable('sites', {
-  ...ofJob,
-  latDeg: doublePrecision('lat_deg'),
-  lonDeg: doublePrecision('lon_deg'),
-  groundM: doublePrecision('ground_m'),
-  zone: text('zone').notNull().default('UTC'),
-  axisDeg: doublePrecision('axis_deg').notNull().default(90),
-  lengthM: doublePrecision('length_m').notNull(),
-  depthM: doublePrecision('depth_m').notNull(),
-  storeys: smallint('storeys').notNull(),
-  storeyHeightM: doublePrecision('storey_height_m').notNull(),
-  roofRiseM: doublePrecision('roof_rise_m').notNull(),
-  headingDeg: doublePrecision('heading_deg'),
-  swingDeg: doublePrecision('swing_deg').notNull().default(0),
-  deviation: jsonb('deviation').$type<{ headingDeg: number, deviationDeg: number }[]>(),
-}, t => [...jobKeys(t as never, 'sites'), check('sites_lat', sql`${t.latDeg} between -90 and 90`), check('sites_lon', sql`${t.lonDeg} between -180 and 180`)])
+export const sites = pgTable(
+  'sites',
+  {
+    ...ofJob,
+    latDeg: doublePrecision('lat_deg'),
+    lonDeg: doublePrecision('lon_deg'),
+    groundM: doublePrecision('ground_m'),
+    zone: text('zone').notNull().default('UTC'),
+    axisDeg: doublePrecision('axis_deg').notNull().default(90),
+    lengthM: doublePrecision('length_m').notNull(),
+    depthM: doublePrecision('depth_m').notNull(),
+    storeys: smallint('storeys').notNull(),
+    storeyHeightM: doublePrecision('storey_height_m').notNull(),
+    roofRiseM: doublePrecision('roof_rise_m').notNull(),
+    headingDeg: doublePrecision('heading_deg'),
+    swingDeg: doublePrecision('swing_deg').notNull().default(0),
+    deviation: jsonb('deviation').$type<{ headingDeg: number; deviationDeg: number }[]>(),
+  },
+  t => [
+    ...jobKeys(t as never, 'sites'),
+    check('sites_lat', sql`${t.latDeg} between -90 and 90`),
+    check('sites_lon', sql`${t.lonDeg} between -180 and 180`),
+  ],
+)
 
 /** Places a vehicle or boat goes to, each with its days. */
-export const stops = pgTable('stops', {
-  ...ofJob,
-  name: text('name').notNull(),
-  latDeg: doublePrecision('lat_deg').notNull(),
-  lonDeg: doublePrecision('lon_deg').notNull(),
-  groundM: doublePrecision('ground_m'),
-  zone: text('zone').notNull().default('UTC'),
-  arriveOn: date('arrive_on', { mode: 'string' }),
-  leaveOn: date('leave_on', { mode: 'string' }),
-  headingDeg: doublePrecision('heading_deg'),
-  swingDeg: doublePrecision('swing_deg').notNull().default(0),
-  notes: text('notes'),
-}, t => [...jobKeys(t as never, 'stops'), check('stops_lat', sql`${t.latDeg} between -90 and 90`), check('stops_lon', sql`${t.lonDeg} between -180 and 180`)])
+export const stops = pgTable(
+  'stops',
+  {
+    ...ofJob,
+    name: text('name').notNull(),
+    latDeg: doublePrecision('lat_deg').notNull(),
+    lonDeg: doublePrecision('lon_deg').notNull(),
+    groundM: doublePrecision('ground_m'),
+    zone: text('zone').notNull().default('UTC'),
+    arriveOn: date('arrive_on', { mode: 'string' }),
+    leaveOn: date('leave_on', { mode: 'string' }),
+    headingDeg: doublePrecision('heading_deg'),
+    swingDeg: doublePrecision('swing_deg').notNull().default(0),
+    notes: text('notes'),
+  },
+  t => [
+    ...jobKeys(t as never, 'stops'),
+    check('stops_lat', sql`${t.latDeg} between -90 and 90`),
+    check('stops_lon', sql`${t.lonDeg} between -180 and 180`),
+  ],
+)
 
 /** What the terrain lacks, as seen from a place of the job. */
-export const obstacles = pgTable('obstacles', {
-  ...ofJob,
-  stopId: uuid('stop_id'),
-  name: text('name').notNull(),
-  fromDeg: doublePrecision('from_deg').notNull(),
-  toDeg: doublePrecision('to_deg').notNull(),
-  distanceM: doublePrecision('distance_m').notNull(),
-  heightM: doublePrecision('height_m').notNull(),
-}, t => [...jobKeys(t as never, 'obstacles'), inJob('obstacles', 'stopId', t, t.stopId, stops).onDelete('cascade'), check('obstacles_distance', sql`${t.distanceM} > 0`)])
+export const obstacles = pgTable(
+  'obstacles',
+  {
+    ...ofJob,
+    stopId: uuid('stop_id'),
+    name: text('name').notNull(),
+    fromDeg: doublePrecision('from_deg').notNull(),
+    toDeg: doublePrecision('to_deg').notNull(),
+    distanceM: doublePrecision('distance_m').notNull(),
+    heightM: doublePrecision('height_m').notNull(),
+  },
+  t => [
+    ...jobKeys(t as never, 'obstacles'),
+    inJob('obstacles', 'stopId', t, t.stopId, stops).onDelete('cascade'),
+    check('obstacles_distance', sql`${t.distanceM} > 0`),
+  ],
+)
 
-export const landmarks = pgTable('landmarks', {
-  ...ofJob,
-  stopId: uuid('stop_id'),
-  name: text('name').notNull(),
-  latDeg: doublePrecision('lat_deg').notNull(),
-  lonDeg: doublePrecision('lon_deg').notNull(),
-}, t => [...jobKeys(t as never, 'landmarks'), inJob('landmarks', 'stopId', t, t.stopId, stops).onDelete('cascade')])
+export const landmarks = pgTable(
+  'landmarks',
+  {
+    ...ofJob,
+    stopId: uuid('stop_id'),
+    name: text('name').notNull(),
+    latDeg: doublePrecision('lat_deg').notNull(),
+    lonDeg: doublePrecision('lon_deg').notNull(),
+  },
+  t => [...jobKeys(t as never, 'landmarks'), inJob('landmarks', 'stopId', t, t.stopId, stops).onDelete('cascade')],
+)
 
 /** A picture under the map: where it lies. */
-export const pictures = pgTable('pictures', {
-  ...ofJob,
-  name: text('name').notNull(),
-  widthPx: integer('width_px').notNull(),
-  heightPx: integer('height_px').notNull(),
-  affine: jsonb('affine').$type<number[]>().notNull(),
-  opacity: doublePrecision('opacity').notNull().default(0.8),
-}, t => jobKeys(t as never, 'pictures'))
+export const pictures = pgTable(
+  'pictures',
+  {
+    ...ofJob,
+    name: text('name').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    affine: jsonb('affine').$type<number[]>().notNull(),
+    opacity: doublePrecision('opacity').notNull().default(0.8),
+  },
+  t => jobKeys(t as never, 'pictures'),
+)
 
 /** The picture itself; it may come before or after its place. */
-export const pictureFiles = pgTable('picture_files', {
-  ...ofJob,
-  mime: text('mime').notNull(),
-  bytes: bytea('bytes').notNull(),
-}, t => jobKeys(t as never, 'picture_files'))
+export const pictureFiles = pgTable(
+  'picture_files',
+  {
+    ...ofJob,
+    mime: text('mime').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  t => jobKeys(t as never, 'picture_files'),
+)
 
-export const spots = pgTable('spots', {
-  ...ofJob,
-  name: text('name').notNull(),
-  eastM: doublePrecision('east_m').notNull(),
-  northM: doublePrecision('north_m').notNull(),
-  upM: doublePrecision('up_m').notNull(),
-  indoors: boolean('indoors').notNull(),
-  needed: boolean('needed').notNull().default(false),
-}, t => jobKeys(t as never, 'spots'))
+export const spots = pgTable(
+  'spots',
+  {
+    ...ofJob,
+    name: text('name').notNull(),
+    eastM: doublePrecision('east_m').notNull(),
+    northM: doublePrecision('north_m').notNull(),
+    upM: doublePrecision('up_m').notNull(),
+    indoors: boolean('indoors').notNull(),
+    needed: boolean('needed').notNull().default(false),
+  },
+  t => jobKeys(t as never, 'spots'),
+)
 
 const logColumns = {
   takenAtUtc: when('taken_at_utc').notNull(),
@@ -236,328 +329,477 @@ const logColumns = {
   withdrawn: boolean('withdrawn').notNull().default(false),
 }
 
-export const readings = pgTable('readings', {
-  ...ofJob, ...logColumns,
-  stopId: uuid('stop_id'),
-  phase: text('phase').notNull(),
-  spotId: uuid('spot_id').notNull(),
-  technology: text('technology').notNull(),
-  band: text('band'),
-  channel: integer('channel'),
-  bandwidthMHz: doublePrecision('bandwidth_mhz'),
-  cellId: text('cell_id'),
-  rsrpDbm: doublePrecision('rsrp_dbm'),
-  rsrqDb: doublePrecision('rsrq_db'),
-  sinrDb: doublePrecision('sinr_db'),
-  device: text('device').notNull(),
-}, t => [
-  ...jobKeys(t as never, 'readings'),
-  inJob('readings', 'spotId', t, t.spotId, spots),
-  inJob('readings', 'stopId', t, t.stopId, stops),
-  inJob('readings', 'replacesId', t, t.replacesId, t),
-  check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`)])
+export const readings = pgTable(
+  'readings',
+  {
+    ...ofJob,
+    ...logColumns,
+    stopId: uuid('stop_id'),
+    phase: text('phase').notNull(),
+    spotId: uuid('spot_id').notNull(),
+    technology: text('technology').notNull(),
+    band: text('band'),
+    channel: integer('channel'),
+    bandwidthMHz: doublePrecision('bandwidth_mhz'),
+    cellId: text('cell_id'),
+    rsrpDbm: doublePrecision('rsrp_dbm'),
+    rsrqDb: doublePrecision('rsrq_db'),
+    sinrDb: doublePrecision('sinr_db'),
+    device: text('device').notNull(),
+  },
+  t => [
+    ...jobKeys(t as never, 'readings'),
+    inJob('readings', 'spotId', t, t.spotId, spots),
+    inJob('readings', 'stopId', t, t.stopId, stops),
+    inJob('readings', 'replacesId', t, t.replacesId, t),
+    check('readings_rsrp', sql`${t.rsrpDbm} between -160 and -20`),
+  ],
+)
 
-export const speedRuns = pgTable('speed_runs', {
-  ...ofJob, ...logColumns,
-  stopId: uuid('stop_id'),
-  phase: text('phase').notNull(),
-  spotId: uuid('spot_id').notNull(),
-  downMbps: doublePrecision('down_mbps'),
-  upMbps: doublePrecision('up_mbps'),
-  pingMs: doublePrecision('ping_ms'),
-  wouldNotLoad: boolean('would_not_load').notNull().default(false),
-}, t => [
-  ...jobKeys(t as never, 'speed_runs'),
-  inJob('speedRuns', 'spotId', t, t.spotId, spots),
-  inJob('speedRuns', 'stopId', t, t.stopId, stops),
-  inJob('speedRuns', 'replacesId', t, t.replacesId, t),
-  check('speed_runs_down', sql`${t.downMbps} >= 0`)])
+export const speedRuns = pgTable(
+  'speed_runs',
+  {
+    ...ofJob,
+    ...logColumns,
+    stopId: uuid('stop_id'),
+    phase: text('phase').notNull(),
+    spotId: uuid('spot_id').notNull(),
+    downMbps: doublePrecision('down_mbps'),
+    upMbps: doublePrecision('up_mbps'),
+    pingMs: doublePrecision('ping_ms'),
+    wouldNotLoad: boolean('would_not_load').notNull().default(false),
+  },
+  t => [
+    ...jobKeys(t as never, 'speed_runs'),
+    inJob('speedRuns', 'spotId', t, t.spotId, spots),
+    inJob('speedRuns', 'stopId', t, t.stopId, stops),
+    inJob('speedRuns', 'replacesId', t, t.replacesId, t),
+    check('speed_runs_down', sql`${t.downMbps} >= 0`),
+  ],
+)
 
-export const mastSets = pgTable('mast_sets', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  id: uuid('id').notNull(),
-  name: text('name').notNull(),
-  rows: integer('rows').notNull(),
-  kept: integer('kept').notNull(),
-  importedAt: when('imported_at').notNull().default(now),
-  importedBy: text('imported_by'),
-  /** the day the list is of */
-  listedOn: date('listed_on', { mode: 'string' }),
-}, t => [primaryKey({ columns: [t.crewId, t.id] })])
+export const mastSets = pgTable(
+  'mast_sets',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    rows: integer('rows').notNull(),
+    kept: integer('kept').notNull(),
+    importedAt: when('imported_at').notNull().default(now),
+    importedBy: text('imported_by'),
+    /** the day the list is of */
+    listedOn: date('listed_on', { mode: 'string' }),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.id] })],
+)
 
 /**
  * A list on its way in: pieces are read into a table of its own (`staging_…`), then merged in one
  * transaction. What is kept here lets any node, and a browser that lost its connection, go on.
  */
-export const imports = pgTable('imports', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  id: uuid('id').notNull(),
-  name: text('name').notNull(),
-  state: text('state').$type<'receiving' | 'merging' | 'done' | 'failed' | 'cancelled'>().notNull().default('receiving'),
-  rules: jsonb('rules').$type<MastRules>().notNull(),
-  delimiter: text('delimiter').notNull(),
-  nextPiece: integer('next_piece').notNull().default(0),
-  /** the beginning of a row whose end is in the next piece */
-  carry: text('carry').notNull().default(''),
-  /** lines read so far, the header with them */
-  lines: integer('lines').notNull().default(0),
-  rows: integer('rows').notNull().default(0),
-  kept: integer('kept').notNull().default(0),
-  masts: integer('masts').notNull().default(0),
-  cells: integer('cells').notNull().default(0),
-  /** masts and cells that the merge really changed */
-  changed: integer('changed').notNull().default(0),
-  /** merges begun so far */
-  tries: smallint('tries').notNull().default(0),
-  setId: uuid('set_id'),
-  step: text('step'),
-  error: text('error'),
-  startedBy: text('started_by'),
-  startedAt: when('started_at').notNull().default(now),
-  changedAt: when('changed_at').notNull().default(now),
-}, t => [primaryKey({ columns: [t.crewId, t.id] })])
+export const imports = pgTable(
+  'imports',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    id: uuid('id').notNull(),
+    name: text('name').notNull(),
+    state: text('state').$type<'receiving' | 'merging' | 'done' | 'failed' | 'cancelled'>().notNull().default('receiving'),
+    rules: jsonb('rules').$type<MastRules>().notNull(),
+    delimiter: text('delimiter').notNull(),
+    nextPiece: integer('next_piece').notNull().default(0),
+    /** the beginning of a row whose end is in the next piece */
+    carry: text('carry').notNull().default(''),
+    /** lines read so far, the header with them */
+    lines: integer('lines').notNull().default(0),
+    rows: integer('rows').notNull().default(0),
+    kept: integer('kept').notNull().default(0),
+    masts: integer('masts').notNull().default(0),
+    cells: integer('cells').notNull().default(0),
+    /** masts and cells that the merge really changed */
+    changed: integer('changed').notNull().default(0),
+    /** merges begun so far */
+    tries: smallint('tries').notNull().default(0),
+    setId: uuid('set_id'),
+    step: text('step'),
+    error: text('error'),
+    startedBy: text('started_by'),
+    startedAt: when('started_at').notNull().default(now),
+    changedAt: when('changed_at').notNull().default(now),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.id] })],
+)
 
-export const importRejects = pgTable('import_rejects', {
-  crewId: uuid('crew_id').notNull(),
-  importId: uuid('import_id').notNull(),
-  line: integer('line').notNull(),
-  reason: text('reason').notNull(),
-  row: text('row').notNull(),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.importId, t.line] }),
-  foreignKey({ columns: [t.crewId, t.importId], foreignColumns: [imports.crewId, imports.id] }).onDelete('cascade'),
-])
+export const importRejects = pgTable(
+  'import_rejects',
+  {
+    crewId: uuid('crew_id').notNull(),
+    importId: uuid('import_id').notNull(),
+    line: integer('line').notNull(),
+    reason: text('reason').notNull(),
+    row: text('row').notNull(),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.importId, t.line] }),
+    foreignKey({ columns: [t.crewId, t.importId], foreignColumns: [imports.crewId, imports.id] }).onDelete('cascade'),
+  ],
+)
 
 /** How a crew read a table with these headings last time. */
-export const mappings = pgTable('mappings', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  signature: text('signature').notNull(),
-  rules: jsonb('rules').$type<MastRules>().notNull(),
-  usedAt: when('used_at').notNull().default(now),
-}, t => [primaryKey({ columns: [t.crewId, t.signature] })])
+export const mappings = pgTable(
+  'mappings',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    signature: text('signature').notNull(),
+    rules: jsonb('rules').$type<MastRules>().notNull(),
+    usedAt: when('used_at').notNull().default(now),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.signature] })],
+)
 
 /** A place as a point of the unit sphere, so that "nearest" holds at the poles and across the antimeridian. */
-export const placeOnSphere = (t: { latDeg: unknown, lonDeg: unknown }): SQL =>
-  sql`cube(array[cos(radians(${t.latDeg})) * cos(radians(${t.lonDeg})), cos(radians(${t.latDeg})) * sin(radians(${t.lonDeg})), sin(radians(${t.latDeg}))])`
+export const placeOnSphere = (t: { latDeg: unknown; lonDeg: unknown }): SQL =>
+  sql`cube(array[cos(radians(${t.latDeg})) * cos(radians(${t.lonDeg})), cos(radians(${t.latDeg})) *
+    sin(radians(${t.lonDeg})), sin(radians(${t.latDeg}))])`
 
 /**
  * Masts of a set belong to the crew; one entered by hand belongs to a job. A set's mast takes its id
  * from what names it in the list, so that the same list twice is the same masts; its cells' ids begin
  * as its own does, so that they lie together.
  */
-export const masts = pgTable('masts', {
-  ...versioned,
-  jobId: uuid('job_id'),
-  setId: uuid('set_id'),
-  name: text('name').notNull(),
-  latDeg: doublePrecision('lat_deg').notNull(),
-  lonDeg: doublePrecision('lon_deg').notNull(),
-  heightM: doublePrecision('height_m'),
-  groundM: doublePrecision('ground_m'),
-  carrier: text('carrier').notNull(),
-  accuracyM: doublePrecision('accuracy_m'),
-  seenOn: date('seen_on', { mode: 'string' }),
-  /** names of the bands its cells send, for searching without joining them */
-  bands: text('bands').array().notNull().default(sql`'{}'`),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.id] }),
-  foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
-  within(t.crewId, t.jobId, jobs).onDelete('cascade'),
-  within(t.crewId, t.setId, mastSets).onDelete('cascade'),
-  index('masts_job').on(t.crewId, t.jobId).where(sql`job_id is not null`),
-  index('masts_carrier').on(t.crewId, t.carrier),
-  index('masts_place').using('gist', t.crewId, t.carrier, placeOnSphere(t)),
-  index('masts_set').on(t.crewId, t.setId),
-  check('masts_lat', sql`${t.latDeg} between -90 and 90`), check('masts_lon', sql`${t.lonDeg} between -180 and 180`),
-])
+export const masts = pgTable(
+  'masts',
+  {
+    ...versioned,
+    jobId: uuid('job_id'),
+    setId: uuid('set_id'),
+    name: text('name').notNull(),
+    latDeg: doublePrecision('lat_deg').notNull(),
+    lonDeg: doublePrecision('lon_deg').notNull(),
+    heightM: doublePrecision('height_m'),
+    groundM: doublePrecision('ground_m'),
+    carrier: text('carrier').notNull(),
+    accuracyM: doublePrecision('accuracy_m'),
+    seenOn: date('seen_on', { mode: 'string' }),
+    /** names of the bands its cells send, for searching without joining them */
+    bands: text('bands')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
+    within(t.crewId, t.jobId, jobs).onDelete('cascade'),
+    within(t.crewId, t.setId, mastSets).onDelete('cascade'),
+    index('masts_job')
+      .on(t.crewId, t.jobId)
+      .where(sql`job_id is not null`),
+    index('masts_carrier').on(t.crewId, t.carrier),
+    index('masts_place').using('gist', t.crewId, t.carrier, placeOnSphere(t)),
+    index('masts_set').on(t.crewId, t.setId),
+    check('masts_lat', sql`${t.latDeg} between -90 and 90`),
+    check('masts_lon', sql`${t.lonDeg} between -180 and 180`),
+  ],
+)
 
-export const cells = pgTable('cells', {
-  ...versioned,
-  jobId: uuid('job_id'),
-  mastId: uuid('mast_id').notNull(),
-  technology: text('technology').notNull(),
-  band: text('band').notNull(),
-  cellId: text('cell_id'),
-  channel: integer('channel'),
-  azimuthDeg: doublePrecision('azimuth_deg'),
-  beamwidthDeg: doublePrecision('beamwidth_deg'),
-  powerDbm: doublePrecision('power_dbm'),
-}, t => [primaryKey({ columns: [t.crewId, t.id] }), within(t.crewId, t.mastId, masts).onDelete('cascade'), index('cells_mast').on(t.crewId, t.mastId), index('cells_job').on(t.crewId, t.jobId).where(sql`job_id is not null`)])
+export const cells = pgTable(
+  'cells',
+  {
+    ...versioned,
+    jobId: uuid('job_id'),
+    mastId: uuid('mast_id').notNull(),
+    technology: text('technology').notNull(),
+    band: text('band').notNull(),
+    cellId: text('cell_id'),
+    channel: integer('channel'),
+    azimuthDeg: doublePrecision('azimuth_deg'),
+    beamwidthDeg: doublePrecision('beamwidth_deg'),
+    powerDbm: doublePrecision('power_dbm'),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    within(t.crewId, t.mastId, masts).onDelete('cascade'),
+    index('cells_mast').on(t.crewId, t.mastId),
+    index('cells_job')
+      .on(t.crewId, t.jobId)
+      .where(sql`job_id is not null`),
+  ],
+)
 
 /** The ground as it is asked for: the layers of a block laid over each other. */
-export const terrainBlocks = pgTable('terrain_blocks', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  /** `row:column` in tenths of a degree */
-  key: text('key').notNull(),
-  side: smallint('side').notNull(),
-  /** the layers it was made of */
-  tile: text('tile').notNull(),
-  heights: bytea('heights').notNull(),
-}, t => [primaryKey({ columns: [t.crewId, t.key] })])
+export const terrainBlocks = pgTable(
+  'terrain_blocks',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    /** `row:column` in tenths of a degree */
+    key: text('key').notNull(),
+    side: smallint('side').notNull(),
+    /** the layers it was made of */
+    tile: text('tile').notNull(),
+    heights: bytea('heights').notNull(),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.key] })],
+)
 
-export const terrainTiles = pgTable('terrain_tiles', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  name: text('name').notNull(),
-  kind: text('kind').$type<'ground' | 'cover'>().notNull().default('ground'),
-  /** samples a degree, plus one for a tile */
-  side: integer('side').notNull(),
-  voids: integer('voids').notNull(),
-  importedAt: when('imported_at').notNull().default(now),
-}, t => [primaryKey({ columns: [t.crewId, t.kind, t.name] })])
+export const terrainTiles = pgTable(
+  'terrain_tiles',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    kind: text('kind').$type<'ground' | 'cover'>().notNull().default('ground'),
+    /** samples a degree, plus one for a tile */
+    side: integer('side').notNull(),
+    voids: integer('voids').notNull(),
+    importedAt: when('imported_at').notNull().default(now),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.kind, t.name] })],
+)
 
 /** Each tile's own blocks, so that a tile can be taken away and the order of bringing them does not matter. */
-export const terrainLayers = pgTable('terrain_layers', {
-  crewId: uuid('crew_id').notNull(),
-  kind: text('kind').$type<'ground' | 'cover'>().notNull().default('ground'),
-  tile: text('tile').notNull(),
-  key: text('key').notNull(),
-  side: smallint('side').notNull(),
-  heights: bytea('heights').notNull(),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.kind, t.key, t.tile] }),
-  foreignKey({
-    name: 'terrain_layers_of_tile',
-    columns: [t.crewId, t.kind, t.tile],
-    foreignColumns: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name],
-  }).onDelete('cascade'),
-  index('terrain_layers_tile').on(t.crewId, t.kind, t.tile),
-])
+export const terrainLayers = pgTable(
+  'terrain_layers',
+  {
+    crewId: uuid('crew_id').notNull(),
+    kind: text('kind').$type<'ground' | 'cover'>().notNull().default('ground'),
+    tile: text('tile').notNull(),
+    key: text('key').notNull(),
+    side: smallint('side').notNull(),
+    heights: bytea('heights').notNull(),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.kind, t.key, t.tile] }),
+    foreignKey({
+      name: 'terrain_layers_of_tile',
+      columns: [t.crewId, t.kind, t.tile],
+      foreignColumns: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name],
+    }).onDelete('cascade'),
+    index('terrain_layers_tile').on(t.crewId, t.kind, t.tile),
+  ],
+)
 
 /** The count at which each block last changed, taken away ones too. */
-export const terrainChanges = pgTable('terrain_changes', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  key: text('key').notNull(),
-  version: integer('version').notNull(),
-}, t => [primaryKey({ columns: [t.crewId, t.key] }), index('terrain_changes_version').on(t.crewId, t.version)])
+export const terrainChanges = pgTable(
+  'terrain_changes',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    key: text('key').notNull(),
+    version: integer('version').notNull(),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.key] }), index('terrain_changes_version').on(t.crewId, t.version)],
+)
 
 /** What grows and stands on the ground, metres, by the classes of a land-cover raster. */
-export const coverBlocks = pgTable('cover_blocks', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  key: text('key').notNull(),
-  side: smallint('side').notNull(),
-  tile: text('tile').notNull(),
-  heights: bytea('heights').notNull(),
-}, t => [primaryKey({ columns: [t.crewId, t.key] })])
+export const coverBlocks = pgTable(
+  'cover_blocks',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    key: text('key').notNull(),
+    side: smallint('side').notNull(),
+    tile: text('tile').notNull(),
+    heights: bytea('heights').notNull(),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.key] })],
+)
 
 /** Parts a crew has entered with the maker's own figures. */
-export const parts = pgTable('parts', {
-  crewId: uuid('crew_id').notNull().references(() => crews.id, { onDelete: 'cascade' }),
-  id: text('id').notNull(),
-  kind: text('kind').notNull(),
-  name: text('name').notNull(),
-  data: jsonb('data').notNull(),
-}, t => [primaryKey({ columns: [t.crewId, t.id] })])
+export const parts = pgTable(
+  'parts',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    id: text('id').notNull(),
+    kind: text('kind').notNull(),
+    name: text('name').notNull(),
+    data: jsonb('data').notNull(),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.id] })],
+)
 
-export const designs = pgTable('designs', {
-  ...ofJob,
-  name: text('name').notNull(),
-  approach: text('approach').notNull(),
-  mastId: uuid('mast_id'),
-  band: text('band'),
-  bandwidthMHz: doublePrecision('bandwidth_mhz'),
-  marginDb: doublePrecision('margin_db').notNull().default(15),
-  carriersInBand: smallint('carriers_in_band'),
-  obstructionDb: doublePrecision('obstruction_db').notNull().default(0),
-  aimedDeg: doublePrecision('aimed_deg'),
-  aimedAtUtc: when('aimed_at_utc'),
-}, t => jobKeys(t as never, 'designs'))
+export const designs = pgTable(
+  'designs',
+  {
+    ...ofJob,
+    name: text('name').notNull(),
+    approach: text('approach').notNull(),
+    mastId: uuid('mast_id'),
+    band: text('band'),
+    bandwidthMHz: doublePrecision('bandwidth_mhz'),
+    marginDb: doublePrecision('margin_db').notNull().default(15),
+    carriersInBand: smallint('carriers_in_band'),
+    obstructionDb: doublePrecision('obstruction_db').notNull().default(0),
+    aimedDeg: doublePrecision('aimed_deg'),
+    aimedAtUtc: when('aimed_at_utc'),
+  },
+  t => jobKeys(t as never, 'designs'),
+)
 
-export const nodes = pgTable('nodes', {
-  ...ofJob,
-  designId: uuid('design_id').notNull(),
-  role: text('role').notNull(),
-  partId: text('part_id').notNull(),
-  eastM: doublePrecision('east_m').notNull(),
-  northM: doublePrecision('north_m').notNull(),
-  upM: doublePrecision('up_m').notNull(),
-  azimuthDeg: doublePrecision('azimuth_deg'),
-  tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
-  gainDb: doublePrecision('gain_db'),
-}, t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')])
+export const nodes = pgTable(
+  'nodes',
+  {
+    ...ofJob,
+    designId: uuid('design_id').notNull(),
+    role: text('role').notNull(),
+    partId: text('part_id').notNull(),
+    eastM: doublePrecision('east_m').notNull(),
+    northM: doublePrecision('north_m').notNull(),
+    upM: doublePrecision('up_m').notNull(),
+    azimuthDeg: doublePrecision('azimuth_deg'),
+    tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
+    gainDb: doublePrecision('gain_db'),
+  },
+  t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')],
+)
 
-export const runs = pgTable('runs', {
-  ...ofJob,
-  designId: uuid('design_id').notNull(),
-  fromNodeId: uuid('from_node_id').notNull(),
-  toNodeId: uuid('to_node_id').notNull(),
-  partId: text('part_id').notNull(),
-  lengthM: doublePrecision('length_m').notNull(),
-  measured: boolean('measured').notNull().default(false),
-  spareM: doublePrecision('spare_m'),
-}, t => [
-  ...jobKeys(t as never, 'runs'),
-  inJob('runs', 'designId', t, t.designId, designs).onDelete('cascade'),
-  inJob('runs', 'fromNodeId', t, t.fromNodeId, nodes).onDelete('cascade'),
-  inJob('runs', 'toNodeId', t, t.toNodeId, nodes).onDelete('cascade'),
-  check('runs_length', sql`${t.lengthM} >= 0`)])
+export const runs = pgTable(
+  'runs',
+  {
+    ...ofJob,
+    designId: uuid('design_id').notNull(),
+    fromNodeId: uuid('from_node_id').notNull(),
+    toNodeId: uuid('to_node_id').notNull(),
+    partId: text('part_id').notNull(),
+    lengthM: doublePrecision('length_m').notNull(),
+    measured: boolean('measured').notNull().default(false),
+    spareM: doublePrecision('spare_m'),
+  },
+  t => [
+    ...jobKeys(t as never, 'runs'),
+    inJob('runs', 'designId', t, t.designId, designs).onDelete('cascade'),
+    inJob('runs', 'fromNodeId', t, t.fromNodeId, nodes).onDelete('cascade'),
+    inJob('runs', 'toNodeId', t, t.toNodeId, nodes).onDelete('cascade'),
+    check('runs_length', sql`${t.lengthM} >= 0`),
+  ],
+)
 
-export const sweeps = pgTable('sweeps', {
-  ...ofJob,
-  stopId: uuid('stop_id'),
-  designId: uuid('design_id').notNull(),
-  startedAtUtc: when('started_at_utc').notNull(),
-  quantity: text('quantity').notNull(),
-  reference: text('reference').notNull(),
-  stepDeg: doublePrecision('step_deg'),
-}, t => [
-  ...jobKeys(t as never, 'sweeps'),
-  inJob('sweeps', 'stopId', t, t.stopId, stops),
-  inJob('sweeps', 'designId', t, t.designId, designs).onDelete('cascade'),
-])
+export const sweeps = pgTable(
+  'sweeps',
+  {
+    ...ofJob,
+    stopId: uuid('stop_id'),
+    designId: uuid('design_id').notNull(),
+    startedAtUtc: when('started_at_utc').notNull(),
+    quantity: text('quantity').notNull(),
+    reference: text('reference').notNull(),
+    stepDeg: doublePrecision('step_deg'),
+  },
+  t => [
+    ...jobKeys(t as never, 'sweeps'),
+    inJob('sweeps', 'stopId', t, t.stopId, stops),
+    inJob('sweeps', 'designId', t, t.designId, designs).onDelete('cascade'),
+  ],
+)
 
-export const steps = pgTable('steps', {
-  ...ofJob, ...logColumns,
-  sweepId: uuid('sweep_id').notNull(),
-  pass: smallint('pass').notNull(),
-  headingDeg: doublePrecision('heading_deg').notNull(),
-  value: doublePrecision('value').notNull(),
-}, t => [
-  ...jobKeys(t as never, 'steps'),
-  inJob('steps', 'sweepId', t, t.sweepId, sweeps).onDelete('cascade'),
-  inJob('steps', 'replacesId', t, t.replacesId, t),
-])
+export const steps = pgTable(
+  'steps',
+  {
+    ...ofJob,
+    ...logColumns,
+    sweepId: uuid('sweep_id').notNull(),
+    pass: smallint('pass').notNull(),
+    headingDeg: doublePrecision('heading_deg').notNull(),
+    value: doublePrecision('value').notNull(),
+  },
+  t => [
+    ...jobKeys(t as never, 'steps'),
+    inJob('steps', 'sweepId', t, t.sweepId, sweeps).onDelete('cascade'),
+    inJob('steps', 'replacesId', t, t.replacesId, t),
+  ],
+)
 
-export const checks = pgTable('checks', {
-  ...ofJob,
-  kind: text('kind').notNull(),
-  key: text('key').notNull(),
-  done: boolean('done').notNull(),
-  reason: text('reason'),
-  by: text('by'),
-  atUtc: when('at_utc'),
-}, t => jobKeys(t as never, 'checks'))
+export const checks = pgTable(
+  'checks',
+  {
+    ...ofJob,
+    kind: text('kind').notNull(),
+    key: text('key').notNull(),
+    done: boolean('done').notNull(),
+    reason: text('reason'),
+    by: text('by'),
+    atUtc: when('at_utc'),
+  },
+  t => jobKeys(t as never, 'checks'),
+)
 
 /** Every change that was taken, or refused, once. A repeat finds itself here and does nothing. */
-export const appliedChanges = pgTable('applied_changes', {
-  crewId: uuid('crew_id').notNull(),
-  id: uuid('id').notNull(),
-  jobId: uuid('job_id').notNull(),
-  sequence: integer('sequence').notNull(),
-  table: text('table_name').notNull(),
-  rowId: uuid('row_id').notNull(),
-  op: text('op').$type<'insert' | 'update' | 'delete'>().notNull(),
-  fields: jsonb('fields').$type<Record<string, unknown>>().notNull(),
-  outcome: jsonb('outcome').$type<{ conflicts?: unknown[], rejected?: string, errors?: { field: string, message: string }[] }>(),
-  memberId: uuid('member_id'),
-  device: uuid('device'),
-  at: when('at').notNull().default(now),
-}, t => [
-  primaryKey({ columns: [t.crewId, t.id] }),
-  foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
-  unique('applied_changes_feed').on(t.crewId, t.jobId, t.sequence),
-])
+export const appliedChanges = pgTable(
+  'applied_changes',
+  {
+    crewId: uuid('crew_id').notNull(),
+    id: uuid('id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    sequence: integer('sequence').notNull(),
+    table: text('table_name').notNull(),
+    rowId: uuid('row_id').notNull(),
+    op: text('op').$type<'insert' | 'update' | 'delete'>().notNull(),
+    fields: jsonb('fields').$type<Record<string, unknown>>().notNull(),
+    outcome: jsonb('outcome').$type<{
+      conflicts?: unknown[]
+      rejected?: string
+      errors?: { field: string; message: string }[]
+    }>(),
+    memberId: uuid('member_id'),
+    device: uuid('device'),
+    at: when('at').notNull().default(now),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+    unique('applied_changes_feed').on(t.crewId, t.jobId, t.sequence),
+  ],
+)
 
 /** What a customer was handed: document, result and the engine that made it, frozen. */
-export const handovers = pgTable('handovers', {
-  crewId: uuid('crew_id').notNull(),
-  id: uuid('id').notNull(),
-  jobId: uuid('job_id').notNull(),
-  engine: text('engine').notNull(),
-  document: jsonb('document').notNull(),
-  result: jsonb('result').notNull(),
-  madeAt: when('made_at').notNull().default(now),
-  madeBy: text('made_by').notNull(),
-}, t => [primaryKey({ columns: [t.crewId, t.id] }), foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade')])
+export const handovers = pgTable(
+  'handovers',
+  {
+    crewId: uuid('crew_id').notNull(),
+    id: uuid('id').notNull(),
+    jobId: uuid('job_id').notNull(),
+    engine: text('engine').notNull(),
+    document: jsonb('document').notNull(),
+    result: jsonb('result').notNull(),
+    madeAt: when('made_at').notNull().default(now),
+    madeBy: text('made_by').notNull(),
+  },
+  t => [
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+  ],
+)
 
 /** The tables of a job document, by the names that changes use. */
-export const documentTables = { jobs, sites, stops, obstacles, landmarks, pictures, spots, readings, speedRuns, masts, cells, designs, nodes, runs, sweeps, steps, checks } as const
+export const documentTables = {
+  jobs,
+  sites,
+  stops,
+  obstacles,
+  landmarks,
+  pictures,
+  spots,
+  readings,
+  speedRuns,
+  masts,
+  cells,
+  designs,
+  nodes,
+  runs,
+  sweeps,
+  steps,
+  checks,
+} as const

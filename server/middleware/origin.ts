@@ -3,7 +3,7 @@ import { trustedHost } from '../utils/proxy'
 const READS = ['GET', 'HEAD', 'OPTIONS']
 
 /** Writes from another site are refused; the cookie's same-site rule is the first line, this the second. */
-export default defineEventHandler((event) => {
+export default defineEventHandler(event => {
   if (!event.path.startsWith('/api/') || READS.includes(event.method)) return
   const origin = getHeader(event, 'origin')
   const site = getHeader(event, 'sec-fetch-site')

@@ -10,30 +10,31 @@ const YEAR_S = 365 * 86_400
 function inlineScriptHashes(): string[] {
   const shell = join(dirname(process.argv[1] ?? ''), '..', 'public', 'index.html')
   if (!existsSync(shell)) return []
-  return [...readFileSync(shell, 'utf8').matchAll(/<script(?![^>]*\bsrc=)[^>]*>([\s\S]*?)<\/script>/g)]
-    .map(m => `'sha256-${createHash('sha256').update(m[1]!).digest('base64')}'`)
+  return [...readFileSync(shell, 'utf8').matchAll(/<script(?![^>]*\bsrc=)[^>]*>([\s\S]*?)<\/script>/g)].map(
+    m => `'sha256-${createHash('sha256').update(m[1]!).digest('base64')}'`,
+  )
 }
 
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   const tiles = useRuntimeConfig().tiles
   const tilesFrom = tiles && URL.canParse(tiles.replace(/[{}]/g, '')) ? [new URL(tiles.replace(/[{}]/g, '')).origin] : []
   const common = {
     contentSecurityPolicy: import.meta.dev
-      ? false as const
+      ? (false as const)
       : {
           useDefaults: false,
           directives: {
-            defaultSrc: ['\'self\''],
-            scriptSrc: ['\'self\'', ...inlineScriptHashes()],
-            styleSrc: ['\'self\'', '\'unsafe-inline\''],
-            imgSrc: ['\'self\'', 'data:', 'blob:', ...tilesFrom],
-            fontSrc: ['\'self\''],
-            connectSrc: ['\'self\''],
-            workerSrc: ['\'self\''],
-            objectSrc: ['\'none\''],
-            baseUri: ['\'none\''],
-            formAction: ['\'self\''],
-            frameAncestors: ['\'none\''],
+            defaultSrc: ["'self'"],
+            scriptSrc: ["'self'", ...inlineScriptHashes()],
+            styleSrc: ["'self'", "'unsafe-inline'"],
+            imgSrc: ["'self'", 'data:', 'blob:', ...tilesFrom],
+            fontSrc: ["'self'"],
+            connectSrc: ["'self'"],
+            workerSrc: ["'self'"],
+            objectSrc: ["'none'"],
+            baseUri: ["'none'"],
+            formAction: ["'self'"],
+            frameAncestors: ["'none'"],
           },
         },
     referrerPolicy: { policy: 'same-origin' as const },
@@ -41,7 +42,7 @@ export default defineNitroPlugin((nitro) => {
   }
   const plain = helmet({ ...common, strictTransportSecurity: false })
   const sealed = helmet({ ...common, strictTransportSecurity: { maxAge: YEAR_S, includeSubDomains: false } })
-  nitro.hooks.hook('request', (event) => {
+  nitro.hooks.hook('request', event => {
     const { req, res } = event.node
     ;(isSealed(event) ? sealed : plain)(req, res, () => {})
     res.setHeader('permissions-policy', 'camera=(), microphone=(), payment=()')

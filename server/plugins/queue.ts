@@ -2,7 +2,7 @@ import { startQueue, stopQueue } from '../utils/queue'
 import { clearUploads } from '../utils/upload'
 
 /** Work that another node left is taken up as soon as this one serves; what a killed one left on its disk goes. */
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   if (!useRuntimeConfig().databaseUrl) return
   clearUploads()
   startQueue()

@@ -14,20 +14,28 @@ import type { Change, TableName } from '../../core/job/schema'
 import type { ChangeResult, Feed } from '../../shared/api'
 import { settleState, STATE_TABLES } from './job-state'
 
-const schemas = Object.fromEntries(Object.keys(documentTables).map((t) => {
-  const table = t as TableName
-  return [table, { whole: rowSchema(table), part: partialSchema(table) }]
-})) as Record<TableName, { whole: ReturnType<typeof rowSchema>, part: ReturnType<typeof partialSchema> }>
+const schemas = Object.fromEntries(
+  Object.keys(documentTables).map(t => {
+    const table = t as TableName
+    return [table, { whole: rowSchema(table), part: partialSchema(table) }]
+  }),
+) as Record<TableName, { whole: ReturnType<typeof rowSchema>; part: ReturnType<typeof partialSchema> }>
 
 /** Why a change cannot be taken; the rest of its batch goes on. */
 class Refusal extends Error {
-  constructor(detail: string, readonly errors?: { field: string, message: string }[]) {
+  constructor(
+    detail: string,
+    readonly errors?: { field: string; message: string }[],
+  ) {
     super(detail)
   }
 }
 
 type Applied = typeof appliedChanges.$inferSelect
-interface Who { crewId: string, memberId: string }
+interface Who {
+  crewId: string
+  memberId: string
+}
 
 /** A feed no longer than this goes with an answer; a browser further behind reads the job whole. */
 export const MOST_FEED = 2000
@@ -39,14 +47,22 @@ export const MOST_FEED = 2000
  * @returns null where the job is not this crew's
  */
 export async function applyBatch(
-  db: Db, who: Who, jobId: string, sent: readonly unknown[], from: { device?: string | null, since?: number | null } = {},
+  db: Db,
+  who: Who,
+  jobId: string,
+  sent: readonly unknown[],
+  from: { device?: string | null; since?: number | null } = {},
 ): Promise<ChangeResult | null> {
   return await db.transaction(tx => applyIn(tx, who, jobId, sent, from))
 }
 
 /** The same within a transaction that does more. */
 export async function applyIn(
-  tx: Tx, who: Who, jobId: string, sent: readonly unknown[], from: { device?: string | null, since?: number | null } = {},
+  tx: Tx,
+  who: Who,
+  jobId: string,
+  sent: readonly unknown[],
+  from: { device?: string | null; since?: number | null } = {},
 ): Promise<ChangeResult | null> {
   const ofJob = and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))
   const [known] = await tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
@@ -54,13 +70,19 @@ export async function applyIn(
   const creates = first?.table === 'jobs' && first.op === 'insert' && first.rowId === jobId
   if (!known && !creates) return null
   const ids = sent.map(c => (c as { id?: unknown } | null)?.id).filter(validUuid)
-  const before = ids.length ? await tx.select().from(appliedChanges).where(and(eq(appliedChanges.crewId, who.crewId), inArray(appliedChanges.id, ids))) : []
+  const before = ids.length
+    ? await tx
+        .select()
+        .from(appliedChanges)
+        .where(and(eq(appliedChanges.crewId, who.crewId), inArray(appliedChanges.id, ids)))
+    : []
   const batch = new Batch(tx, who, jobId, from.device ?? null, known?.sequence ?? 0)
   for (const done of before) batch.done.set(done.id, done)
   for (const change of sent) await batch.take(change, !known && change === first)
   const { result } = batch
   if (batch.made || known) await batch.close()
-  if (from.since !== undefined && from.since !== null) Object.assign(result, await feedSince(tx, who.crewId, jobId, from.since, result.sequence))
+  if (from.since !== undefined && from.since !== null)
+    Object.assign(result, await feedSince(tx, who.crewId, jobId, from.since, result.sequence))
   return result
 }
 
@@ -77,7 +99,13 @@ class Batch {
   private readonly touched = new Set<TableName>()
   private readonly began: number
 
-  constructor(private readonly tx: Tx, private readonly who: Who, private readonly jobId: string, private readonly device: string | null, sequence: number) {
+  constructor(
+    private readonly tx: Tx,
+    private readonly who: Who,
+    private readonly jobId: string,
+    private readonly device: string | null,
+    sequence: number,
+  ) {
     this.began = sequence
     this.result = { sequence, versions: [], conflicts: [], rejected: [] }
   }
@@ -91,7 +119,7 @@ class Batch {
     const done = this.done.get(change.id)
     if (done && done.jobId !== jobId) return this.refuse(change, new Refusal('A change of this number went to another job.'))
     if (done) return repeat(result, change, done)
-    if (!begins && !this.made && !this.began && !await this.isThere()) {
+    if (!begins && !this.made && !this.began && !(await this.isThere())) {
       return this.refuse(change, new Refusal('The job itself was not taken.'))
     }
     result.sequence++
@@ -107,8 +135,7 @@ class Batch {
         result.conflicts.push(...conflicts)
         outcome = { conflicts }
       }
-    }
-    catch (e) {
+    } catch (e) {
       const refusal = asRefusal(e)
       if (!refusal) throw e
       this.refuse(change, refusal)
@@ -119,21 +146,41 @@ class Batch {
       outcome = { rejected: refusal.message, ...(refusal.errors ? { errors: refusal.errors } : {}) }
       fields = {}
     }
-    const [kept] = await tx.insert(appliedChanges).values({
-      crewId: who.crewId, id: change.id, jobId, sequence: result.sequence, table: change.table, rowId: change.rowId, op: change.op, fields, outcome,
-      memberId: who.memberId, device,
-    }).returning()
+    const [kept] = await tx
+      .insert(appliedChanges)
+      .values({
+        crewId: who.crewId,
+        id: change.id,
+        jobId,
+        sequence: result.sequence,
+        table: change.table,
+        rowId: change.rowId,
+        op: change.op,
+        fields,
+        outcome,
+        memberId: who.memberId,
+        device,
+      })
+      .returning()
     this.done.set(change.id, kept!)
   }
 
   /** A job of sequence 0 may be one that an older program made. */
   private async isThere(): Promise<boolean> {
-    return !!(await this.tx.select({ id: jobs.id }).from(jobs).where(and(eq(jobs.crewId, this.who.crewId), eq(jobs.id, this.jobId)))).length
+    return !!(
+      await this.tx
+        .select({ id: jobs.id })
+        .from(jobs)
+        .where(and(eq(jobs.crewId, this.who.crewId), eq(jobs.id, this.jobId)))
+    ).length
   }
 
   private refuse(change: Partial<Change> | null, why: Refusal): void {
     this.result.rejected.push({
-      changeId: String(change?.id ?? ''), table: change?.table as TableName, rowId: String(change?.rowId ?? ''), detail: why.message,
+      changeId: String(change?.id ?? ''),
+      table: change?.table as TableName,
+      rowId: String(change?.rowId ?? ''),
+      detail: why.message,
       ...(why.errors ? { errors: why.errors } : {}),
     })
   }
@@ -141,7 +188,10 @@ class Batch {
   async close(): Promise<void> {
     const { tx, who, jobId, result } = this
     if (result.sequence === this.began) return
-    await tx.update(jobs).set({ sequence: result.sequence, changedAt: sql`now()` as never }).where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
+    await tx
+      .update(jobs)
+      .set({ sequence: result.sequence, changedAt: sql`now()` as never })
+      .where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
     const pair = `${jobId} ${who.memberId}`
     if (!workers.has(pair)) {
       await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
@@ -154,16 +204,26 @@ class Batch {
 /** What became of the job after a sequence number, in order; `more` where it is too much for one answer. */
 export async function feedSince(db: Db | Tx, crewId: string, jobId: string, since: number, sequence: number): Promise<Feed> {
   if (since >= sequence) return { sequence, items: [], more: false, ...(since > sequence ? { reset: true } : {}) }
-  const rows = await db.select().from(appliedChanges)
+  const rows = await db
+    .select()
+    .from(appliedChanges)
     .where(and(eq(appliedChanges.crewId, crewId), eq(appliedChanges.jobId, jobId), gt(appliedChanges.sequence, since)))
-    .orderBy(asc(appliedChanges.sequence)).limit(MOST_FEED)
+    .orderBy(asc(appliedChanges.sequence))
+    .limit(MOST_FEED)
   const more = rows.length === MOST_FEED && rows.at(-1)!.sequence < sequence
   return {
     sequence: more ? rows.at(-1)!.sequence : sequence,
     more,
-    items: rows.filter(r => !r.outcome?.rejected).map(r => ({
-      id: r.id, table: r.table as TableName, rowId: r.rowId, op: r.op, fields: r.fields, sequence: r.sequence,
-    })),
+    items: rows
+      .filter(r => !r.outcome?.rejected)
+      .map(r => ({
+        id: r.id,
+        table: r.table as TableName,
+        rowId: r.rowId,
+        op: r.op,
+        fields: r.fields,
+        sequence: r.sequence,
+      })),
   }
 }
 
@@ -173,7 +233,7 @@ function repeat(result: ChangeResult, change: Change, done: Applied): void {
   const { rejected, errors, conflicts } = done.outcome ?? {}
   if (rejected) result.rejected.push({ changeId, table, rowId, detail: rejected, ...(errors ? { errors } : {}) })
   else result.versions.push({ changeId, table, rowId, version: done.sequence })
-  if (conflicts) result.conflicts.push(...conflicts as FieldConflict[])
+  if (conflicts) result.conflicts.push(...(conflicts as FieldConflict[]))
 }
 
 /** @returns why the database will not hold it; null where that is a failure and no refusal */
@@ -193,12 +253,21 @@ function asRefusal(e: unknown): Refusal | null {
 
 /** The browser whose change took a sequence number. */
 async function writtenBy(tx: Tx, crewId: string, jobId: string, sequence: number): Promise<string | null> {
-  const [row] = await tx.select({ device: appliedChanges.device }).from(appliedChanges)
+  const [row] = await tx
+    .select({ device: appliedChanges.device })
+    .from(appliedChanges)
     .where(and(eq(appliedChanges.crewId, crewId), eq(appliedChanges.jobId, jobId), eq(appliedChanges.sequence, sequence)))
   return row?.device ?? null
 }
 
-async function applyOne(tx: Tx, crewId: string, jobId: string, change: Change, version: number, device: string | null): Promise<{ conflicts: FieldConflict[], accepted: Record<string, unknown> }> {
+async function applyOne(
+  tx: Tx,
+  crewId: string,
+  jobId: string,
+  change: Change,
+  version: number,
+  device: string | null,
+): Promise<{ conflicts: FieldConflict[]; accepted: Record<string, unknown> }> {
   // Every table of the document shares these columns; one cast stands here instead of thirteen branches.
   const table = documentTables[change.table] as unknown as typeof documentTables.spots
   const key = and(eq(table.crewId, crewId), eq(table.id, change.rowId))
@@ -206,11 +275,13 @@ async function applyOne(tx: Tx, crewId: string, jobId: string, change: Change, v
   if (change.table === 'jobs') {
     if (change.rowId !== jobId) throw new Refusal('A job’s changes are its own.')
     if (change.op === 'delete') throw new Refusal('A job is removed from the list of jobs.')
+  } else if (row && row.jobId !== jobId) {
+    throw new Refusal(
+      row.jobId === null ? 'This mast belongs to the crew’s data set and is changed by importing.' : 'It is not in this job.',
+    )
   }
-  else if (row && row.jobId !== jobId) {
-    throw new Refusal(row.jobId === null ? 'This mast belongs to the crew’s data set and is changed by importing.' : 'It is not in this job.')
-  }
-  if (APPEND_ONLY.has(change.table) && change.op !== 'insert' && row) throw new Refusal('A log only grows: add a correction or a withdrawal.')
+  if (APPEND_ONLY.has(change.table) && change.op !== 'insert' && row)
+    throw new Refusal('A log only grows: add a correction or a withdrawal.')
 
   if (change.op === 'delete') {
     if (row) await tx.delete(table).where(key)
@@ -234,12 +305,15 @@ async function applyOne(tx: Tx, crewId: string, jobId: string, change: Change, v
   const { accepted } = merged
   const conflicts: FieldConflict[] = []
   for (const c of merged.conflicts) {
-    if (device && await writtenBy(tx, crewId, jobId, c.version) === device) accepted[c.field] = c.mine
+    if (device && (await writtenBy(tx, crewId, jobId, c.version)) === device) accepted[c.field] = c.mine
     else conflicts.push(c)
   }
   if (Object.keys(accepted).length) {
     const fieldVersions = { ...row.fieldVersions, ...Object.fromEntries(Object.keys(accepted).map(f => [f, version])) }
-    await tx.update(table).set({ ...accepted, version, fieldVersions } as never).where(key)
+    await tx
+      .update(table)
+      .set({ ...accepted, version, fieldVersions } as never)
+      .where(key)
   }
   return { conflicts, accepted }
 }

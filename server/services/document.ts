@@ -20,23 +20,25 @@ const asInstant = (column: unknown): SQL => sql`to_char(${column} at time zone '
 function rowsOf(name: TableName): SQL {
   const table = documentTables[name] as unknown as typeof documentTables.spots
   const columns = getTableColumns(table) as unknown as Record<string, { getSQLType: () => string }>
-  const pairs = ['id', 'version', ...Object.keys(TABLE_FIELDS[name])].map((f) => {
+  const pairs = ['id', 'version', ...Object.keys(TABLE_FIELDS[name])].map(f => {
     const column = columns[f]!
     return sql`${sql.raw(`'${f}'`)}, ${column.getSQLType().startsWith('timestamp') ? asInstant(column) : column}`
   })
-  const ofJob = name === 'jobs'
-    ? sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.id} = ${sql.placeholder('job')}`
-    : sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.jobId} = ${sql.placeholder('job')}`
-  return sql`${sql.raw(`'${name}'`)}, (select coalesce(json_agg(json_build_object(${sql.join(pairs, sql`, `)}) order by ${table.id}), '[]'::json) from ${table} where ${ofJob})`
+  const ofJob =
+    name === 'jobs'
+      ? sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.id} = ${sql.placeholder('job')}`
+      : sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.jobId} = ${sql.placeholder('job')}`
+  return sql`${sql.raw(`'${name}'`)}, (select coalesce(json_agg(json_build_object(${sql.join(pairs, sql`, `)}) order by
+    ${table.id}), '[]'::json) from ${table} where ${ofJob})`
 }
 
 /** One statement that reads a job whole: a single look at the database, so that all tables agree. */
-const wholeJob = compiled<{ document: JobDocument, sequence: number | null }>(sql`
+const wholeJob = compiled<{ document: JobDocument; sequence: number | null }>(sql`
   select json_build_object(${sql.join(TABLES.map(rowsOf), sql`, `)}) as document,
     (select sequence from jobs where crew_id = ${sql.placeholder('crew')} and id = ${sql.placeholder('job')}) as sequence`)
 
 /** @returns the job's own rows; null where the job is not this crew's */
-async function readOwn(db: Db, crewId: string, jobId: string): Promise<{ document: JobDocument, sequence: number } | null> {
+async function readOwn(db: Db, crewId: string, jobId: string): Promise<{ document: JobDocument; sequence: number } | null> {
   const [row] = await wholeJob(db, { crew: crewId, job: jobId })
   return row && row.sequence !== null ? { document: row.document, sequence: row.sequence } : null
 }
@@ -94,31 +96,52 @@ const bandsOf = (technology: 'LTE' | 'NR'): string[] => BANDS.filter(b => b.tech
  * orders as the great circle does; the geodesic is taken afterwards.
  */
 export async function mastsNear(db: Db, crewId: string, at: Position, f: MastFilter = {}): Promise<NearMasts> {
-  const lat = at.latDeg * Math.PI / 180
-  const lon = at.lonDeg * Math.PI / 180
-  const point = sql`cube(array[${Math.cos(lat) * Math.cos(lon)}::float8, ${Math.cos(lat) * Math.sin(lon)}::float8, ${Math.sin(lat)}::float8])`
+  const lat = (at.latDeg * Math.PI) / 180
+  const lon = (at.lonDeg * Math.PI) / 180
+  const point = sql`cube(array[${Math.cos(lat) * Math.cos(lon)}::float8, ${Math.cos(lat) * Math.sin(lon)}::float8,
+    ${Math.sin(lat)}::float8])`
   const place = placeOnSphere(masts)
   const chord = 2 * Math.sin((f.radiusM ?? MAST_RADIUS_M) / 6_371_000 / 2)
   const wanted = f.bands?.length ? f.bands : f.technology ? bandsOf(f.technology) : null
-  const rows = await planned<Mast & { cell: string | null, cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(db, sql`
-    select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM", m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on::text as "seenOn",
-      c.id as cell, c.version as "cellVersion", c.technology, c.band, c.cell_id as "cellId", c.channel, c.azimuth_deg as "azimuthDeg", c.beamwidth_deg as "beamwidthDeg", c.power_dbm as "powerDbm"
+  const rows = await planned<Mast & { cell: string | null; cellVersion: number } & Omit<Cell, 'id' | 'version' | 'mastId'>>(
+    db,
+    sql`
+    select m.id, m.version, m.name, m.lat_deg as "latDeg", m.lon_deg as "lonDeg", m.height_m as "heightM",
+      m.ground_m as "groundM", m.carrier, m.accuracy_m as "accuracyM", m.seen_on::text as "seenOn",
+      c.id as cell, c.version as "cellVersion", c.technology, c.band, c.cell_id as "cellId", c.channel,
+        c.azimuth_deg as "azimuthDeg", c.beamwidth_deg as "beamwidthDeg", c.power_dbm as "powerDbm"
     from (select *, ${place} <-> ${point} as far from ${masts}
       where ${and(
-        eq(masts.crewId, crewId), isNull(masts.jobId), sql`${place} <@ cube_enlarge(${point}, ${chord}::float8, 3)`, sql`${place} <-> ${point} <= ${chord}::float8`,
+        eq(masts.crewId, crewId),
+        isNull(masts.jobId),
+        sql`${place} <@ cube_enlarge(${point}, ${chord}::float8, 3)`,
+        sql`${place} <-> ${point} <= ${chord}::float8`,
         f.carrier ? eq(masts.carrier, f.carrier) : undefined,
         wanted ? arrayOverlaps(masts.bands, wanted) : undefined,
         f.seenSince ? gte(masts.seenOn, f.seenSince) : undefined,
       )}
       order by ${place} <-> ${point} limit ${f.most ?? MOST_MASTS}) m
     left join cells c on c.crew_id = m.crew_id and c.mast_id = m.id and c.job_id is null
-    order by m.far, m.id`)
+    order by m.far, m.id`,
+  )
   const found: Mast[] = []
   const cells: Cell[] = []
   for (const r of rows) {
     const { cell, cellVersion, technology, band, cellId, channel, azimuthDeg, beamwidthDeg, powerDbm, ...mast } = r
     if (found.at(-1)?.id !== mast.id) found.push(mast)
-    if (cell) cells.push({ id: cell, version: cellVersion, mastId: mast.id, technology, band, cellId, channel, azimuthDeg, beamwidthDeg, powerDbm })
+    if (cell)
+      cells.push({
+        id: cell,
+        version: cellVersion,
+        mastId: mast.id,
+        technology,
+        band,
+        cellId,
+        channel,
+        azimuthDeg,
+        beamwidthDeg,
+        powerDbm,
+      })
   }
   return { masts: found, cells }
 }

@@ -10,7 +10,10 @@ import type { JobDocument } from '../../core/job/schema'
 import type { HandoverItem } from '../../shared/api'
 import { assessOnServer } from './report'
 
-export interface Frozen extends HandoverItem { document: JobDocument, result: Assessment }
+export interface Frozen extends HandoverItem {
+  document: JobDocument
+  result: Assessment
+}
 
 const ofJob = (crewId: string, jobId: string) => and(eq(handovers.crewId, crewId), eq(handovers.jobId, jobId))
 
@@ -23,13 +26,27 @@ export async function freeze(db: Db, me: Me, jobId: string, document: JobDocumen
 
 /** The handovers of a job, newest first. */
 export const listFrozen = (db: Db, crewId: string, jobId: string): Promise<HandoverItem[]> =>
-  db.select({ id: handovers.id, engine: handovers.engine, madeAt: handovers.madeAt, madeBy: handovers.madeBy }).from(handovers)
-    .where(ofJob(crewId, jobId)).orderBy(desc(handovers.madeAt), desc(handovers.id)).limit(200)
+  db
+    .select({ id: handovers.id, engine: handovers.engine, madeAt: handovers.madeAt, madeBy: handovers.madeBy })
+    .from(handovers)
+    .where(ofJob(crewId, jobId))
+    .orderBy(desc(handovers.madeAt), desc(handovers.id))
+    .limit(200)
 
 /** @returns null where there is none of that id in this job */
 export async function readFrozen(db: Db, crewId: string, jobId: string, id: string): Promise<Frozen | null> {
-  const [row] = await db.select().from(handovers).where(and(ofJob(crewId, jobId), eq(handovers.id, id)))
+  const [row] = await db
+    .select()
+    .from(handovers)
+    .where(and(ofJob(crewId, jobId), eq(handovers.id, id)))
   if (!row) return null
   const { engine, madeAt, madeBy } = row
-  return { id, engine, madeAt, madeBy, document: completeDocument(row.document as Partial<JobDocument>), result: row.result as Assessment }
+  return {
+    id,
+    engine,
+    madeAt,
+    madeBy,
+    document: completeDocument(row.document as Partial<JobDocument>),
+    result: row.result as Assessment,
+  }
 }

@@ -13,7 +13,7 @@ export interface JobQuery {
   kind: JobKind | null
   /** who has worked on it */
   member: string | null
-  after: { changedAt: string, id: string } | null
+  after: { changedAt: string; id: string } | null
   most: number
 }
 
@@ -30,16 +30,21 @@ const WANTED = sql`${jobs.crewId} = ${at('crew')}
 
 /** What the list shows of a job is worked out for the page alone. */
 const page = compiled<JobList['jobs'][number] & Record<keyof typeof ACT_DONE, boolean> & { cursor: string }>(sql`
-  select ${jobs.id}, ${jobs.name}, ${jobs.kind}, ${jobs.state}, ${jobs.customerName} as "customerName", ${jobs.agreedDownMbps} as "agreedDownMbps",
+  select ${jobs.id}, ${jobs.name}, ${jobs.kind}, ${jobs.state}, ${jobs.customerName} as "customerName",
+    ${jobs.agreedDownMbps} as "agreedDownMbps",
     to_char(${jobs.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as cursor,
-    ${sql.join(Object.entries(ACT_DONE).map(([act, done]) => sql`${done} as ${sql.identifier(act)}`), sql`, `)},
+    ${sql.join(
+      Object.entries(ACT_DONE).map(([act, done]) => sql`${done} as ${sql.identifier(act)}`),
+      sql`, `,
+    )},
     site.lat_deg as "latDeg", site.lon_deg as "lonDeg",
     (select count(*)::int from ${spots} where ${spots.crewId} = ${jobs.crewId} and ${spots.jobId} = ${jobs.id}) as spots,
     (select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id}) as readings
   from (select * from ${jobs} where ${WANTED}
       and (${at('changed')}::timestamptz is null or (${jobs.changedAt}, ${jobs.id}) < (${at('changed')}::timestamptz, ${at('after')}::uuid))
     order by ${jobs.changedAt} desc, ${jobs.id} desc limit ${at('most')}::int) as jobs
-  left join lateral (select lat_deg, lon_deg from ${sites} s where s.crew_id = ${jobs.crewId} and s.job_id = ${jobs.id} order by s.id limit 1) site on true
+  left join lateral (select lat_deg, lon_deg from ${sites} s where s.crew_id = ${jobs.crewId}
+    and s.job_id = ${jobs.id} order by s.id limit 1) site on true
   order by ${jobs.changedAt} desc, ${jobs.id} desc`)
 
 const count = compiled<{ n: number }>(sql`select count(*)::int as n from ${jobs} where ${WANTED}`)
@@ -53,7 +58,11 @@ export async function listJobs(db: Db, crewId: string, q: JobQuery): Promise<Job
   const shown = rows.slice(0, q.most)
   const last = shown.at(-1)
   return {
-    jobs: shown.map(({ scout, plan, fit, prove, keep, cursor, ...row }) => ({ ...row, changedAt: new Date(cursor).toISOString(), acts: { scout, plan, fit, prove, keep } })),
+    jobs: shown.map(({ scout, plan, fit, prove, keep, cursor, ...row }) => ({
+      ...row,
+      changedAt: new Date(cursor).toISOString(),
+      acts: { scout, plan, fit, prove, keep },
+    })),
     next: rows.length > q.most && last ? `${last.cursor}_${last.id}` : null,
     total: all?.n ?? null,
   }

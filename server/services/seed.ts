@@ -17,12 +17,24 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
     const scenario = demoScenario()
     const id = countedIds(2)
     const crewId = id()
-    await db.transaction(async (tx) => {
+    await db.transaction(async tx => {
       if (there) await tx.delete(crews).where(eq(crews.id, there.id))
-      await tx.insert(crews).values({ id: crewId, name: DEMO.crew, demo: true, carriers: DEMO.carriers.map(c => ({ name: c.name, codes: [...c.codes] })) })
+      await tx.insert(crews).values({
+        id: crewId,
+        name: DEMO.crew,
+        demo: true,
+        carriers: DEMO.carriers.map(c => ({ name: c.name, codes: [...c.codes] })),
+      })
       await tx.insert(members).values(DEMO.members.map(m => ({ crewId, id: id(), ...m })))
       const setId = id()
-      await tx.insert(mastSets).values({ crewId, id: setId, name: 'Archipelago survey', rows: scenario.cells.length, kept: scenario.cells.length, importedBy: DEMO.members[0].name })
+      await tx.insert(mastSets).values({
+        crewId,
+        id: setId,
+        name: 'Archipelago survey',
+        rows: scenario.cells.length,
+        kept: scenario.cells.length,
+        importedBy: DEMO.members[0].name,
+      })
       const bands = (mastId: string) => [...new Set(scenario.cells.filter(c => c.mastId === mastId).map(c => c.band))].sort()
       await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
       await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
@@ -32,16 +44,21 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
         for (const name of TABLES) {
           if (name === 'jobs' || name === 'masts' || name === 'cells') continue
           const rows = document[name] as { id: string }[]
-          if (rows.length) await tx.insert(documentTables[name] as typeof documentTables.spots).values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
+          if (rows.length)
+            await tx
+              .insert(documentTables[name] as typeof documentTables.spots)
+              .values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
         }
-        await tx.update(jobs).set({ designId, baselineSpotId, stopId }).where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+        await tx
+          .update(jobs)
+          .set({ designId, baselineSpotId, stopId })
+          .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
         await settleState(tx, crewId, jobId)
       }
     })
     await storeTile(db, crewId, demoTile())
     return 'loaded'
-  }
-  finally {
+  } finally {
     await client.end()
   }
 }

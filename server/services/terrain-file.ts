@@ -18,12 +18,17 @@ export interface TerrainTask {
 }
 
 /** What a file says of itself; an SRTM tile also where it lies, and its own voids: neighbours share edges. */
-export interface TerrainHead { side: number, southDeg?: number, westDeg?: number, voids?: number }
+export interface TerrainHead {
+  side: number
+  southDeg?: number
+  westDeg?: number
+  voids?: number
+}
 
 export type FromTerrainWorker =
   | TerrainHead
   | { blocks: HeightBlock[] }
-  | { classes: { value: number, share: number }[] }
+  | { classes: { value: number; share: number }[] }
   | { end: true }
   | { refused: string }
   | { failed: string }
@@ -55,7 +60,10 @@ class Reading {
   private readonly timer: ReturnType<typeof setTimeout>
 
   constructor(task: TerrainTask) {
-    this.worker = new Worker(program(), { workerData: task, resourceLimits: { maxOldGenerationSizeMb: HEAP_MB, maxYoungGenerationSizeMb: 64 } })
+    this.worker = new Worker(program(), {
+      workerData: task,
+      resourceLimits: { maxOldGenerationSizeMb: HEAP_MB, maxYoungGenerationSizeMb: 64 },
+    })
     const tell = () => {
       this.wake?.()
       this.wake = null
@@ -101,15 +109,17 @@ class Reading {
   }
 }
 
-export interface OpenTerrain extends TerrainHead { blocks: AsyncGenerator<HeightBlock> }
+export interface OpenTerrain extends TerrainHead {
+  blocks: AsyncGenerator<HeightBlock>
+}
 
 /**
  * Reads a file and does something with it.
  * @throws RangeError where it is refused, Busy where too many wait already
  */
 export function withTerrainFile<T>(task: TerrainTask, work: (file: OpenTerrain) => Promise<T>): Promise<T> {
-  return reading(task, async (r) => {
-    const head = await r.next() as TerrainHead
+  return reading(task, async r => {
+    const head = (await r.next()) as TerrainHead
     async function* blocks() {
       for (;;) {
         r.ask()
@@ -123,8 +133,8 @@ export function withTerrainFile<T>(task: TerrainTask, work: (file: OpenTerrain) 
 }
 
 /** Classes of a land-cover raster with their share, most common first. */
-export function terrainClasses(task: TerrainTask): Promise<{ value: number, share: number }[]> {
-  return reading(task, async r => (await r.next() as { classes: { value: number, share: number }[] }).classes)
+export function terrainClasses(task: TerrainTask): Promise<{ value: number; share: number }[]> {
+  return reading(task, async r => ((await r.next()) as { classes: { value: number; share: number }[] }).classes)
 }
 
 function reading<T>(task: TerrainTask, work: (r: Reading) => Promise<T>): Promise<T> {
@@ -133,8 +143,7 @@ function reading<T>(task: TerrainTask, work: (r: Reading) => Promise<T>): Promis
     const r = new Reading(task)
     try {
       return await work(r)
-    }
-    finally {
+    } finally {
       await r.stop()
     }
   })

@@ -16,11 +16,21 @@ export const tileName = (southDeg: number, westDeg: number): string =>
 
 /** Keeps a whole tile that is in memory. */
 export function storeTile(db: Db, crewId: string, tile: HeightTile): Promise<TerrainReport> {
-  return storeLayer(db, crewId, { name: tileName(tile.southDeg, tile.westDeg), kind: 'ground', side: tile.side, voids: voidsOf(tile) }, cutTile(tile))
+  return storeLayer(
+    db,
+    crewId,
+    { name: tileName(tile.southDeg, tile.westDeg), kind: 'ground', side: tile.side, voids: voidsOf(tile) },
+    cutTile(tile),
+  )
 }
 
 /** `voids`: of the file itself where that is known; blocks share their edges and would count some twice */
-interface Tile { name: string, kind: 'ground' | 'cover', side: number, voids?: number }
+interface Tile {
+  name: string
+  kind: 'ground' | 'cover'
+  side: number
+  voids?: number
+}
 
 const voidsOf = (b: { heights: Int16Array }): number => {
   let n = 0
@@ -41,22 +51,36 @@ const alone = (tx: Tx, crewId: string) => tx.execute(sql`select pg_advisory_xact
  * Keeps a tile's blocks as a layer of their own and lays the layers of every block touched over each
  * other again. A tile of the same kind and name is replaced.
  */
-export async function storeLayer(db: Db, crewId: string, tile: Tile, blocks: Iterable<HeightBlock> | AsyncIterable<HeightBlock>): Promise<TerrainReport> {
+export async function storeLayer(
+  db: Db,
+  crewId: string,
+  tile: Tile,
+  blocks: Iterable<HeightBlock> | AsyncIterable<HeightBlock>,
+): Promise<TerrainReport> {
   let count = 0
   let voids = 0
   let keys: string[] = []
-  await db.transaction(async (tx) => {
+  await db.transaction(async tx => {
     await tx.execute(PATIENCE)
     const mine = and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, tile.kind), eq(terrainTiles.name, tile.name))
     const layers = and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, tile.kind), eq(terrainLayers.tile, tile.name))
-    await tx.insert(terrainTiles).values({ crewId, name: tile.name, kind: tile.kind, side: tile.side, voids: 0 })
-      .onConflictDoUpdate({ target: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name], set: { side: tile.side, importedAt: sql`now()` as never } })
+    await tx
+      .insert(terrainTiles)
+      .values({ crewId, name: tile.name, kind: tile.kind, side: tile.side, voids: 0 })
+      .onConflictDoUpdate({
+        target: [terrainTiles.crewId, terrainTiles.kind, terrainTiles.name],
+        set: { side: tile.side, importedAt: sql`now()` as never },
+      })
     const before = await tx.delete(terrainLayers).where(layers).returning({ key: terrainLayers.key })
     const touched = new Set(before.map(b => b.key))
     let batch: HeightBlock[] = []
     const flush = async () => {
       if (batch.length) {
-        await tx.insert(terrainLayers).values(batch.map(b => ({ crewId, kind: tile.kind, tile: tile.name, key: b.key, side: b.side, heights: packHeights(b) })))
+        await tx
+          .insert(terrainLayers)
+          .values(
+            batch.map(b => ({ crewId, kind: tile.kind, tile: tile.name, key: b.key, side: b.side, heights: packHeights(b) })),
+          )
       }
       batch = []
     }
@@ -82,12 +106,15 @@ export async function storeLayer(db: Db, crewId: string, tile: Tile, blocks: Ite
 
 /** Takes a tile away again; what lay under it shows. @returns the blocks that changed; null where there is none of that name */
 export async function removeLayer(db: Db, crewId: string, kind: 'ground' | 'cover', name: string): Promise<string[] | null> {
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     await tx.execute(PATIENCE)
     await alone(tx, crewId)
     const mine = and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, kind), eq(terrainLayers.tile, name))
     const keys = (await tx.select({ key: terrainLayers.key }).from(terrainLayers).where(mine)).map(k => k.key).sort()
-    const gone = await tx.delete(terrainTiles).where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, kind), eq(terrainTiles.name, name))).returning()
+    const gone = await tx
+      .delete(terrainTiles)
+      .where(and(eq(terrainTiles.crewId, crewId), eq(terrainTiles.kind, kind), eq(terrainTiles.name, name)))
+      .returning()
     if (!gone.length) return null
     await relay(tx, crewId, kind, keys)
     return keys
@@ -99,36 +126,70 @@ async function relay(tx: Tx, crewId: string, kind: 'ground' | 'cover', keys: str
   const table = kind === 'ground' ? terrainBlocks : coverBlocks
   for (let i = 0; i < keys.length; i += AT_ONCE) {
     const part = keys.slice(i, i + AT_ONCE)
-    const rows = await tx.select({ key: terrainLayers.key, side: terrainLayers.side, heights: terrainLayers.heights, tile: terrainLayers.tile }).from(terrainLayers)
-      .where(and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, kind), inArray(terrainLayers.key, part))).orderBy(terrainLayers.tile)
-    const made = part.flatMap((key) => {
+    const rows = await tx
+      .select({ key: terrainLayers.key, side: terrainLayers.side, heights: terrainLayers.heights, tile: terrainLayers.tile })
+      .from(terrainLayers)
+      .where(and(eq(terrainLayers.crewId, crewId), eq(terrainLayers.kind, kind), inArray(terrainLayers.key, part)))
+      .orderBy(terrainLayers.tile)
+    const made = part.flatMap(key => {
       const mine = rows.filter(r => r.key === key)
       const block = overlay(mine.map(asBlock))
-      return block ? [{ crewId, key, side: block.side, tile: mine.map(r => r.tile).join('+').slice(0, 200), heights: packHeights(block) }] : []
+      return block
+        ? [
+            {
+              crewId,
+              key,
+              side: block.side,
+              tile: mine
+                .map(r => r.tile)
+                .join('+')
+                .slice(0, 200),
+              heights: packHeights(block),
+            },
+          ]
+        : []
     })
     const held = new Set(made.map(m => m.key))
     const bare = part.filter(k => !held.has(k))
     if (bare.length) await tx.delete(table).where(and(eq(table.crewId, crewId), inArray(table.key, bare)))
     if (made.length) {
-      await tx.insert(table).values(made)
-        .onConflictDoUpdate({ target: [table.crewId, table.key], set: { side: sql`excluded.side`, tile: sql`excluded.tile`, heights: sql`excluded.heights` } })
+      await tx
+        .insert(table)
+        .values(made)
+        .onConflictDoUpdate({
+          target: [table.crewId, table.key],
+          set: { side: sql`excluded.side`, tile: sql`excluded.tile`, heights: sql`excluded.heights` },
+        })
     }
   }
   if (!keys.length) return
-  const [crew] = await tx.update(crews).set({ terrainVersion: sql`${crews.terrainVersion} + 1` }).where(eq(crews.id, crewId)).returning({ version: crews.terrainVersion })
+  const [crew] = await tx
+    .update(crews)
+    .set({ terrainVersion: sql`${crews.terrainVersion} + 1` })
+    .where(eq(crews.id, crewId))
+    .returning({ version: crews.terrainVersion })
   for (let i = 0; i < keys.length; i += 1000) {
-    await tx.insert(terrainChanges).values(keys.slice(i, i + 1000).map(key => ({ crewId, key, version: crew!.version })))
+    await tx
+      .insert(terrainChanges)
+      .values(keys.slice(i, i + 1000).map(key => ({ crewId, key, version: crew!.version })))
       .onConflictDoUpdate({ target: [terrainChanges.crewId, terrainChanges.key], set: { version: sql`excluded.version` } })
   }
 }
 
 /** Blocks that changed after a count, and the count now; `all` where so many did that everything held is to be asked for again. */
-export async function changedBlocks(db: Db, crewId: string, since: number): Promise<{ version: number, keys: string[], all: boolean }> {
+export async function changedBlocks(
+  db: Db,
+  crewId: string,
+  since: number,
+): Promise<{ version: number; keys: string[]; all: boolean }> {
   const [crew] = await db.select({ version: crews.terrainVersion }).from(crews).where(eq(crews.id, crewId))
   const version = crew?.version ?? 0
   if (since === version) return { version, keys: [], all: false }
-  const rows = await db.select({ key: terrainChanges.key }).from(terrainChanges)
-    .where(and(eq(terrainChanges.crewId, crewId), gt(terrainChanges.version, since))).limit(MOST_TOLD + 1)
+  const rows = await db
+    .select({ key: terrainChanges.key })
+    .from(terrainChanges)
+    .where(and(eq(terrainChanges.crewId, crewId), gt(terrainChanges.version, since)))
+    .limit(MOST_TOLD + 1)
   const all = rows.length > MOST_TOLD || since > version
   return { version, keys: all ? [] : rows.map(r => r.key), all }
 }
@@ -136,18 +197,28 @@ export async function changedBlocks(db: Db, crewId: string, since: number): Prom
 const MOST_TOLD = 5000
 
 /** Little-endian 16-bit metres, as typed arrays hold them. */
-export const packHeights = (b: HeightBlock): Uint8Array => new Uint8Array(b.heights.buffer, b.heights.byteOffset, b.heights.byteLength)
+export const packHeights = (b: HeightBlock): Uint8Array =>
+  new Uint8Array(b.heights.buffer, b.heights.byteOffset, b.heights.byteLength)
 
-function asBlock(r: { key: string, side: number, heights: Uint8Array }): HeightBlock {
+function asBlock(r: { key: string; side: number; heights: Uint8Array }): HeightBlock {
   const copy = new Uint8Array(r.side * r.side * 2)
   copy.set(r.heights.subarray(0, copy.length))
   return { key: r.key, side: r.side, heights: new Int16Array(copy.buffer) }
 }
 
 /** @param coarse  thinned to 3″, as far ground is wanted */
-export async function readBlocks(db: Db, crewId: string, keys: readonly string[], kind: 'ground' | 'cover' = 'ground', coarse = false): Promise<HeightBlock[]> {
+export async function readBlocks(
+  db: Db,
+  crewId: string,
+  keys: readonly string[],
+  kind: 'ground' | 'cover' = 'ground',
+  coarse = false,
+): Promise<HeightBlock[]> {
   if (!keys.length) return []
   const table = kind === 'ground' ? terrainBlocks : coverBlocks
-  const rows = await db.select().from(table).where(and(eq(table.crewId, crewId), inArray(table.key, [...keys])))
+  const rows = await db
+    .select()
+    .from(table)
+    .where(and(eq(table.crewId, crewId), inArray(table.key, [...keys])))
   return rows.map(r => (coarse ? coarsen(asBlock(r)) : asBlock(r)))
 }

@@ -4,7 +4,7 @@ import type { Me, Role } from './member'
 import type { MastImportState } from '../../shared/api'
 
 /** The member and the import from the address; another crew's answers as one that is not there. */
-export async function requireImport(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me, state: MastImportState }> {
+export async function requireImport(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me; state: MastImportState }> {
   const me = await requireMember(event, least)
   const id = getRouterParam(event, 'id')
   const state = validUuid(id) ? await importState(me.crewId, id) : null

@@ -4,14 +4,17 @@ import type { Me, Role } from './member'
 import type { JobSnapshot } from '../../shared/api'
 
 /** The member and the job's id from the address; another crew's id answers as one that is not there. */
-export async function requireJobId(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me, jobId: string }> {
+export async function requireJobId(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me; jobId: string }> {
   const me = await requireMember(event, least)
   const jobId = getRouterParam(event, 'id')
   if (!validUuid(jobId)) problem(404, 'No such job.')
   return { me, jobId }
 }
 
-export async function requireJob(event: H3Event, least: Role = 'viewer'): Promise<{ me: Me, jobId: string, snapshot: JobSnapshot }> {
+export async function requireJob(
+  event: H3Event,
+  least: Role = 'viewer',
+): Promise<{ me: Me; jobId: string; snapshot: JobSnapshot }> {
   const { me, jobId } = await requireJobId(event, least)
   const snapshot = await readJob(useDb(), me.crewId, jobId)
   if (!snapshot) problem(404, 'No such job.')

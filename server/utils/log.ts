@@ -8,7 +8,12 @@ import { sqlStateOf } from './sql-state'
 export function describeError(e: unknown): string {
   if (!(e instanceof Error)) return typeof e
   const code = sqlStateOf(e) ?? (e as { code?: string }).code
-  const places = (e.stack ?? '').split('\n').filter(line => /^\s+at /.test(line)).slice(0, 6).map(line => line.trim()).join(' ')
+  const places = (e.stack ?? '')
+    .split('\n')
+    .filter(line => /^\s+at /.test(line))
+    .slice(0, 6)
+    .map(line => line.trim())
+    .join(' ')
   const cause = e.cause instanceof Error ? ` < ${describeError(e.cause)}` : ''
   return `${e.name}${code ? ` ${code}` : ''} ${places}${cause}`
 }

@@ -26,7 +26,8 @@ export function useLongDb(): Pool {
     lock_timeout: 30_000,
     idle_in_transaction_session_timeout: 60_000,
     // A node that was killed is noticed even while its statement waits for a lock.
-    options: '-c client_connection_check_interval=5000 -c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
+    options:
+      '-c client_connection_check_interval=5000 -c tcp_keepalives_idle=10 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   })
   return held
 }
@@ -40,12 +41,10 @@ export async function inTransaction<T>(work: (client: PoolClient) => Promise<T>)
     const result = await work(client)
     await client.query('commit')
     return result
-  }
-  catch (e) {
+  } catch (e) {
     await client.query('rollback').catch((r: Error) => (broken = r))
     throw e
-  }
-  finally {
+  } finally {
     client.release(broken)
   }
 }

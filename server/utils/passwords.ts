@@ -19,6 +19,6 @@ let decoy: Promise<string> | null = null
 /** @param hash  null where there is no such member: it takes as long */
 export async function passwordFits(hash: string | null, password: string): Promise<boolean> {
   decoy ??= hashPassword('no password at all')
-  const against = hash ?? await decoy
-  return await bounded(() => verifyPassword(against, password)) && hash !== null
+  const against = hash ?? (await decoy)
+  return (await bounded(() => verifyPassword(against, password))) && hash !== null
 }

@@ -7,16 +7,41 @@ export interface ProblemDetails {
   title: string
   status: number
   detail?: string
-  errors?: { field: string, value?: unknown, message: string }[]
+  errors?: { field: string; value?: unknown; message: string }[]
 }
 
 const TITLES: Record<number, string> = {
-  400: 'Not understood', 401: 'Sign in first', 403: 'Not allowed', 404: 'Not found', 409: 'In conflict', 410: 'No longer valid', 411: 'Length wanted', 413: 'Too large', 415: 'Wrong kind of file', 422: 'Out of range', 429: 'Too many tries', 405: 'Not done here', 503: 'Not available',
+  400: 'Not understood',
+  401: 'Sign in first',
+  403: 'Not allowed',
+  404: 'Not found',
+  409: 'In conflict',
+  410: 'No longer valid',
+  411: 'Length wanted',
+  413: 'Too large',
+  415: 'Wrong kind of file',
+  422: 'Out of range',
+  429: 'Too many tries',
+  405: 'Not done here',
+  503: 'Not available',
 }
 
 /** Throws; the error handler writes it as `application/problem+json`. */
 export function problem(status: number, detail: string, errors?: ProblemDetails['errors']): never {
-  throw createError({ statusCode: status, statusMessage: TITLES[status] ?? 'Error', message: detail, data: { problem: { type: 'about:blank', title: TITLES[status] ?? 'Error', status, detail, ...(errors ? { errors } : {}) } satisfies ProblemDetails } })
+  throw createError({
+    statusCode: status,
+    statusMessage: TITLES[status] ?? 'Error',
+    message: detail,
+    data: {
+      problem: {
+        type: 'about:blank',
+        title: TITLES[status] ?? 'Error',
+        status,
+        detail,
+        ...(errors ? { errors } : {}),
+      } satisfies ProblemDetails,
+    },
+  })
 }
 
 export function sendProblem(event: H3Event, p: ProblemDetails): string {

@@ -4,7 +4,7 @@ import { getHeader } from 'h3'
 import proxyAddr from 'proxy-addr'
 
 type Trust = (address: string, i: number) => boolean
-let trust: { of: string, check: Trust } | null = null
+let trust: { of: string; check: Trust } | null = null
 
 /** `NUXT_TRUSTED_PROXY`: addresses, subnets, or the words loopback, linklocal, uniquelocal; none by default. */
 function trusts(): Trust {
@@ -19,8 +19,7 @@ const fromProxy = (event: H3Event): boolean => trusts()(event.node.req.socket.re
 export function clientAddress(event: H3Event): string {
   try {
     return proxyAddr(event.node.req, trusts())
-  }
-  catch {
+  } catch {
     return event.node.req.socket.remoteAddress ?? 'unknown'
   }
 }
@@ -31,4 +30,5 @@ export const trustedHost = (event: H3Event): string | undefined =>
 
 /** Whether the browser's own connection is sealed: by TLS here, or by what a trusted proxy says. */
 export const isSealed = (event: H3Event): boolean =>
-  (fromProxy(event) && getHeader(event, 'x-forwarded-proto')?.split(',')[0]?.trim() === 'https') || 'encrypted' in event.node.req.socket
+  (fromProxy(event) && getHeader(event, 'x-forwarded-proto')?.split(',')[0]?.trim() === 'https') ||
+  'encrypted' in event.node.req.socket

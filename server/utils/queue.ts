@@ -14,7 +14,10 @@ const LOOK_MS = 15_000
 /** How often what has run out is removed. */
 const CLEAR_MS = 3_600_000
 
-export interface MergeTask { crewId: string, importId: string }
+export interface MergeTask {
+  crewId: string
+  importId: string
+}
 
 let boss: PgBoss | null = null
 let looking: ReturnType<typeof setInterval> | null = null
@@ -24,11 +27,17 @@ let lastClear = 0
 export const queueRuns = (): boolean => boss !== null
 
 async function start(): Promise<PgBoss> {
-  const fresh = new PgBoss({ connectionString: useRuntimeConfig().databaseUrl, application_name: 'multivox-queue', schema: 'queue', max: 2, schedule: false } as never)
+  const fresh = new PgBoss({
+    connectionString: useRuntimeConfig().databaseUrl,
+    application_name: 'multivox-queue',
+    schema: 'queue',
+    max: 2,
+    schedule: false,
+  } as never)
   fresh.on('error', e => logAway('queue', e))
   await fresh.start()
   await fresh.createQueue(MERGE)
-  await fresh.work<MergeTask>(MERGE, { pollingIntervalSeconds: 0.5 }, async (tasks) => {
+  await fresh.work<MergeTask>(MERGE, { pollingIntervalSeconds: 0.5 }, async tasks => {
     for (const { data } of tasks) {
       // What the queue keeps of a failure holds no parameters.
       await mergeImport(data.crewId, data.importId).catch((e: unknown) => {

@@ -10,28 +10,43 @@ export const hashToken = (token: string): string => createHash('sha256').update(
 type Token = typeof tokens.$inferSelect
 
 /** Not used, not run out, and its maker is still in the crew (or it was the installation itself). */
-const good = () => and(
-  isNull(tokens.usedAt),
-  gt(tokens.expiresAt, sql`now()`),
-  or(isNull(tokens.madeBy), sql`exists (select 1 from ${members} where ${members.crewId} = ${tokens.crewId} and ${members.id} = ${tokens.madeBy} and ${members.active})`),
-)
+const good = () =>
+  and(
+    isNull(tokens.usedAt),
+    gt(tokens.expiresAt, sql`now()`),
+    or(
+      isNull(tokens.madeBy),
+      sql`exists (select 1 from ${members} where ${members.crewId} = ${tokens.crewId} and ${members.id} = ${tokens.madeBy}
+        and ${members.active})`,
+    ),
+  )
 
 /** @returns the token where it would be taken now, without using it */
 export async function goodToken(db: Db | Tx, token: string): Promise<Token | null> {
-  const [found] = await db.select().from(tokens).where(and(eq(tokens.hash, hashToken(token)), good()))
+  const [found] = await db
+    .select()
+    .from(tokens)
+    .where(and(eq(tokens.hash, hashToken(token)), good()))
   return found ?? null
 }
 
 /** Uses a token once; of two at the same time one gets it. */
 export async function takeToken(tx: Tx, token: string): Promise<Token | null> {
-  const [taken] = await tx.update(tokens).set({ usedAt: new Date().toISOString() }).where(and(eq(tokens.hash, hashToken(token)), good())).returning()
+  const [taken] = await tx
+    .update(tokens)
+    .set({ usedAt: new Date().toISOString() })
+    .where(and(eq(tokens.hash, hashToken(token)), good()))
+    .returning()
   if (!taken) return null
   // A link for a new password dies when another of the same member is used.
   if (taken.kind === 'reset') {
-    await tx.delete(tokens).where(and(eq(tokens.crewId, taken.crewId!), eq(tokens.memberId, taken.memberId!), ne(tokens.hash, taken.hash)))
+    await tx
+      .delete(tokens)
+      .where(and(eq(tokens.crewId, taken.crewId!), eq(tokens.memberId, taken.memberId!), ne(tokens.hash, taken.hash)))
   }
   return taken
 }
 
 /** Links that have run out or were used are kept a week, to say what became of them, and then removed. */
-export const forgetTokens = (db: Db): Promise<unknown> => db.delete(tokens).where(lt(tokens.expiresAt, sql`now() - interval '7 days'`))
+export const forgetTokens = (db: Db): Promise<unknown> =>
+  db.delete(tokens).where(lt(tokens.expiresAt, sql`now() - interval '7 days'`))

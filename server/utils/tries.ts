@@ -27,10 +27,18 @@ const ADDRESS_TRIES = 60
 const ADDRESS_WINDOW_S = 15 * 60
 
 /** The limiter's own statements go through the server's pool, whenever that is made. */
-const store = { query: (q: { text: string, values: unknown[] }) => useDb().$client.query(q) }
+const store = { query: (q: { text: string; values: unknown[] }) => useDb().$client.query(q) }
 
 const limiter = (keyPrefix: string, points: number, duration: number) =>
-  new RateLimiterPostgres({ storeClient: store, storeType: 'client', tableName: 'rate_limits', tableCreated: true, keyPrefix, points, duration })
+  new RateLimiterPostgres({
+    storeClient: store,
+    storeType: 'client',
+    tableName: 'rate_limits',
+    tableCreated: true,
+    keyPrefix,
+    points,
+    duration,
+  })
 
 const pair = limiter('pair', PAIR_TRIES, PAIR_WINDOW_S)
 const pauses = limiter('pauses', 1_000_000, 86_400)
@@ -41,8 +49,7 @@ const address = limiter('address', ADDRESS_TRIES, ADDRESS_WINDOW_S)
 async function count(by: RateLimiterPostgres, key: string): Promise<RateLimiterRes & { over: boolean }> {
   try {
     return Object.assign(await by.consume(key), { over: false })
-  }
-  catch (e) {
+  } catch (e) {
     if (e instanceof RateLimiterRes) return Object.assign(e, { over: true })
     throw e
   }
@@ -51,10 +58,15 @@ async function count(by: RateLimiterPostgres, key: string): Promise<RateLimiterR
 function wait(event: H3Event, ms: number, words: string): never {
   const seconds = Math.max(1, Math.ceil(ms / 1000))
   setResponseHeader(event, 'retry-after', seconds)
-  problem(429, `${words} Wait ${seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`}, or ask a lead for a new password.`)
+  problem(
+    429,
+    `${words} Wait ${seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`}, or ask a lead for a new password.`,
+  )
 }
 
-export interface Try { succeed: () => Promise<void> }
+export interface Try {
+  succeed: () => Promise<void>
+}
 
 /** Counts a try to sign in, before anything else is looked at. @throws a problem 429 where it is one too many */
 export async function countTry(event: H3Event, email: string, memberId: string | null): Promise<Try> {
@@ -75,7 +87,8 @@ export async function countTry(event: H3Event, email: string, memberId: string |
   }
   if (!known) {
     const byAccount = await count(account, email)
-    if (byAccount.over) wait(event, byAccount.msBeforeNext, 'Too many tries on this account; a device that signed in to it before may still do so.')
+    if (byAccount.over)
+      wait(event, byAccount.msBeforeNext, 'Too many tries on this account; a device that signed in to it before may still do so.')
   }
   return {
     succeed: async () => {
@@ -85,7 +98,10 @@ export async function countTry(event: H3Event, email: string, memberId: string |
 }
 
 /** Counters that ended more than an hour ago. */
-export const forgetTries = (): Promise<unknown> => useDb().delete(rateLimits).where(lt(rateLimits.expire, Date.now() - 3_600_000))
+export const forgetTries = (): Promise<unknown> =>
+  useDb()
+    .delete(rateLimits)
+    .where(lt(rateLimits.expire, Date.now() - 3_600_000))
 
 // Devices that signed in before
 
@@ -93,9 +109,11 @@ const COOKIE = 'mv-known'
 const MOST_KNOWN = 8
 const YEAR_S = 365 * 86_400
 
-const markOf = (memberId: string): string => `${memberId}.${createHmac('sha256', `known device ${useRuntimeConfig().session.password}`).update(memberId).digest('base64url')}`
+const markOf = (memberId: string): string =>
+  `${memberId}.${createHmac('sha256', `known device ${useRuntimeConfig().session.password}`).update(memberId).digest('base64url')}`
 
-const marksOf = (event: H3Event): string[] => (getCookie(event, COOKIE) ?? '').split('~').filter(m => m.length === markOf('x'.repeat(36)).length)
+const marksOf = (event: H3Event): string[] =>
+  (getCookie(event, COOKIE) ?? '').split('~').filter(m => m.length === markOf('x'.repeat(36)).length)
 
 function knowsDevice(event: H3Event, memberId: string): boolean {
   const mine = Buffer.from(markOf(memberId))

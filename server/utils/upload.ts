@@ -28,8 +28,7 @@ export async function withUpload<T>(event: H3Event, most: number, work: (path: s
     const path = join(own, 'file')
     await pipeline(limited(event, most), createWriteStream(path, { mode: 0o600 }))
     return await work(path)
-  }
-  finally {
+  } finally {
     await rm(own, { recursive: true, force: true })
   }
 }

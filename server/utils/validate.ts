@@ -10,7 +10,7 @@ const ajv = addFormats(new Ajv({ allErrors: true, coerceTypes: false, strict: fa
 const compiled = new WeakMap<TSchema, ValidateFunction>()
 
 /** @returns errors in words, each at its field; empty where the value fits */
-export function errorsOf(schema: TSchema, value: unknown): { field: string, value?: unknown, message: string }[] {
+export function errorsOf(schema: TSchema, value: unknown): { field: string; value?: unknown; message: string }[] {
   let validate = compiled.get(schema)
   if (!validate) {
     validate = ajv.compile(schema)
@@ -21,10 +21,21 @@ export function errorsOf(schema: TSchema, value: unknown): { field: string, valu
 }
 
 function readable(errors: ErrorObject[]) {
-  const leaf = errors.filter(e => e.keyword !== 'anyOf' && !(e.keyword === 'type' && (e.params as { type: string }).type === 'null'))
-  return (leaf.length ? leaf : errors).map((e) => {
-    const field = e.instancePath.slice(1).replace(/\//g, '.') || String((e.params as { missingProperty?: string, additionalProperty?: string }).missingProperty ?? (e.params as { additionalProperty?: string }).additionalProperty ?? '')
-    return { field: sound(field), message: sound(`${field || 'value'} ${e.keyword === 'pattern' ? WORDS_OF_PATTERN : e.message ?? 'does not fit'}`) }
+  const leaf = errors.filter(
+    e => e.keyword !== 'anyOf' && !(e.keyword === 'type' && (e.params as { type: string }).type === 'null'),
+  )
+  return (leaf.length ? leaf : errors).map(e => {
+    const field =
+      e.instancePath.slice(1).replace(/\//g, '.') ||
+      String(
+        (e.params as { missingProperty?: string; additionalProperty?: string }).missingProperty ??
+          (e.params as { additionalProperty?: string }).additionalProperty ??
+          '',
+      )
+    return {
+      field: sound(field),
+      message: sound(`${field || 'value'} ${e.keyword === 'pattern' ? WORDS_OF_PATTERN : (e.message ?? 'does not fit')}`),
+    }
   })
 }
 
@@ -58,19 +69,22 @@ export async function readValid<S extends TSchema>(event: H3Event, schema: S, o:
   let body: unknown
   try {
     // Parsed as it is: what a key is called is for the schema to judge, and one odd change must not spoil its batch.
-    body = JSON.parse(await readRawBody(event, 'utf8') ?? '')
-  }
-  catch {
+    body = JSON.parse((await readRawBody(event, 'utf8')) ?? '')
+  } catch {
     problem(400, 'The body is not JSON.')
   }
   const errors = errorsOf(schema, body)
   if (errors.length) problem(422, errors[0]!.message, errors)
   const unsound = o.each ? null : unsoundAt(body)
-  if (unsound) problem(422, `${unsound} holds a character that cannot be kept.`, [{ field: unsound, message: 'holds a character that cannot be kept' }])
+  if (unsound)
+    problem(422, `${unsound} holds a character that cannot be kept.`, [
+      { field: unsound, message: 'holds a character that cannot be kept' },
+    ])
   return body as Static<S>
 }
 
-export const validUuid = (s: unknown): s is string => typeof s === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(s)
+export const validUuid = (s: unknown): s is string =>
+  typeof s === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(s)
 
 /** One value of the address; a parameter given twice is taken once. */
 export function queryOf(event: H3Event, field: string): string | undefined {
@@ -80,7 +94,11 @@ export function queryOf(event: H3Event, field: string): string | undefined {
 }
 
 /** A number in the address, within a range, whole where that is asked. @throws a problem that names the field and the range */
-export function queryNumber(event: H3Event, field: string, o: { low: number, high: number, whole?: boolean, otherwise?: number }): number {
+export function queryNumber(
+  event: H3Event,
+  field: string,
+  o: { low: number; high: number; whole?: boolean; otherwise?: number },
+): number {
   const text = queryOf(event, field)
   if (text === undefined && o.otherwise !== undefined) return o.otherwise
   const v = text === undefined || !/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(text.trim()) ? NaN : Number(text)
@@ -96,7 +114,9 @@ export function queryWord<T extends string>(event: H3Event, field: string, words
   const text = queryOf(event, field)
   if (text === undefined || text === '') return null
   if (!(words as readonly string[]).includes(text)) {
-    problem(422, `${field} must be one of ${words.join(', ')}.`, [{ field, value: text.slice(0, 40), message: `must be one of ${words.join(', ')}` }])
+    problem(422, `${field} must be one of ${words.join(', ')}.`, [
+      { field, value: text.slice(0, 40), message: `must be one of ${words.join(', ')}` },
+    ])
   }
   return text as T
 }
@@ -105,7 +125,8 @@ export function queryWord<T extends string>(event: H3Event, field: string, words
 export function queryText(event: H3Event, field: string, most: number): string | null {
   const text = queryOf(event, field)
   if (text === undefined || text === '') return null
-  if (text.length > most) problem(422, `${field} is longer than ${most} characters.`, [{ field, message: `at most ${most} characters` }])
+  if (text.length > most)
+    problem(422, `${field} is longer than ${most} characters.`, [{ field, message: `at most ${most} characters` }])
   return text.toWellFormed().replaceAll(String.fromCharCode(0), '')
 }
 

@@ -22,7 +22,10 @@ async function handOver(blocks: Iterable<HeightBlock> | AsyncIterable<HeightBloc
   let batch: HeightBlock[] = []
   const flush = async () => {
     await asked()
-    say({ blocks: batch }, batch.map(b => b.heights.buffer as ArrayBuffer))
+    say(
+      { blocks: batch },
+      batch.map(b => b.heights.buffer as ArrayBuffer),
+    )
     batch = []
   }
   for await (const block of blocks) {
@@ -47,10 +50,15 @@ async function work(): Promise<void> {
   if (as === 'classes') return say({ classes: await rasterClasses(raster) })
   say({ side: sideOf(raster) })
   const heightOf = new Map(heights ?? [])
-  return handOver(rasterBlocks(raster, as === 'ground' ? { kind: 'ground' } : { kind: 'cover', heightOf: v => heightOf.get(v) ?? null }))
+  return handOver(
+    rasterBlocks(raster, as === 'ground' ? { kind: 'ground' } : { kind: 'cover', heightOf: v => heightOf.get(v) ?? null }),
+  )
 }
 
-work().then(() => port.close(), (e: unknown) => {
-  say(e instanceof RangeError ? { refused: e.message } : { failed: e instanceof Error ? e.name : 'unknown' })
-  port.close()
-})
+work().then(
+  () => port.close(),
+  (e: unknown) => {
+    say(e instanceof RangeError ? { refused: e.message } : { failed: e instanceof Error ? e.name : 'unknown' })
+    port.close()
+  },
+)

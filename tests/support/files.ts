@@ -19,9 +19,21 @@ export function mastTable(): string {
   const lines = ['Site;Latitude;Longitude;Operator;RAT;Band;Height;Azimuth']
   for (let i = 0; i < 200; i++) {
     const b = bad[i]
-    const lat = b === '' || b === 'x' || b === '95,2' ? b : b === '0' ? '0' : (47.2 + (i % 20) * 0.018).toFixed(4).replace('.', ',')
+    const lat =
+      b === '' || b === 'x' || b === '95,2' ? b : b === '0' ? '0' : (47.2 + (i % 20) * 0.018).toFixed(4).replace('.', ',')
     const lon = b === '0' ? '0' : (-40.9 + Math.floor(i / 20) * 0.05).toFixed(4).replace('.', ',')
-    lines.push([b === 'nameless' ? '' : `Site ${String(i).padStart(3, '0')}`, lat, lon, i % 2 ? 'Tern' : 'Gannet', 'LTE', b === 'B99' ? 'B99' : i % 3 ? 'B20' : '1575', String(20 + i % 15), b === 'sideways' ? b : String(i * 36 % 360)].join(';'))
+    lines.push(
+      [
+        b === 'nameless' ? '' : `Site ${String(i).padStart(3, '0')}`,
+        lat,
+        lon,
+        i % 2 ? 'Tern' : 'Gannet',
+        'LTE',
+        b === 'B99' ? 'B99' : i % 3 ? 'B20' : '1575',
+        String(20 + (i % 15)),
+        b === 'sideways' ? b : String((i * 36) % 360),
+      ].join(';'),
+    )
   }
   return file('masts.csv', lines.join('\r\n') + '\r\n')
 }
@@ -32,7 +44,10 @@ export function heightTile(): string {
   const heights = new Int16Array(side * side)
   for (let y = 0; y < side; y++) {
     const lat = 48 - y / 1200
-    for (let x = 0; x < side; x++) heights[y * side + x] = Math.round(40 + 30 * Math.sin(x / 90) * Math.cos(y / 70) + 220 * Math.exp(-(((lat - 47.3) / 0.01) ** 2)))
+    for (let x = 0; x < side; x++)
+      heights[y * side + x] = Math.round(
+        40 + 30 * Math.sin(x / 90) * Math.cos(y / 70) + 220 * Math.exp(-(((lat - 47.3) / 0.01) ** 2)),
+      )
   }
   const { name, bytes } = writeHgt({ southDeg: 47, westDeg: -41, side, heights })
   return file(name, bytes)

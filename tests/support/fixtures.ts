@@ -5,7 +5,13 @@ import postgres from 'postgres'
 import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
 import { freePort, startServer } from '../../scripts/lib/system.mjs'
 
-interface App { origin: string, databaseUrl: string, pid: () => number, stop: (signal?: NodeJS.Signals) => Promise<void>, start: () => Promise<void> }
+interface App {
+  origin: string
+  databaseUrl: string
+  pid: () => number
+  stop: (signal?: NodeJS.Signals) => Promise<void>
+  start: () => Promise<void>
+}
 
 export const KILN = '0192f000-0010-7000-8000-000000000001'
 export const LOFT = '0192f000-0020-7000-8000-000000000001'
@@ -13,27 +19,35 @@ export const CROFT = '0192f000-0030-7000-8000-000000000001'
 export const VAN = '0192f000-0040-7000-8000-000000000001'
 export const KETCH = '0192f000-0050-7000-8000-000000000001'
 
-export const test = base.extend<{ quiet: string[], demoPage: Page }, { app: App }>({
-  // eslint-disable-next-line no-empty-pattern
-  app: [async ({}, use, info) => {
-    const name = `mv_w${info.parallelIndex}_${Date.now()}`
-    const pattern = process.env.MULTIVOX_TEST_URL!
-    const url = (d: string) => pattern.replace('DATABASE', d)
-    await ensureDatabase({ url }, name, 'mv_template')
-    const port = await freePort()
-    const env = { NUXT_DATABASE_URL: url(name), NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing', NUXT_SESSION_COOKIE_SECURE: 'false', NUXT_DEMO: '1' }
-    let server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
-    await use({
-      origin: `http://localhost:${port}`,
-      databaseUrl: url(name),
-      pid: () => server.child.pid!,
-      stop: signal => server.stop(signal),
-      start: async () => {
-        server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
-      },
-    })
-    await server.stop()
-  }, { scope: 'worker' }],
+export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
+  app: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use, info) => {
+      const name = `mv_w${info.parallelIndex}_${Date.now()}`
+      const pattern = process.env.MULTIVOX_TEST_URL!
+      const url = (d: string) => pattern.replace('DATABASE', d)
+      await ensureDatabase({ url }, name, 'mv_template')
+      const port = await freePort()
+      const env = {
+        NUXT_DATABASE_URL: url(name),
+        NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing',
+        NUXT_SESSION_COOKIE_SECURE: 'false',
+        NUXT_DEMO: '1',
+      }
+      let server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
+      await use({
+        origin: `http://localhost:${port}`,
+        databaseUrl: url(name),
+        pid: () => server.child.pid!,
+        stop: signal => server.stop(signal),
+        start: async () => {
+          server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
+        },
+      })
+      await server.stop()
+    },
+    { scope: 'worker' },
+  ],
   baseURL: async ({ app }, use) => use(app.origin),
   // eslint-disable-next-line no-empty-pattern
   quiet: async ({}, use) => use([]),
@@ -49,7 +63,10 @@ export const test = base.extend<{ quiet: string[], demoPage: Page }, { app: App 
 export function watchErrors(page: Page, list: string[]): void {
   page.on('console', m => m.type() === 'error' && list.push(m.text()))
   page.on('pageerror', e => list.push(e.message))
-  page.on('requestfailed', r => r.failure()?.errorText !== 'net::ERR_ABORTED' && list.push(`${r.method()} ${r.url()} ${r.failure()?.errorText}`))
+  page.on(
+    'requestfailed',
+    r => r.failure()?.errorText !== 'net::ERR_ABORTED' && list.push(`${r.method()} ${r.url()} ${r.failure()?.errorText}`),
+  )
 }
 
 export async function openJob(page: Page, id: string, section: string): Promise<void> {

@@ -22,7 +22,7 @@ const steps = computed(() => (sweep.value ? standing(store.doc!.steps).filter(s 
 const result = computed(() => view.value?.result ?? null)
 const mast = computed(() => store.result!.chosen)
 const pass = ref(1)
-const heading = ref<number>(store.design?.aimedDeg ?? Math.round((mast.value?.bearingDeg ?? 0) / 15) * 15 % 360)
+const heading = ref<number>(store.design?.aimedDeg ?? (Math.round((mast.value?.bearingDeg ?? 0) / 15) * 15) % 360)
 const useMagnetic = ref(true)
 const value = ref('')
 const error = ref('')
@@ -30,7 +30,11 @@ const planStep = computed(() => sweep.value?.stepDeg ?? null)
 const plan = computed(() => (planStep.value ? sweepHeadings(planStep.value) : []))
 const takenNow = computed(() => steps.value.filter(s => s.pass === pass.value).map(s => s.headingDeg))
 const next = computed(() => (plan.value.length ? nextHeading(plan.value, takenNow.value, heading.value) : null))
-watch(() => sweep.value?.id, () => (pass.value = Math.max(1, view.value?.passes ?? 1)), { immediate: true })
+watch(
+  () => sweep.value?.id,
+  () => (pass.value = Math.max(1, view.value?.passes ?? 1)),
+  { immediate: true },
+)
 
 const cautions = cautionsFor('aim', store.job!.kind)
 const ticked = (key: string) => store.doc!.checks.find(c => c.kind === 'tick' && c.key === key)
@@ -41,7 +45,22 @@ async function tick(key: string) {
   await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'a go/stop check')
 }
 async function begin(stepDeg: number | null) {
-  await store.commit([{ table: 'sweeps', op: 'insert', fields: { designId: store.design!.id, startedAtUtc: nowUtc(), quantity: 'SINR', reference: useMagnetic.value ? 'magnetic' : 'true', stepDeg } }], 'start a sweep')
+  await store.commit(
+    [
+      {
+        table: 'sweeps',
+        op: 'insert',
+        fields: {
+          designId: store.design!.id,
+          startedAtUtc: nowUtc(),
+          quantity: 'SINR',
+          reference: useMagnetic.value ? 'magnetic' : 'true',
+          stepDeg,
+        },
+      },
+    ],
+    'start a sweep',
+  )
   pass.value = 1
 }
 let saving = false
@@ -50,8 +69,7 @@ async function keepStep() {
   let v: number | null
   try {
     v = parseNumber(value.value)
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
     return
   }
@@ -67,7 +85,24 @@ async function keepStep() {
   }
   saving = true
   const old = steps.value.find(s => s.pass === pass.value && angleBetween(s.headingDeg, heading.value) < 1)
-  const bad = await store.commit([{ table: 'steps', op: 'insert', fields: { sweepId: sweep.value.id, pass: pass.value, headingDeg: normalise360(heading.value), value: v, takenAtUtc: nowUtc(), replacesId: old?.id ?? null, withdrawn: false } }], 'a step')
+  const bad = await store.commit(
+    [
+      {
+        table: 'steps',
+        op: 'insert',
+        fields: {
+          sweepId: sweep.value.id,
+          pass: pass.value,
+          headingDeg: normalise360(heading.value),
+          value: v,
+          takenAtUtc: nowUtc(),
+          replacesId: old?.id ?? null,
+          withdrawn: false,
+        },
+      },
+    ],
+    'a step',
+  )
   saving = false
   error.value = bad[0]?.message ?? ''
   if (bad.length) return
@@ -77,34 +112,65 @@ async function keepStep() {
 }
 async function lock() {
   const to = result.value?.headingDeg ?? heading.value
-  await store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { aimedDeg: Math.round(to * 10) / 10 % 360, aimedAtUtc: nowUtc() } }], 'lock the aim')
+  await store.commit(
+    [
+      {
+        table: 'designs',
+        op: 'update',
+        rowId: store.design!.id,
+        fields: { aimedDeg: (Math.round(to * 10) / 10) % 360, aimedAtUtc: nowUtc() },
+      },
+    ],
+    'lock the aim',
+  )
 }
 const settled = ref(0)
 useIntervalFn(() => settled.value++, 1000)
 const dialSize = computed(() => Math.max(200, Math.min(width.value, height.value || 340)))
-const dial = computed(() => layoutDial(store.result!, { size: dialSize.value, masts: 1, showSweep: true, headingDeg: heading.value, selectedId: mast.value?.mast.id ?? null, labels: false }))
+const dial = computed(() =>
+  layoutDial(store.result!, {
+    size: dialSize.value,
+    masts: 1,
+    showSweep: true,
+    headingDeg: heading.value,
+    selectedId: mast.value?.mast.id ?? null,
+    labels: false,
+  }),
+)
 const shown = (trueDeg: number) => bearing(normalise360(useMagnetic.value ? trueToMagnetic(trueDeg, dec.value) : trueDeg))
 /** locked after the last step: what is wanted now is a second look, not another turn */
 const locked = computed(() => {
   const d = store.design
-  return d?.aimedDeg != null && !!d.aimedAtUtc && steps.value.every(s => s.takenAtUtc <= d.aimedAtUtc!) && angleBetween(heading.value, d.aimedDeg) < 2
+  return (
+    d?.aimedDeg != null &&
+    !!d.aimedAtUtc &&
+    steps.value.every(s => s.takenAtUtc <= d.aimedAtUtc!) &&
+    angleBetween(heading.value, d.aimedDeg) < 2
+  )
 })
 const instruction = computed(() => {
   if (locked.value) return 'locked: read again'
-  const target = result.value && next.value === null ? result.value.headingDeg : next.value ?? mast.value?.bearingDeg ?? null
+  const target = result.value && next.value === null ? result.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null)
   if (target === null) return 'turn, read, keep'
   const t = turn(heading.value, target)
   return Math.abs(t) < 2 ? `hold ${shown(heading.value)}` : `${num(Math.abs(t))}° ${t > 0 ? 'on, right' : 'back, left'}`
 })
 const arrow = computed(() => {
-  const target = result.value && next.value === null ? result.value.headingDeg : next.value ?? mast.value?.bearingDeg ?? heading.value
+  const target =
+    result.value && next.value === null ? result.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? heading.value)
   return turn(heading.value, target) < 0 ? -1 : 1
 })
 const { bow, beside, tolerance } = useBearingWords(() => mast.value)
-const aside = computed(() => [bow.value, beside.value, tolerance.value.oneDb !== null ? `${num(tolerance.value.oneDb)}° off costs 1 dB` : ''].filter(Boolean).join(' · '))
+const aside = computed(() =>
+  [bow.value, beside.value, tolerance.value.oneDb !== null ? `${num(tolerance.value.oneDb)}° off costs 1 dB` : '']
+    .filter(Boolean)
+    .join(' · '),
+)
 const sun = computed(() => {
   const s = store.site!
-  return mast.value && s.latDeg !== null && s.lonDeg !== null ? relativeToSun({ latDeg: s.latDeg, lonDeg: s.lonDeg }, now.value, result.value?.headingDeg ?? mast.value.bearingDeg) : null
+  return mast.value && s.latDeg !== null && s.lonDeg !== null
+    ? relativeToSun({ latDeg: s.latDeg, lonDeg: s.lonDeg }, now.value, result.value?.headingDeg ?? mast.value.bearingDeg)
+    : null
 })
 const headingText = ref('')
 function setHeading() {
@@ -114,14 +180,13 @@ function setHeading() {
     if (v < 0 || v > 360) throw new RangeError('0 to 360°')
     heading.value = normalise360(useMagnetic.value ? magneticToTrue(v, dec.value) : v)
     error.value = ''
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
   headingText.value = ''
 }
 const tone = useTone()
-watch(value, (v) => {
+watch(value, v => {
   const n = Number(v.replace(',', '.').replace('−', '-'))
   if (Number.isFinite(n)) tone.set((n + 5) / 30)
 })
@@ -132,7 +197,12 @@ onUnmounted(() => {
   tone.stop()
 })
 const by = (d: number) => (heading.value = normalise360(heading.value + d))
-useKeys({ ArrowRight: { does: 'heading on', run: () => by(planStep.value ?? 5) }, ArrowLeft: { does: 'heading back', run: () => by(-(planStep.value ?? 5)) }, t: { does: 'tone', run: tone.toggle }, l: { does: 'lock the aim', run: () => void lock() } })
+useKeys({
+  ArrowRight: { does: 'heading on', run: () => by(planStep.value ?? 5) },
+  ArrowLeft: { does: 'heading back', run: () => by(-(planStep.value ?? 5)) },
+  t: { does: 'tone', run: tone.toggle },
+  l: { does: 'lock the aim', run: () => void lock() },
+})
 </script>
 
 <template>
@@ -140,65 +210,368 @@ useKeys({ ArrowRight: { does: 'heading on', run: () => by(planStep.value ?? 5) }
     <section v-if="!safe" class="gate" aria-label="Go or stop">
       <h1>Before anyone climbs</h1>
       <p class="soft">Tick what is true now. Local rules and licensed people decide; this list does not replace them.</p>
-      <label v-for="c in cautions" :key="c.key" class="tick"><input type="checkbox" :checked="ticked(c.key)?.done ?? false" :data-test="`tick-${c.key}`" @change="tick(c.key)"><span>{{ c.text }}</span></label>
+      <label v-for="c in cautions" :key="c.key" class="tick"
+        ><input
+          type="checkbox"
+          :checked="ticked(c.key)?.done ?? false"
+          :data-test="`tick-${c.key}`"
+          @change="tick(c.key)"
+        /><span>{{ c.text }}</span></label
+      >
       <p class="error">Something not true: stop.</p>
     </section>
     <template v-else>
       <div class="reading">
         <div class="figure">
-          <input v-model="value" class="fig huge" inputmode="decimal" :aria-label="`${sweep?.quantity ?? 'SINR'} read now`" placeholder="–" data-test="aim-value" @keydown.enter="keepStep">
-          <button type="button" class="sign fig" aria-label="minus or plus" @click="value = /^[-−]/.test(value) ? value.slice(1) : `−${value}`">±</button>
-          <div class="beside"><strong>{{ sweep?.quantity ?? 'SINR' }} {{ sweep?.quantity === 'RSRP' ? 'dBm' : 'dB' }}</strong><span class="soft">{{ result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet' }}</span><span class="soft">settled {{ Math.min(settled, 30) }} s of 30</span></div>
+          <input
+            v-model="value"
+            class="fig huge"
+            inputmode="decimal"
+            :aria-label="`${sweep?.quantity ?? 'SINR'} read now`"
+            placeholder="–"
+            data-test="aim-value"
+            @keydown.enter="keepStep"
+          />
+          <button
+            type="button"
+            class="sign fig"
+            aria-label="minus or plus"
+            @click="value = /^[-−]/.test(value) ? value.slice(1) : `−${value}`"
+          >
+            ±
+          </button>
+          <div class="beside">
+            <strong>{{ sweep?.quantity ?? 'SINR' }} {{ sweep?.quantity === 'RSRP' ? 'dBm' : 'dB' }}</strong
+            ><span class="soft">{{
+              result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet'
+            }}</span
+            ><span class="soft">settled {{ Math.min(settled, 30) }} s of 30</span>
+          </div>
         </div>
         <p v-if="error" class="error" role="alert">{{ error }}</p>
         <div class="tell">
-          <svg viewBox="0 0 44 36" width="44" height="36" aria-hidden="true"><path d="M6 28Q8 8 32 10M24 2L34 10L24 18" fill="none" stroke="currentColor" stroke-width="4" :transform="arrow < 0 ? 'translate(44 0) scale(-1 1)' : ''" /></svg>
+          <svg viewBox="0 0 44 36" width="44" height="36" aria-hidden="true">
+            <path
+              d="M6 28Q8 8 32 10M24 2L34 10L24 18"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="4"
+              :transform="arrow < 0 ? 'translate(44 0) scale(-1 1)' : ''"
+            />
+          </svg>
           <strong>{{ instruction }}</strong>
-          <span>antenna at<br><b class="fig">{{ shown(heading) }}</b> <button type="button" class="ref" data-test="ref" @click="useMagnetic = !useMagnetic">{{ useMagnetic ? 'magnetic' : 'true' }}</button></span>
+          <span
+            >antenna at<br /><b class="fig">{{ shown(heading) }}</b>
+            <button type="button" class="ref" data-test="ref" @click="useMagnetic = !useMagnetic">
+              {{ useMagnetic ? 'magnetic' : 'true' }}
+            </button></span
+          >
         </div>
         <div class="sides">
-          <span v-if="result" class="met"><b>best {{ shown(result.headingDeg - result.plusMinusDeg) }}–{{ shown(result.headingDeg + result.plusMinusDeg) }}</b><br><small>9 in 10 sure{{ result.noise !== null ? `, noise ±${num(result.noise, 1)} dB` : ', one pass only' }}</small></span><span v-else />
-          <span v-if="mast" class="blue"><b>{{ mast.mast.name }} at {{ shown(mast.bearingDeg) }}</b><br><small>{{ sun ? `${num(Math.abs(sun.turnDeg))}° ${sun.turnDeg > 0 ? 'right' : 'left'} of the sun now` : 'sun too low or high to aim by' }}<template v-if="aside"> · {{ aside }}</template></small></span>
+          <span v-if="result" class="met"
+            ><b>best {{ shown(result.headingDeg - result.plusMinusDeg) }}–{{ shown(result.headingDeg + result.plusMinusDeg) }}</b
+            ><br /><small
+              >9 in 10 sure{{ result.noise !== null ? `, noise ±${num(result.noise, 1)} dB` : ', one pass only' }}</small
+            ></span
+          ><span v-else />
+          <span v-if="mast" class="blue"
+            ><b>{{ mast.mast.name }} at {{ shown(mast.bearingDeg) }}</b
+            ><br /><small
+              >{{
+                sun
+                  ? `${num(Math.abs(sun.turnDeg))}° ${sun.turnDeg > 0 ? 'right' : 'left'} of the sun now`
+                  : 'sun too low or high to aim by'
+              }}<template v-if="aside"> · {{ aside }}</template></small
+            ></span
+          >
         </div>
       </div>
       <div ref="el" class="dial"><DrawingView :drawing="dial" label="Dial: measured steps and the computed bearing" /></div>
-      <p class="below soft"><span v-if="locked">tightening moves it: one more reading shows by how much</span><span v-else-if="next !== null">then {{ shown(next) }}, pass {{ pass }}, {{ takenNow.length }} of {{ plan.length }}</span><span v-else-if="plan.length">pass {{ pass }} is full: <button type="button" class="ref" @click="pass++">another pass</button></span><span v-if="result?.second">second rise at {{ shown(result.second.headingDeg) }}: a reflection, or another mast</span><span v-if="result?.flat">hardly moves with turning: not the antenna’s direction that limits</span></p>
+      <p class="below soft">
+        <span v-if="locked">tightening moves it: one more reading shows by how much</span
+        ><span v-else-if="next !== null">then {{ shown(next) }}, pass {{ pass }}, {{ takenNow.length }} of {{ plan.length }}</span
+        ><span v-else-if="plan.length"
+          >pass {{ pass }} is full: <button type="button" class="ref" @click="pass++">another pass</button></span
+        ><span v-if="result?.second">second rise at {{ shown(result.second.headingDeg) }}: a reflection, or another mast</span
+        ><span v-if="result?.flat">hardly moves with turning: not the antenna’s direction that limits</span>
+      </p>
       <div class="start">
-        <template v-if="!sweep || steps.length === 0 || view!.result"><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }}:</span>
-          <button v-for="s in [15, 30, 45]" :key="s" type="button" class="press small" :disabled="!session.mayEdit" :data-test="`sweep-${s}`" @click="begin(s)">{{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, 30)) }} min</button>
-          <button type="button" class="press small" :disabled="!session.mayEdit" @click="begin(null)">free</button></template>
-        <label class="turnto">at <input v-model="headingText" class="fig" inputmode="decimal" :placeholder="shown(heading)" aria-label="Heading now, degrees" data-test="heading" @keydown.enter="setHeading" @blur="setHeading">°</label>
-        <button type="button" class="press small" @click="by(-(planStep ?? 5))">−{{ planStep ?? 5 }}°</button><button type="button" class="press small" @click="by(planStep ?? 5)">+{{ planStep ?? 5 }}°</button>
-        <button type="button" class="press small" data-test="lock" :disabled="!session.mayEdit" @click="lock">{{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }} <kbd class="key">L</kbd></button>
+        <template v-if="!sweep || steps.length === 0 || view!.result"
+          ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }}:</span>
+          <button
+            v-for="s in [15, 30, 45]"
+            :key="s"
+            type="button"
+            class="press small"
+            :disabled="!session.mayEdit"
+            :data-test="`sweep-${s}`"
+            @click="begin(s)"
+          >
+            {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, 30)) }} min
+          </button>
+          <button type="button" class="press small" :disabled="!session.mayEdit" @click="begin(null)">free</button></template
+        >
+        <label class="turnto"
+          >at
+          <input
+            v-model="headingText"
+            class="fig"
+            inputmode="decimal"
+            :placeholder="shown(heading)"
+            aria-label="Heading now, degrees"
+            data-test="heading"
+            @keydown.enter="setHeading"
+            @blur="setHeading"
+          />°</label
+        >
+        <button type="button" class="press small" @click="by(-(planStep ?? 5))">−{{ planStep ?? 5 }}°</button
+        ><button type="button" class="press small" @click="by(planStep ?? 5)">+{{ planStep ?? 5 }}°</button>
+        <button type="button" class="press small" data-test="lock" :disabled="!session.mayEdit" @click="lock">
+          {{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }}
+          <kbd class="key">L</kbd>
+        </button>
       </div>
       <div class="buttons">
-        <button type="button" class="press go" data-test="keep-step" :disabled="!sweep || !session.mayEdit" @click="keepStep">Keep this step</button>
-        <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">{{ tone.on.value ? 'Tone off' : 'Tone on' }}</button>
+        <button type="button" class="press go" data-test="keep-step" :disabled="!sweep || !session.mayEdit" @click="keepStep">
+          Keep this step
+        </button>
+        <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">
+          {{ tone.on.value ? 'Tone off' : 'Tone on' }}
+        </button>
       </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.aim { height: 100%; display: grid; grid-template: auto 1fr auto auto auto / 420px 1fr; overflow: auto; }
-.gate { grid-column: 1 / -1; padding: 24px 20px; max-width: 640px; display: grid; gap: 12px; align-content: start; }
-.tick { display: flex; gap: 14px; align-items: center; min-height: 56px; border: 1px solid var(--mv-ink); padding: 8px 14px; background: var(--mv-sheet); font-size: 16px; cursor: pointer; } .tick input { width: 26px; height: 26px; flex: none; accent-color: var(--mv-met); }
-.reading { grid-column: 1; grid-row: 1 / 3; padding: 14px 20px; border-right: 1px solid var(--mv-line); display: flex; flex-direction: column; gap: 12px; }
-.figure { display: flex; justify-content: space-between; align-items: flex-end; gap: 8px; }
-.huge { font-size: 92px; font-weight: 600; width: 230px; border: 0; border-bottom: 2px solid var(--mv-line); background: none; line-height: 1; padding: 0; }
-.huge:focus { outline: none; border-color: var(--mv-computed); }
-.sign { display: none; }
-.beside { text-align: right; display: flex; flex-direction: column; } .beside strong { font-size: 20px; }
-.tell { background: var(--mv-ink); color: var(--mv-sheet); display: flex; align-items: center; gap: 14px; padding: 14px 16px; min-height: 76px; } .tell strong { font-size: 26px; flex: 1; line-height: 1.1; } .tell span { text-align: right; font-size: 13px; }
-.ref { background: none; border: 0; text-decoration: underline; cursor: pointer; padding: 4px 2px; }
-.sides { display: flex; justify-content: space-between; gap: 10px; } .met { color: var(--mv-met); } .blue { color: var(--mv-computed); text-align: right; } small { color: var(--mv-soft); font-size: 12.5px; }
-.dial { grid-column: 2; grid-row: 1 / 5; min-height: 0; display: flex; align-items: center; justify-content: center; overflow: hidden; }
-.below { grid-column: 1; padding: 4px 20px; display: flex; justify-content: space-between; gap: 10px; font-size: 13px; border-right: 1px solid var(--mv-line); }
-.start { grid-column: 1; padding: 8px 20px; display: flex; gap: 6px; flex-wrap: wrap; align-items: center; border-right: 1px solid var(--mv-line); }
-.turnto { font-size: 16px; } .turnto input { width: 64px; border: 0; border-bottom: 1px solid var(--mv-ink); background: none; font-size: 18px; text-align: right; }
-.buttons { grid-column: 1 / -1; display: grid; grid-template-columns: 1fr 1fr; gap: 10px; padding: 12px 16px; border-top: 1px solid var(--mv-ink); background: var(--mv-sheet); } .buttons .press { text-align: center; min-height: 60px; font-size: 18px; font-weight: 700; }
+.aim {
+  height: 100%;
+  display: grid;
+  grid-template: auto 1fr auto auto auto / 420px 1fr;
+  overflow: auto;
+}
+.gate {
+  grid-column: 1 / -1;
+  padding: 24px 20px;
+  max-width: 640px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+}
+.tick {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  min-height: 56px;
+  border: 1px solid var(--mv-ink);
+  padding: 8px 14px;
+  background: var(--mv-sheet);
+  font-size: 16px;
+  cursor: pointer;
+}
+.tick input {
+  width: 26px;
+  height: 26px;
+  flex: none;
+  accent-color: var(--mv-met);
+}
+.reading {
+  grid-column: 1;
+  grid-row: 1 / 3;
+  padding: 14px 20px;
+  border-right: 1px solid var(--mv-line);
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.figure {
+  display: flex;
+  justify-content: space-between;
+  align-items: flex-end;
+  gap: 8px;
+}
+.huge {
+  font-size: 92px;
+  font-weight: 600;
+  width: 230px;
+  border: 0;
+  border-bottom: 2px solid var(--mv-line);
+  background: none;
+  line-height: 1;
+  padding: 0;
+}
+.huge:focus {
+  outline: none;
+  border-color: var(--mv-computed);
+}
+.sign {
+  display: none;
+}
+.beside {
+  text-align: right;
+  display: flex;
+  flex-direction: column;
+}
+.beside strong {
+  font-size: 20px;
+}
+.tell {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 14px 16px;
+  min-height: 76px;
+}
+.tell strong {
+  font-size: 26px;
+  flex: 1;
+  line-height: 1.1;
+}
+.tell span {
+  text-align: right;
+  font-size: 13px;
+}
+.ref {
+  background: none;
+  border: 0;
+  text-decoration: underline;
+  cursor: pointer;
+  padding: 4px 2px;
+}
+.sides {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+.met {
+  color: var(--mv-met);
+}
+.blue {
+  color: var(--mv-computed);
+  text-align: right;
+}
+small {
+  color: var(--mv-soft);
+  font-size: 12.5px;
+}
+.dial {
+  grid-column: 2;
+  grid-row: 1 / 5;
+  min-height: 0;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  overflow: hidden;
+}
+.below {
+  grid-column: 1;
+  padding: 4px 20px;
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  font-size: 13px;
+  border-right: 1px solid var(--mv-line);
+}
+.start {
+  grid-column: 1;
+  padding: 8px 20px;
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  align-items: center;
+  border-right: 1px solid var(--mv-line);
+}
+.turnto {
+  font-size: 16px;
+}
+.turnto input {
+  width: 64px;
+  border: 0;
+  border-bottom: 1px solid var(--mv-ink);
+  background: none;
+  font-size: 18px;
+  text-align: right;
+}
+.buttons {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  padding: 12px 16px;
+  border-top: 1px solid var(--mv-ink);
+  background: var(--mv-sheet);
+}
+.buttons .press {
+  text-align: center;
+  min-height: 60px;
+  font-size: 18px;
+  font-weight: 700;
+}
 @media (max-width: 900px) {
-  .word { display: none; } .sign { display: block; min-width: 56px; min-height: 56px; font-size: 24px; background: var(--mv-sheet); border: 1px solid var(--mv-line); } .beside strong { font-size: 16px; }
-  .aim { display: flex; flex-direction: column; } .reading { border: 0; padding: 8px 16px 4px; gap: 8px; } .huge { width: 140px; font-size: 62px; } .dial { flex: 1 1 200px; min-height: 200px; } .start { border: 0; overflow-x: auto; flex-wrap: nowrap; padding: 4px 16px; flex: none; } .start .press { white-space: nowrap; min-height: 48px; } .below { border: 0; } .tell { min-height: 58px; padding: 6px 14px; } .tell strong { font-size: 22px; } .sides small { display: none; } .turnto { white-space: nowrap; } .buttons { flex: none; position: sticky; bottom: 0; }
+  .word {
+    display: none;
+  }
+  .sign {
+    display: block;
+    min-width: 56px;
+    min-height: 56px;
+    font-size: 24px;
+    background: var(--mv-sheet);
+    border: 1px solid var(--mv-line);
+  }
+  .beside strong {
+    font-size: 16px;
+  }
+  .aim {
+    display: flex;
+    flex-direction: column;
+  }
+  .reading {
+    border: 0;
+    padding: 8px 16px 4px;
+    gap: 8px;
+  }
+  .huge {
+    width: 140px;
+    font-size: 62px;
+  }
+  .dial {
+    flex: 1 1 200px;
+    min-height: 200px;
+  }
+  .start {
+    border: 0;
+    overflow-x: auto;
+    flex-wrap: nowrap;
+    padding: 4px 16px;
+    flex: none;
+  }
+  .start .press {
+    white-space: nowrap;
+    min-height: 48px;
+  }
+  .below {
+    border: 0;
+  }
+  .tell {
+    min-height: 58px;
+    padding: 6px 14px;
+  }
+  .tell strong {
+    font-size: 22px;
+  }
+  .sides small {
+    display: none;
+  }
+  .turnto {
+    white-space: nowrap;
+  }
+  .buttons {
+    flex: none;
+    position: sticky;
+    bottom: 0;
+  }
 }
 </style>

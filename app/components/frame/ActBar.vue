@@ -14,15 +14,27 @@ const state = (act: Act) => store.result?.acts[act] ?? { words: '–', done: 0, 
 const sending = useSending()
 const linkWords = computed(() => {
   const n = store.unsent
-  return { 'sent': 'all sent', 'sending': `sending ${n}`, 'offline': n ? `${n} not sent yet` : 'no connection', 'signed-out': `signed out, ${n} not sent`, 'failing': n ? `${n} not sent, trying` : 'all sent' }[store.link]
+  return {
+    'sent': 'all sent',
+    'sending': `sending ${n}`,
+    'offline': n ? `${n} not sent yet` : 'no connection',
+    'signed-out': `signed out, ${n} not sent`,
+    'failing': n ? `${n} not sent, trying` : 'all sent',
+  }[store.link]
 })
 const elsewhere = computed(() => sending.total - (sending.waiting.get(store.id ?? '') ?? 0))
 useKeys({
-  1: { does: 'Scout', run: () => go('scout') }, 2: { does: 'Plan', run: () => go('plan') }, 3: { does: 'Fit', run: () => go('fit') }, 4: { does: 'Prove', run: () => go('prove') }, 5: { does: 'Keep', run: () => go('keep') },
+  1: { does: 'Scout', run: () => go('scout') },
+  2: { does: 'Plan', run: () => go('plan') },
+  3: { does: 'Fit', run: () => go('fit') },
+  4: { does: 'Prove', run: () => go('prove') },
+  5: { does: 'Keep', run: () => go('keep') },
 })
 const place = computed(() => {
   const s = store.site
-  return s?.latDeg != null && s.lonDeg != null ? `${Math.abs(s.latDeg).toFixed(3)}° ${s.latDeg < 0 ? 'S' : 'N'} ${Math.abs(s.lonDeg).toFixed(3)}° ${s.lonDeg < 0 ? 'W' : 'E'}` : 'no position yet'
+  return s?.latDeg != null && s.lonDeg != null
+    ? `${Math.abs(s.latDeg).toFixed(3)}° ${s.latDeg < 0 ? 'S' : 'N'} ${Math.abs(s.lonDeg).toFixed(3)}° ${s.lonDeg < 0 ? 'W' : 'E'}`
+    : 'no position yet'
 })
 </script>
 
@@ -33,7 +45,15 @@ const place = computed(() => {
       <span class="soft">{{ store.job?.kind }} · {{ place }}</span>
     </NuxtLink>
     <nav aria-label="Acts">
-      <button v-for="(a, i) in ACTS" :key="a.id" type="button" :class="{ on: a.id === act }" :aria-current="a.id === act ? 'step' : undefined" :title="`${a.name} (${i + 1})`" @click="go(a.id)">
+      <button
+        v-for="(a, i) in ACTS"
+        :key="a.id"
+        type="button"
+        :class="{ on: a.id === act }"
+        :aria-current="a.id === act ? 'step' : undefined"
+        :title="`${a.name} (${i + 1})`"
+        @click="go(a.id)"
+      >
         <strong>{{ a.name }}</strong>
         <span class="words">{{ state(a.id).words }}</span>
         <i :class="state(a.id).state" :style="{ width: `${Math.round(state(a.id).done * 100)}%` }" />
@@ -48,27 +68,136 @@ const place = computed(() => {
 </template>
 
 <style scoped>
-.acts { display: flex; border-bottom: 1px solid var(--mv-ink); background: var(--mv-sheet); min-height: 60px; }
-.name { width: 250px; padding: 9px 20px; display: flex; flex-direction: column; color: var(--mv-ink); text-decoration: none; border-right: 1px solid var(--mv-line); overflow: hidden; white-space: nowrap; }
-.name strong { font-size: 16px; overflow: hidden; text-overflow: ellipsis; }
-.name span, .words, .link span { font-size: 12.5px; }
-nav { display: flex; flex: 1; }
-nav button { flex: 1; position: relative; text-align: left; padding: 9px 18px; background: none; border: 0; border-right: 1px solid var(--mv-line); cursor: pointer; display: flex; flex-direction: column; min-width: 0; }
-nav strong { font-size: 15px; }
-nav .words { color: var(--mv-soft); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 100%; }
-nav button.on { background: var(--mv-ink); color: var(--mv-sheet); }
-nav button.on .words { color: var(--mv-line); }
-[data-theme='night'] nav button.on .words { color: var(--mv-paper); }
-nav i { position: absolute; left: 0; bottom: 0; height: 4px; }
-i.done { background: var(--mv-met); } i.open { background: var(--mv-agreed); } i.trouble { background: var(--mv-short); } i.empty { background: transparent; }
-.link { width: 130px; padding: 9px 20px 9px 8px; text-align: right; display: flex; flex-direction: column; }
+.acts {
+  display: flex;
+  border-bottom: 1px solid var(--mv-ink);
+  background: var(--mv-sheet);
+  min-height: 60px;
+}
+.name {
+  width: 250px;
+  padding: 9px 20px;
+  display: flex;
+  flex-direction: column;
+  color: var(--mv-ink);
+  text-decoration: none;
+  border-right: 1px solid var(--mv-line);
+  overflow: hidden;
+  white-space: nowrap;
+}
+.name strong {
+  font-size: 16px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.name span,
+.words,
+.link span {
+  font-size: 12.5px;
+}
+nav {
+  display: flex;
+  flex: 1;
+}
+nav button {
+  flex: 1;
+  position: relative;
+  text-align: left;
+  padding: 9px 18px;
+  background: none;
+  border: 0;
+  border-right: 1px solid var(--mv-line);
+  cursor: pointer;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
+nav strong {
+  font-size: 15px;
+}
+nav .words {
+  color: var(--mv-soft);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 100%;
+}
+nav button.on {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
+}
+nav button.on .words {
+  color: var(--mv-line);
+}
+[data-theme='night'] nav button.on .words {
+  color: var(--mv-paper);
+}
+nav i {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 4px;
+}
+i.done {
+  background: var(--mv-met);
+}
+i.open {
+  background: var(--mv-agreed);
+}
+i.trouble {
+  background: var(--mv-short);
+}
+i.empty {
+  background: transparent;
+}
+.link {
+  width: 130px;
+  padding: 9px 20px 9px 8px;
+  text-align: right;
+  display: flex;
+  flex-direction: column;
+}
 @media (max-width: 900px) {
-  .acts { flex-wrap: wrap; min-height: 0; }
-  .name { width: auto; flex: 1; flex-direction: row; gap: 10px; align-items: baseline; padding: 8px 14px; border: 0; }
-  .name span { display: none; }
-  .link { width: auto; padding: 9px 14px; } .link strong { display: none; }
-  nav { order: 3; width: 100%; flex: none; border-top: 1px solid var(--mv-line); }
-  nav button { padding: 8px 2px 10px; align-items: center; min-height: 48px; justify-content: center; } nav button:last-child { border: 0; }
-  nav .words { display: none; }
+  .acts {
+    flex-wrap: wrap;
+    min-height: 0;
+  }
+  .name {
+    width: auto;
+    flex: 1;
+    flex-direction: row;
+    gap: 10px;
+    align-items: baseline;
+    padding: 8px 14px;
+    border: 0;
+  }
+  .name span {
+    display: none;
+  }
+  .link {
+    width: auto;
+    padding: 9px 14px;
+  }
+  .link strong {
+    display: none;
+  }
+  nav {
+    order: 3;
+    width: 100%;
+    flex: none;
+    border-top: 1px solid var(--mv-line);
+  }
+  nav button {
+    padding: 8px 2px 10px;
+    align-items: center;
+    min-height: 48px;
+    justify-content: center;
+  }
+  nav button:last-child {
+    border: 0;
+  }
+  nav .words {
+    display: none;
+  }
 }
 </style>

@@ -4,7 +4,7 @@ import type { Cure, Finding } from '#core/job/figure'
 import { say } from '#core/units'
 
 /** One judgement: what, why, and the changes that would cure it. */
-const props = defineProps<{ finding: Finding, brief?: boolean }>()
+const props = defineProps<{ finding: Finding; brief?: boolean }>()
 const store = useJob()
 const prefs = usePrefs()
 const session = useSession()
@@ -23,8 +23,17 @@ async function accept() {
     return
   }
   const old = store.doc!.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
-  const fields = { kind: 'accept', key: props.finding.key, done: true, reason: reason.value.trim(), by: session.me!.name, atUtc: nowUtc() }
-  error.value = (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]?.message ?? ''
+  const fields = {
+    kind: 'accept',
+    key: props.finding.key,
+    done: true,
+    reason: reason.value.trim(),
+    by: session.me!.name,
+    atUtc: nowUtc(),
+  }
+  error.value =
+    (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]
+      ?.message ?? ''
   accepting.value = false
 }
 async function reopen() {
@@ -35,15 +44,31 @@ async function reopen() {
 
 <template>
   <article :class="['finding', finding.severity, { quiet: finding.accepted }]" :data-code="finding.code">
-    <h3><span class="mark">{{ mark[finding.severity] }}</span> {{ t(finding.title) }}</h3>
+    <h3>
+      <span class="mark">{{ mark[finding.severity] }}</span> {{ t(finding.title) }}
+    </h3>
     <p>{{ t(finding.sentence) }}</p>
-    <p v-if="!brief" class="soft why">{{ t(finding.because) }} <span>· {{ finding.source }}</span></p>
+    <p v-if="!brief" class="soft why">
+      {{ t(finding.because) }} <span>· {{ finding.source }}</span>
+    </p>
     <div v-if="finding.cures.length && !finding.accepted" class="cures">
-      <button v-for="(c, i) in finding.cures" :key="c.label" type="button" class="cure" :class="{ best: i === 0 }" :disabled="!session.mayEdit" @click="cure(c)">
-        <strong>{{ t(c.label) }}</strong><span class="fig">{{ c.gain }}</span><small>{{ c.enough ? c.cost : c.cost === 'not enough alone' ? c.cost : `${c.cost} · not enough alone` }}</small>
+      <button
+        v-for="(c, i) in finding.cures"
+        :key="c.label"
+        type="button"
+        class="cure"
+        :class="{ best: i === 0 }"
+        :disabled="!session.mayEdit"
+        @click="cure(c)"
+      >
+        <strong>{{ t(c.label) }}</strong><span class="fig">{{ c.gain }}</span
+        ><small>{{ c.enough ? c.cost : c.cost === 'not enough alone' ? c.cost : `${c.cost} · not enough alone` }}</small>
       </button>
     </div>
-    <p v-if="finding.accepted" class="soft">accepted by {{ finding.accepted.by }}: {{ finding.accepted.reason }} <button type="button" class="tiny" @click="reopen">open again</button></p>
+    <p v-if="finding.accepted" class="soft">
+      accepted by {{ finding.accepted.by }}: {{ finding.accepted.reason }}
+      <button type="button" class="tiny" @click="reopen">open again</button>
+    </p>
     <template v-else-if="!brief && (finding.severity === 'stop' || finding.severity === 'fix') && session.mayEdit">
       <button v-if="!accepting" type="button" class="tiny" @click="accepting = true">accept with a reason</button>
       <form v-else class="accept" @submit.prevent="accept">
@@ -56,21 +81,107 @@ async function reopen() {
 </template>
 
 <style scoped>
-.finding { padding: 10px 0 10px 12px; border-left: 3px solid var(--mv-line); margin-bottom: 12px; }
-.stop { border-color: var(--mv-short); } .fix { border-color: var(--mv-agreed); } .good { border-color: var(--mv-met); }
-.quiet { opacity: 0.75; }
-h3 { font-size: 15px; }
-.mark { font-size: 11.5px; font-weight: 700; padding: 0 5px; border: 1px solid currentcolor; margin-right: 4px; vertical-align: 1px; }
-.stop .mark { background: var(--mv-short); border-color: var(--mv-short); color: var(--mv-sheet); }
-.good .mark { color: var(--mv-met); }
-.why { font-size: 12.5px; margin-top: 2px; }
-.cures { margin-top: 8px; display: grid; gap: 4px; }
-.cure { display: grid; grid-template-columns: 1fr auto; column-gap: 12px; text-align: left; padding: 5px 10px; border: 1px solid var(--mv-line); background: var(--mv-paper); cursor: pointer; }
-.cure strong { font-weight: 600; } .cure small { grid-column: 1 / -1; color: var(--mv-soft); font-size: 12.5px; }
-.cure.best { background: var(--mv-ink); color: var(--mv-sheet); border-color: var(--mv-ink); } .cure.best small { color: var(--mv-line); }
-[data-theme='night'] .cure.best small { color: var(--mv-paper); }
-.cure:hover:not(:disabled) { outline: 2px solid var(--mv-computed); }
-.tiny { background: none; border: 0; padding: 4px 0; text-decoration: underline; cursor: pointer; color: var(--mv-soft); font-size: 12.5px; }
-.accept { display: flex; gap: 8px; align-items: start; margin-top: 6px; }
-@media (max-width: 640px) { .cure { min-height: 56px; } .tiny { min-height: 44px; } .accept { flex-direction: column; } }
+.finding {
+  padding: 10px 0 10px 12px;
+  border-left: 3px solid var(--mv-line);
+  margin-bottom: 12px;
+}
+.stop {
+  border-color: var(--mv-short);
+}
+.fix {
+  border-color: var(--mv-agreed);
+}
+.good {
+  border-color: var(--mv-met);
+}
+.quiet {
+  opacity: 0.75;
+}
+h3 {
+  font-size: 15px;
+}
+.mark {
+  font-size: 11.5px;
+  font-weight: 700;
+  padding: 0 5px;
+  border: 1px solid currentcolor;
+  margin-right: 4px;
+  vertical-align: 1px;
+}
+.stop .mark {
+  background: var(--mv-short);
+  border-color: var(--mv-short);
+  color: var(--mv-sheet);
+}
+.good .mark {
+  color: var(--mv-met);
+}
+.why {
+  font-size: 12.5px;
+  margin-top: 2px;
+}
+.cures {
+  margin-top: 8px;
+  display: grid;
+  gap: 4px;
+}
+.cure {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  column-gap: 12px;
+  text-align: left;
+  padding: 5px 10px;
+  border: 1px solid var(--mv-line);
+  background: var(--mv-paper);
+  cursor: pointer;
+}
+.cure strong {
+  font-weight: 600;
+}
+.cure small {
+  grid-column: 1 / -1;
+  color: var(--mv-soft);
+  font-size: 12.5px;
+}
+.cure.best {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
+  border-color: var(--mv-ink);
+}
+.cure.best small {
+  color: var(--mv-line);
+}
+[data-theme='night'] .cure.best small {
+  color: var(--mv-paper);
+}
+.cure:hover:not(:disabled) {
+  outline: 2px solid var(--mv-computed);
+}
+.tiny {
+  background: none;
+  border: 0;
+  padding: 4px 0;
+  text-decoration: underline;
+  cursor: pointer;
+  color: var(--mv-soft);
+  font-size: 12.5px;
+}
+.accept {
+  display: flex;
+  gap: 8px;
+  align-items: start;
+  margin-top: 6px;
+}
+@media (max-width: 640px) {
+  .cure {
+    min-height: 56px;
+  }
+  .tiny {
+    min-height: 44px;
+  }
+  .accept {
+    flex-direction: column;
+  }
+}
 </style>

@@ -6,9 +6,7 @@ const findings = computed(() => store.result?.findings ?? [])
 
 <template>
   <MvSheet v-model="open" title="Findings">
-    <p v-if="!findings.length" class="soft">
-      Nothing to say yet: findings come with readings, masts and a kit.
-    </p>
+    <p v-if="!findings.length" class="soft">Nothing to say yet: findings come with readings, masts and a kit.</p>
     <FindingRow v-for="f in findings" :key="f.key" :finding="f" />
   </MvSheet>
 </template>

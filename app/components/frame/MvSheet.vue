@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A sheet that lies over the page from the right, with a title and a way out. */
-defineProps<{ title: string, wide?: boolean }>()
+defineProps<{ title: string; wide?: boolean }>()
 const open = defineModel<boolean>({ required: true })
 // Escape pressed before the sheet has taken the focus, while it is still coming in.
 useEventListener(document, 'keydown', (e: KeyboardEvent) => {
-  if (e.key === 'Escape' && open.value && (document.activeElement === document.body || !document.activeElement)) open.value = false
+  if (e.key === 'Escape' && open.value && (document.activeElement === document.body || !document.activeElement))
+    open.value = false
 })
 </script>
 
@@ -13,7 +14,9 @@ useEventListener(document, 'keydown', (e: KeyboardEvent) => {
     <v-card class="sheet">
       <header>
         <h2>{{ title }}</h2>
-        <button type="button" class="press bare" aria-label="Close" @click="open = false">close <kbd class="key">Esc</kbd></button>
+        <button type="button" class="press bare" aria-label="Close" @click="open = false">
+          close <kbd class="key">Esc</kbd>
+        </button>
       </header>
       <div class="body" tabindex="0" role="region" :aria-label="title">
         <slot />
@@ -23,8 +26,23 @@ useEventListener(document, 'keydown', (e: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.sheet { max-height: 86vh; display: flex; flex-direction: column; }
-header { display: flex; justify-content: space-between; align-items: center; padding: 8px 8px 8px 20px; border-bottom: 1px solid var(--mv-line); }
-h2 { font-size: 18px; }
-.body { padding: 16px 20px 20px; overflow: auto; }
+.sheet {
+  max-height: 86vh;
+  display: flex;
+  flex-direction: column;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 8px 8px 8px 20px;
+  border-bottom: 1px solid var(--mv-line);
+}
+h2 {
+  font-size: 18px;
+}
+.body {
+  padding: 16px 20px 20px;
+  overflow: auto;
+}
 </style>

@@ -24,8 +24,7 @@ async function signIn(how: 'demo' | 'password') {
     again.value = false
     await store.send()
     await store.fetchWhole()
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
 }
@@ -34,33 +33,82 @@ async function signIn(how: 'demo' | 'password') {
 <template>
   <div class="trouble no-print">
     <section v-for="c in store.conflicts" :key="c.id" role="alert" data-test="conflict">
-      <p>Two people set the <strong>{{ fieldWord(c.field) }}</strong>. Which stands?</p>
+      <p>
+        Two people set the <strong>{{ fieldWord(c.field) }}</strong>. Which stands?
+      </p>
       <button type="button" class="press" @click="store.settle(c, 'mine')">mine: {{ show(c.mine) }}</button>
       <button type="button" class="press" @click="store.settle(c, 'theirs')">theirs: {{ show(c.theirs) }}</button>
     </section>
     <AsideRow v-for="a in store.asides" :key="a.id" :aside="a" />
     <section v-if="session.ended" role="alert" data-test="ended">
-      <p><strong>The session has ended.</strong> {{ sending.total }} change{{ sending.total === 1 ? '' : 's' }} kept here, sent when you sign in.</p>
+      <p>
+        <strong>The session has ended.</strong> {{ sending.total }} change{{ sending.total === 1 ? '' : 's' }} kept here, sent
+        when you sign in.
+      </p>
       <template v-if="again">
         <button v-if="session.demo" type="button" class="press filled" @click="signIn('demo')">into the demo</button>
         <form v-else @submit.prevent="signIn('password')">
-          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" /><v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
+          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" /><v-text-field
+            v-model="password"
+            label="Password"
+            type="password"
+            autocomplete="current-password"
+          />
           <button type="submit" class="press filled">sign in</button>
         </form>
         <span class="error">{{ error }}</span>
       </template>
       <button v-else type="button" class="press" @click="again = true">sign in again</button>
     </section>
-    <section v-if="clock.wrong.value" role="status" data-test="clock"><p>This device’s clock is <strong>{{ clockWords }}</strong>. Times are kept by the server’s clock; set this one right before sun bearings are trusted.</p></section>
-    <section v-if="store.engineError" role="alert"><p>{{ store.engineError }}</p></section>
+    <section v-if="clock.wrong.value" role="status" data-test="clock">
+      <p>
+        This device’s clock is <strong>{{ clockWords }}</strong>. Times are kept by the server’s clock; set this one right before
+        sun bearings are trusted.
+      </p>
+    </section>
+    <section v-if="store.engineError" role="alert">
+      <p>{{ store.engineError }}</p>
+    </section>
   </div>
 </template>
 
 <style scoped>
-.trouble { max-height: 40dvh; overflow: auto; flex: none; }
-.trouble :deep(section) { display: flex; gap: 10px; align-items: center; padding: 8px 20px; background: var(--mv-agreed); color: #191d22; flex-wrap: wrap; border-bottom: 1px solid #191d22; }
-.trouble :deep(section .press) { background: #fbf9f4; color: #191d22; border-color: #191d22; }
-.trouble :deep(section .press.filled) { background: #191d22; color: #fbf9f4; }
-.trouble :deep(p) { flex: 1; min-width: 220px; } form { display: flex; gap: 8px; align-items: center; }
-.trouble :deep(.v-input) { min-width: 180px; max-width: 320px; background: #fbf9f4; }
+.trouble {
+  max-height: 40dvh;
+  overflow: auto;
+  flex: none;
+}
+.trouble :deep(section) {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 8px 20px;
+  background: var(--mv-agreed);
+  color: #191d22;
+  flex-wrap: wrap;
+  border-bottom: 1px solid #191d22;
+}
+.trouble :deep(section .press) {
+  background: #fbf9f4;
+  color: #191d22;
+  border-color: #191d22;
+}
+.trouble :deep(section .press.filled) {
+  background: #191d22;
+  color: #fbf9f4;
+}
+.trouble :deep(p) {
+  flex: 1;
+  min-width: 220px;
+}
+form {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.trouble :deep(.v-input) {
+  min-width: 180px;
+  max-width: 320px;
+  background: #fbf9f4;
+}
 </style>

@@ -13,14 +13,19 @@ function busy(): boolean {
   const at = document.activeElement
   if (at && /^(INPUT|TEXTAREA|SELECT)$/.test(at.tagName)) return true
   if (document.querySelector('.v-overlay--active, [role=dialog]')) return true
-  return [...document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>('form input, form textarea')].some(f => f.type !== 'checkbox' && f.type !== 'file' && f.value !== '' && f.value !== f.defaultValue)
+  return [...document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>('form input, form textarea')].some(
+    f => f.type !== 'checkbox' && f.type !== 'file' && f.value !== '' && f.value !== f.defaultValue,
+  )
 }
 const refusal = ref('')
 function take(asked: boolean) {
   refusal.value = ''
   if (!waits.value) return
   if (busy() || sending.total) {
-    if (asked) refusal.value = sending.total ? 'First what is not sent yet goes to the server.' : 'Finish what you are typing first: it would be lost.'
+    if (asked)
+      refusal.value = sending.total
+        ? 'First what is not sent yet goes to the server.'
+        : 'Finish what you are typing first: it would be lost.'
     return
   }
   void $pwa?.updateServiceWorker(true)
@@ -30,11 +35,21 @@ watch(hidden, h => h && take(false))
 
 <template>
   <div v-if="waits" class="update no-print" role="status" data-test="update">
-    <span>A newer Multivox is here. It is taken when you put this page away. <b>{{ refusal }}</b></span>
+    <span
+      >A newer Multivox is here. It is taken when you put this page away. <b>{{ refusal }}</b></span
+    >
     <button type="button" class="press small" @click="take(true)">take it now</button>
   </div>
 </template>
 
 <style scoped>
-.update { display: flex; gap: 12px; align-items: center; justify-content: space-between; padding: 4px 20px; background: var(--mv-ground); font-size: 12.5px; }
+.update {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 4px 20px;
+  background: var(--mv-ground);
+  font-size: 12.5px;
+}
 </style>

@@ -7,7 +7,9 @@ import type { HandoverItem } from '../../../shared/api'
 const store = useJob()
 const prefs = usePrefs()
 const session = useSession()
-const report = computed(() => makeReport(store.doc!, store.result!, { units: prefs.units, crew: session.me?.crewName ?? '', by: session.me?.name ?? '' }))
+const report = computed(() =>
+  makeReport(store.doc!, store.result!, { units: prefs.units, crew: session.me?.crewName ?? '', by: session.me?.name ?? '' }),
+)
 const busy = ref('')
 const error = ref('')
 const said = ref('')
@@ -18,7 +20,8 @@ async function loadFrozen() {
   frozen.value = await api<HandoverItem[]>(`/api/jobs/${store.id}/handovers`).catch(() => frozen.value)
 }
 onMounted(loadFrozen)
-const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+const when = (iso: string) =>
+  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 
 /** @param handover  a frozen one, as it was handed over; else the job as it stands */
 async function pdf(handover?: string) {
@@ -27,11 +30,15 @@ async function pdf(handover?: string) {
   error.value = ''
   try {
     await store.send()
-    const response = await fetch(`/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`)
-    if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? `The server answered ${response.status}.`)
+    const response = await fetch(
+      `/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`,
+    )
+    if (!response.ok)
+      throw new Error(
+        ((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? `The server answered ${response.status}.`,
+      )
     downloadBlob(`${store.job!.name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'handover'}.pdf`, await response.blob())
-  }
-  catch (e) {
+  } catch (e) {
     error.value = e instanceof TypeError ? 'No connection: print works without one, the PDF is made by the server.' : messageOf(e)
   }
   busy.value = ''
@@ -44,8 +51,7 @@ async function handOver() {
     await api(`/api/jobs/${store.id}/handovers`, { body: {} })
     said.value = 'Frozen with its result, as handed over.'
     await loadFrozen()
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
 }
@@ -57,8 +63,7 @@ async function forget() {
     await api(`/api/jobs/${store.id}/forget-customer`, { body: {} })
     await store.fetchWhole()
     said.value = 'Name, contact and address are gone from the job, its history and its handovers.'
-  }
-  catch (e) {
+  } catch (e) {
     error.value = messageOf(e)
   }
   forgetting.value = false
@@ -70,24 +75,73 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 <template>
   <div class="handover">
     <div class="bar no-print">
-      <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf()">{{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd></button>
+      <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf()">
+        {{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd>
+      </button>
       <button type="button" class="press" @click="print">Print <kbd class="key">P</kbd></button>
-      <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">{{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}</button>
-      <span v-if="frozen.length" class="frozen soft">as handed over: <button v-for="h in frozen.slice(0, 3)" :key="h.id" type="button" class="plain" data-test="frozen" :title="`by ${h.madeBy}, engine ${h.engine}`" @click="pdf(h.id)">{{ when(h.madeAt) }}</button></span>
-      <span class="grow" role="status">{{ said }} <b class="error">{{ error }}</b></span>
+      <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">
+        {{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}
+      </button>
+      <span v-if="frozen.length" class="frozen soft"
+        >as handed over:
+        <button
+          v-for="h in frozen.slice(0, 3)"
+          :key="h.id"
+          type="button"
+          class="plain"
+          data-test="frozen"
+          :title="`by ${h.madeBy}, engine ${h.engine}`"
+          @click="pdf(h.id)"
+        >
+          {{ when(h.madeAt) }}
+        </button></span
+      >
+      <span class="grow" role="status"
+        >{{ said }} <b class="error">{{ error }}</b></span
+      >
       <template v-if="session.me?.role === 'lead'">
-        <button v-if="!forgetting" type="button" class="press bare" data-test="forget" @click="forgetting = true">delete the customer’s data</button>
-        <template v-else><span>Name, contact and address, for good?</span><button type="button" class="press" data-test="forget-yes" @click="forget">Delete them</button><button type="button" class="press bare" @click="forgetting = false">keep</button></template>
+        <button v-if="!forgetting" type="button" class="press bare" data-test="forget" @click="forgetting = true">
+          delete the customer’s data
+        </button>
+        <template v-else
+          ><span>Name, contact and address, for good?</span
+          ><button type="button" class="press" data-test="forget-yes" @click="forget">Delete them</button
+          ><button type="button" class="press bare" @click="forgetting = false">keep</button></template
+        >
       </template>
     </div>
     <article class="paper" tabindex="0" aria-label="Report">
-      <header><h1>{{ report.title }}</h1><p class="soft">{{ report.subtitle }}</p></header>
+      <header>
+        <h1>{{ report.title }}</h1>
+        <p class="soft">{{ report.subtitle }}</p>
+      </header>
       <section v-for="b in report.blocks" :key="b.title" :class="b.kind">
         <h2>{{ b.title }}</h2>
-        <dl v-if="b.kind === 'facts'"><template v-for="r in b.rows" :key="r[0]"><dt>{{ r[0] }}</dt><dd>{{ r[1] }}</dd></template></dl>
-        <template v-else-if="b.kind === 'drawing'"><DrawingView :drawing="b.drawing" :label="b.title" /><p class="soft cap">{{ b.caption }}</p></template>
-        <table v-else-if="b.kind === 'table'"><thead><tr><th v-for="h in b.head" :key="h">{{ h }}</th></tr></thead><tbody><tr v-for="(r, i) in b.rows" :key="i"><td v-for="(c, k) in r" :key="k">{{ c }}</td></tr></tbody></table>
-        <ul v-else><li v-for="i in b.items" :key="i">{{ i }}</li></ul>
+        <dl v-if="b.kind === 'facts'">
+          <template v-for="r in b.rows" :key="r[0]"
+            ><dt>{{ r[0] }}</dt>
+            <dd>{{ r[1] }}</dd></template
+          >
+        </dl>
+        <template v-else-if="b.kind === 'drawing'"
+          ><DrawingView :drawing="b.drawing" :label="b.title" />
+          <p class="soft cap">{{ b.caption }}</p></template
+        >
+        <table v-else-if="b.kind === 'table'">
+          <thead>
+            <tr>
+              <th v-for="h in b.head" :key="h">{{ h }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(r, i) in b.rows" :key="i">
+              <td v-for="(c, k) in r" :key="k">{{ c }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <ul v-else>
+          <li v-for="i in b.items" :key="i">{{ i }}</li>
+        </ul>
       </section>
       <footer class="soft">{{ report.foot }}</footer>
     </article>
@@ -95,16 +149,123 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 </template>
 
 <style scoped>
-.handover { height: 100%; display: flex; flex-direction: column; }
-.bar { display: flex; gap: 8px; align-items: center; padding: 8px 20px; border-bottom: 1px solid var(--mv-line); flex-wrap: wrap; } .grow { flex: 1; }
-.frozen { font-size: 12.5px; } .plain { background: none; border: 0; border-bottom: 1px solid var(--mv-ink); cursor: pointer; padding: 4px 2px; margin-left: 8px; }
-.paper { overflow: auto; padding: 28px 40px 40px; background: var(--mv-sheet); flex: 1; max-width: 1120px; width: 100%; margin: 0 auto; }
-.paper header { border-bottom: 2px solid var(--mv-ink); padding-bottom: 8px; margin-bottom: 14px; } .paper h1 { font-size: 30px; }
-section { margin-bottom: 20px; break-inside: avoid; } h2 { margin-bottom: 6px; }
-dl { display: grid; grid-template-columns: 160px 1fr; gap: 4px 16px; margin: 0; } dt { color: var(--mv-soft); } dd { margin: 0; }
-table { border-collapse: collapse; width: 100%; } th { text-align: left; font-weight: 400; color: var(--mv-soft); } th, td { padding: 4px 10px 4px 0; border-bottom: 1px solid var(--mv-line); vertical-align: top; }
-ul { margin: 0; padding-left: 18px; } .cap { font-size: 12.5px; margin-top: 4px; } .drawing :deep(svg) { height: auto; border: 1px solid var(--mv-line); }
-footer { font-size: 12.5px; border-top: 1px solid var(--mv-line); padding-top: 6px; }
-@media (max-width: 900px) { .paper { padding: 16px 14px; } dl { grid-template-columns: 110px 1fr; } .bar { padding: 8px 14px; } table { font-size: 13px; } }
-@media print { .handover, .paper { display: block; overflow: visible; padding: 0; height: auto; max-width: none; } }
+.handover {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.bar {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 20px;
+  border-bottom: 1px solid var(--mv-line);
+  flex-wrap: wrap;
+}
+.grow {
+  flex: 1;
+}
+.frozen {
+  font-size: 12.5px;
+}
+.plain {
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--mv-ink);
+  cursor: pointer;
+  padding: 4px 2px;
+  margin-left: 8px;
+}
+.paper {
+  overflow: auto;
+  padding: 28px 40px 40px;
+  background: var(--mv-sheet);
+  flex: 1;
+  max-width: 1120px;
+  width: 100%;
+  margin: 0 auto;
+}
+.paper header {
+  border-bottom: 2px solid var(--mv-ink);
+  padding-bottom: 8px;
+  margin-bottom: 14px;
+}
+.paper h1 {
+  font-size: 30px;
+}
+section {
+  margin-bottom: 20px;
+  break-inside: avoid;
+}
+h2 {
+  margin-bottom: 6px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 160px 1fr;
+  gap: 4px 16px;
+  margin: 0;
+}
+dt {
+  color: var(--mv-soft);
+}
+dd {
+  margin: 0;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--mv-soft);
+}
+th,
+td {
+  padding: 4px 10px 4px 0;
+  border-bottom: 1px solid var(--mv-line);
+  vertical-align: top;
+}
+ul {
+  margin: 0;
+  padding-left: 18px;
+}
+.cap {
+  font-size: 12.5px;
+  margin-top: 4px;
+}
+.drawing :deep(svg) {
+  height: auto;
+  border: 1px solid var(--mv-line);
+}
+footer {
+  font-size: 12.5px;
+  border-top: 1px solid var(--mv-line);
+  padding-top: 6px;
+}
+@media (max-width: 900px) {
+  .paper {
+    padding: 16px 14px;
+  }
+  dl {
+    grid-template-columns: 110px 1fr;
+  }
+  .bar {
+    padding: 8px 14px;
+  }
+  table {
+    font-size: 13px;
+  }
+}
+@media print {
+  .handover,
+  .paper {
+    display: block;
+    overflow: visible;
+    padding: 0;
+    height: auto;
+    max-width: none;
+  }
+}
 </style>

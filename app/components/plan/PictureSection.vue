@@ -16,22 +16,45 @@ const levels = computed(() => props.section === 'level')
 const small = computed(() => width.value < 620)
 const picked = ref<string | null>(null)
 /** the document with the part under the finger already moved, drawn while it is dragged */
-const moved = shallowRef<{ id: string, fields: Record<string, number> } | null>(null)
-const shownDoc = computed(() => (moved.value ? applyChanges(store.doc!, [{ id: '', table: 'nodes', rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields }]) : store.doc!))
-const view = computed(() => (width.value && height.value ? layoutSection(shownDoc.value, store.result!, { width: width.value, height: height.value, units: prefs.units, levels: levels.value, levelHeight: small.value ? Math.round(height.value * 0.46) : undefined, compact: small.value }) : null))
+const moved = shallowRef<{ id: string; fields: Record<string, number> } | null>(null)
+const shownDoc = computed(() =>
+  moved.value
+    ? applyChanges(store.doc!, [
+        { id: '', table: 'nodes', rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields },
+      ])
+    : store.doc!,
+)
+const view = computed(() =>
+  width.value && height.value
+    ? layoutSection(shownDoc.value, store.result!, {
+        width: width.value,
+        height: height.value,
+        units: prefs.units,
+        levels: levels.value,
+        levelHeight: small.value ? Math.round(height.value * 0.46) : undefined,
+        compact: small.value,
+      })
+    : null,
+)
 const placed = (id: string, alongM: number, upM: number) => {
   const n = store.doc!.nodes.find(x => x.id === id)
   return n && view.value ? { ...moveAlong(store.site!, n, alongM, view.value.sign), upM: round2(Math.max(0, upM)) } : null
 }
-const { start } = useDragging(view, (id, a, u) => {
-  const fields = placed(id, a, u)
-  moved.value = null
-  if (fields) void store.commit([{ table: 'nodes', op: 'update', rowId: id, fields }], 'move a part')
-}, (id, a, u) => {
-  const fields = placed(id, a, u)
-  if (fields) moved.value = { id, fields }
-})
-const findings = computed(() => store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))))
+const { start } = useDragging(
+  view,
+  (id, a, u) => {
+    const fields = placed(id, a, u)
+    moved.value = null
+    if (fields) void store.commit([{ table: 'nodes', op: 'update', rowId: id, fields }], 'move a part')
+  },
+  (id, a, u) => {
+    const fields = placed(id, a, u)
+    if (fields) moved.value = { id, fields }
+  },
+)
+const findings = computed(() =>
+  store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
+)
 const trouble = computed(() => findings.value.filter(f => f.severity === 'stop' || f.severity === 'fix'))
 const notes = computed(() => findings.value.filter(f => f.severity === 'note' && f.cures.length))
 const index = ref(0)
@@ -44,7 +67,17 @@ function nudge(dx: number, dy: number) {
   const chosen = store.result!.chosen
   const sign = axisSign(store.site!, chosen?.path ? chosen.frameBearingDeg : null)
   const at = along(store.site!, n, sign) + dx
-  void store.commit([{ table: 'nodes', op: 'update', rowId: n.id, fields: { ...moveAlong(store.site!, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) } }], 'move a part')
+  void store.commit(
+    [
+      {
+        table: 'nodes',
+        op: 'update',
+        rowId: n.id,
+        fields: { ...moveAlong(store.site!, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) },
+      },
+    ],
+    'move a part',
+  )
 }
 function nextPart(by: number) {
   const order = store.result!.kit?.order ?? []
@@ -54,9 +87,14 @@ function nextPart(by: number) {
 }
 useKeys({
   p: { does: 'pick the next part', run: () => nextPart(1) },
-  ArrowUp: { does: 'part 0.1 m up', run: () => nudge(0, 0.1) }, ArrowDown: { does: 'part 0.1 m down', run: () => nudge(0, -0.1) },
-  ArrowLeft: { does: 'part 0.1 m toward the mast', run: () => nudge(-0.1, 0) }, ArrowRight: { does: 'part 0.1 m from the mast', run: () => nudge(0.1, 0) },
-  Enter: { does: 'apply the first cure', run: () => first.value?.cures[0] && session.mayEdit && void store.cure(first.value.cures[0]) },
+  ArrowUp: { does: 'part 0.1 m up', run: () => nudge(0, 0.1) },
+  ArrowDown: { does: 'part 0.1 m down', run: () => nudge(0, -0.1) },
+  ArrowLeft: { does: 'part 0.1 m toward the mast', run: () => nudge(-0.1, 0) },
+  ArrowRight: { does: 'part 0.1 m from the mast', run: () => nudge(0.1, 0) },
+  Enter: {
+    does: 'apply the first cure',
+    run: () => first.value?.cures[0] && session.mayEdit && void store.cure(first.value.cures[0]),
+  },
   b: { does: 'next band of the mast', run: nextBand },
   h: { does: 'height against cable', run: () => (heights.value = true) },
 })
@@ -66,15 +104,28 @@ const bands = computed(() => {
   const id = store.result!.chosen?.mast.id
   return id ? [...new Set(store.doc!.cells.filter(c => c.mastId === id).map(c => c.band))].sort() : []
 })
-const setBand = (band: string) => store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { band } }], `band ${band}`)
+const setBand = (band: string) =>
+  store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { band } }], `band ${band}`)
 function nextBand() {
   const i = bands.value.indexOf(store.design?.band ?? '')
   const band = bands.value[(i + 1) % bands.value.length]
   if (band && session.mayEdit) void setBand(band)
 }
 const cautions = computed(() => cautionsFor(props.section, store.job!.kind))
-const best = computed(() => store.result!.heights.reduce<{ heightM: number, netDb: number } | null>((a, b) => (!a || b.netDb > a.netDb + 0.3 ? b : a), null))
-const ROLE: Record<string, string> = { outside: 'outside antenna', arrestor: 'arrestor', pad: 'pad', amplifier: 'amplifier', router: 'router', inside: 'inside antenna' }
+const best = computed(() =>
+  store.result!.heights.reduce<{ heightM: number; netDb: number } | null>(
+    (a, b) => (!a || b.netDb > a.netDb + 0.3 ? b : a),
+    null,
+  ),
+)
+const ROLE: Record<string, string> = {
+  outside: 'outside antenna',
+  arrestor: 'arrestor',
+  pad: 'pad',
+  amplifier: 'amplifier',
+  router: 'router',
+  inside: 'inside antenna',
+}
 </script>
 
 <template>
@@ -82,23 +133,76 @@ const ROLE: Record<string, string> = { outside: 'outside antenna', arrestor: 'ar
     <div ref="el" class="picture">
       <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
         <template v-for="h in view.handles" :key="h.id">
-          <g v-if="h.kind === 'node'" class="handle" role="button" tabindex="0" :aria-label="`${ROLE[h.label] ?? h.label}, drag or arrow keys`" :data-test="`part-${h.label}`" @pointerdown="e => { picked = h.id; start(h.id, e) }" @focus="picked = h.id">
+          <g
+            v-if="h.kind === 'node'"
+            class="handle"
+            role="button"
+            tabindex="0"
+            :aria-label="`${ROLE[h.label] ?? h.label}, drag or arrow keys`"
+            :data-test="`part-${h.label}`"
+            @pointerdown="
+              e => {
+                picked = h.id
+                start(h.id, e)
+              }
+            "
+            @focus="picked = h.id"
+          >
             <circle :cx="h.x" :cy="h.y" :r="small ? 28 : 22" :class="{ on: picked === h.id }" />
           </g>
         </template>
       </DrawingView>
     </div>
-    <p v-if="!store.result!.kit?.order.length" class="over soft">No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.</p>
+    <p v-if="!store.result!.kit?.order.length" class="over soft">
+      No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
+    </p>
     <aside v-if="first" class="callout" :class="first.severity" aria-label="What to settle">
-      <div v-if="trouble.length > 1" class="pager"><button v-for="(f, i) in trouble" :key="f.key" type="button" :class="{ on: f === first }" :aria-label="`Finding ${i + 1}`" @click="index = i">{{ i + 1 }}</button></div>
+      <div v-if="trouble.length > 1" class="pager">
+        <button
+          v-for="(f, i) in trouble"
+          :key="f.key"
+          type="button"
+          :class="{ on: f === first }"
+          :aria-label="`Finding ${i + 1}`"
+          @click="index = i"
+        >
+          {{ i + 1 }}
+        </button>
+      </div>
       <FindingRow :finding="first" brief />
     </aside>
-    <aside v-else-if="store.result!.chain" class="callout good"><p class="fine">The sum comes out: nothing to settle here.</p></aside>
-    <div v-if="node && !small" class="picked"><strong>{{ ROLE[node.role] }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up <span class="soft">· drag it, or arrow keys, 0.1 m a press</span></div>
+    <aside v-else-if="store.result!.chain" class="callout good">
+      <p class="fine">The sum comes out: nothing to settle here.</p>
+    </aside>
+    <div v-if="node && !small" class="picked">
+      <strong>{{ ROLE[node.role] }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
+      <span class="soft">· drag it, or arrow keys, 0.1 m a press</span>
+    </div>
     <div v-if="!small" class="below">
       <span v-for="c in cautions" :key="c.key" class="caution">{{ c.text }}</span>
-      <span v-if="bands.length > 1" class="bands">band <button v-for="b in bands" :key="b" type="button" :class="{ on: b === store.design?.band }" :disabled="!session.mayEdit" :aria-pressed="b === store.design?.band" @click="setBand(b)">{{ b }}</button> <kbd class="key">B</kbd></span>
-      <button v-if="levels && best" type="button" class="press small" @click="heights = true">{{ best.netDb > 1 ? `mount at ${length(best.heightM, prefs.units, 0)} gains ${signed(best.netDb, 1)} dB net over ${length(1.5, prefs.units)}` : 'height hardly matters on this path' }} <kbd class="key">H</kbd></button>
+      <span v-if="bands.length > 1" class="bands"
+        >band
+        <button
+          v-for="b in bands"
+          :key="b"
+          type="button"
+          :class="{ on: b === store.design?.band }"
+          :disabled="!session.mayEdit"
+          :aria-pressed="b === store.design?.band"
+          @click="setBand(b)"
+        >
+          {{ b }}
+        </button>
+        <kbd class="key">B</kbd></span
+      >
+      <button v-if="levels && best" type="button" class="press small" @click="heights = true">
+        {{
+          best.netDb > 1
+            ? `mount at ${length(best.heightM, prefs.units, 0)} gains ${signed(best.netDb, 1)} dB net over ${length(1.5, prefs.units)}`
+            : 'height hardly matters on this path'
+        }}
+        <kbd class="key">H</kbd>
+      </button>
     </div>
     <MvSheet v-model="heights" title="Height against cable" wide>
       <HeightPanel v-if="heights && store.result!.chosen?.best" :mast="store.result!.chosen" />
@@ -108,18 +212,134 @@ const ROLE: Record<string, string> = { outside: 'outside antenna', arrestor: 'ar
 </template>
 
 <style scoped>
-.stage { height: 100%; position: relative; display: flex; flex-direction: column; }
-.picture { flex: 1; min-height: 0; overflow: hidden; touch-action: none; }
-.handle { cursor: grab; } .handle circle { fill: transparent; } .handle circle.on { stroke: var(--mv-computed); stroke-width: 1.4; stroke-dasharray: 3 3; } .handle:focus-visible { outline: none; } .handle:focus-visible circle { stroke: var(--mv-computed); stroke-width: 2.5; }
-.callout { position: absolute; right: 20px; top: 16px; width: 400px; max-height: 52%; overflow: auto; background: var(--mv-sheet); border: 1px solid var(--mv-ink); padding: 4px 12px 2px; }
-.callout :deep(.finding) { border: 0; padding: 6px 0; margin: 0; }
-.callout.good { width: auto; padding: 8px 14px; } .fine { color: var(--mv-met); font-weight: 600; }
-.pager { display: flex; gap: 2px; float: right; margin-top: 6px; } .pager button { border: 1px solid var(--mv-line); background: none; min-width: 24px; cursor: pointer; } .pager button.on { background: var(--mv-ink); color: var(--mv-sheet); }
-.over { position: absolute; left: 20px; top: 16px; font-size: 16px; background: var(--mv-paper); padding: 6px 10px; }
-.picked { position: absolute; left: 16px; top: 12px; font-size: 13px; background: var(--mv-sheet); border: 1px solid var(--mv-line); padding: 3px 10px; }
-.below { display: flex; gap: 18px; align-items: center; padding: 4px 20px; border-top: 1px solid var(--mv-line); font-size: 12.5px; min-height: 42px; justify-content: space-between; }
+.stage {
+  height: 100%;
+  position: relative;
+  display: flex;
+  flex-direction: column;
+}
+.picture {
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+  touch-action: none;
+}
+.handle {
+  cursor: grab;
+}
+.handle circle {
+  fill: transparent;
+}
+.handle circle.on {
+  stroke: var(--mv-computed);
+  stroke-width: 1.4;
+  stroke-dasharray: 3 3;
+}
+.handle:focus-visible {
+  outline: none;
+}
+.handle:focus-visible circle {
+  stroke: var(--mv-computed);
+  stroke-width: 2.5;
+}
+.callout {
+  position: absolute;
+  right: 20px;
+  top: 16px;
+  width: 400px;
+  max-height: 52%;
+  overflow: auto;
+  background: var(--mv-sheet);
+  border: 1px solid var(--mv-ink);
+  padding: 4px 12px 2px;
+}
+.callout :deep(.finding) {
+  border: 0;
+  padding: 6px 0;
+  margin: 0;
+}
+.callout.good {
+  width: auto;
+  padding: 8px 14px;
+}
+.fine {
+  color: var(--mv-met);
+  font-weight: 600;
+}
+.pager {
+  display: flex;
+  gap: 2px;
+  float: right;
+  margin-top: 6px;
+}
+.pager button {
+  border: 1px solid var(--mv-line);
+  background: none;
+  min-width: 24px;
+  cursor: pointer;
+}
+.pager button.on {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
+}
+.over {
+  position: absolute;
+  left: 20px;
+  top: 16px;
+  font-size: 16px;
+  background: var(--mv-paper);
+  padding: 6px 10px;
+}
+.picked {
+  position: absolute;
+  left: 16px;
+  top: 12px;
+  font-size: 13px;
+  background: var(--mv-sheet);
+  border: 1px solid var(--mv-line);
+  padding: 3px 10px;
+}
+.below {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  padding: 4px 20px;
+  border-top: 1px solid var(--mv-line);
+  font-size: 12.5px;
+  min-height: 42px;
+  justify-content: space-between;
+}
 
-.bands { white-space: nowrap; } .bands button { background: none; border: 0; border-bottom: 2px solid transparent; padding: 4px 6px; cursor: pointer; min-height: 32px; } .bands button.on { border-color: var(--mv-ink); font-weight: 700; }
-.caution { color: var(--mv-soft); max-width: 620px; } .caution::before { content: '! '; color: var(--mv-short); font-weight: 700; }
-@media (max-width: 900px) { .callout { position: static; width: auto; max-height: 34%; border-width: 1px 0 0; } }
+.bands {
+  white-space: nowrap;
+}
+.bands button {
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  padding: 4px 6px;
+  cursor: pointer;
+  min-height: 32px;
+}
+.bands button.on {
+  border-color: var(--mv-ink);
+  font-weight: 700;
+}
+.caution {
+  color: var(--mv-soft);
+  max-width: 620px;
+}
+.caution::before {
+  content: '! ';
+  color: var(--mv-short);
+  font-weight: 700;
+}
+@media (max-width: 900px) {
+  .callout {
+    position: static;
+    width: auto;
+    max-height: 34%;
+    border-width: 1px 0 0;
+  }
+}
 </style>

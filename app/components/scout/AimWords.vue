@@ -5,7 +5,7 @@ import { relativeToSun } from '#core/geo/sun'
 import { bearing, num } from '#core/units'
 
 /** One mast's bearing told every way it can be found from here. */
-const props = defineProps<{ mast: MastView, now: Date }>()
+const props = defineProps<{ mast: MastView; now: Date }>()
 const store = useJob()
 const { bow, beside, tolerance } = useBearingWords(() => props.mast)
 const words = computed(() => {
@@ -24,9 +24,19 @@ const width = computed(() => bearingHalfWidth(props.mast, store.result!.declinat
 </script>
 
 <template>
-  <p class="aim-words" data-test="aim-words"><strong>{{ mast.mast.name }}</strong> <b class="fig">{{ bearing(mast.bearingDeg) }}</b> true<template v-if="mast.magneticDeg !== null">, <b class="fig">{{ bearing(mast.magneticDeg) }}</b> by compass ±{{ num(width) }}°</template> <span class="soft">{{ words ? `· ${words}` : '' }}</span></p>
+  <p class="aim-words" data-test="aim-words">
+    <strong>{{ mast.mast.name }}</strong> <b class="fig">{{ bearing(mast.bearingDeg) }}</b> true<template
+      v-if="mast.magneticDeg !== null"
+      >, <b class="fig">{{ bearing(mast.magneticDeg) }}</b> by compass ±{{ num(width) }}°</template
+    >
+    <span class="soft">{{ words ? `· ${words}` : '' }}</span>
+  </p>
 </template>
 
 <style scoped>
-.aim-words { flex: 1; min-width: 0; line-height: 1.3; }
+.aim-words {
+  flex: 1;
+  min-width: 0;
+  line-height: 1.3;
+}
 </style>

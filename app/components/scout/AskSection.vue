@@ -12,7 +12,8 @@ const prefs = usePrefs()
 const session = useSession()
 const job = computed(() => store.job!)
 const site = computed(() => store.site!)
-const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) => store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
+const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) =>
+  store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
 const setJob = (field: string) => update('jobs', job.value.id, field)(field)
 const setSite = (field: string) => update('sites', site.value.id, field)(field)
 const moving = computed(() => job.value.kind !== 'home')
@@ -27,10 +28,14 @@ onMounted(() => pack.load([null]))
 const position = ref('')
 const positionError = ref('')
 const editing = ref(false)
-watch([() => site.value.latDeg, () => site.value.lonDeg], ([lat, lon]) => {
-  if (editing.value) return
-  position.value = lat != null && lon != null ? formatPosition({ latDeg: lat, lonDeg: lon }) : ''
-}, { immediate: true })
+watch(
+  [() => site.value.latDeg, () => site.value.lonDeg],
+  ([lat, lon]) => {
+    if (editing.value) return
+    position.value = lat != null && lon != null ? formatPosition({ latDeg: lat, lonDeg: lon }) : ''
+  },
+  { immediate: true },
+)
 async function savePosition() {
   editing.value = false
   if (!position.value.trim()) return
@@ -38,28 +43,53 @@ async function savePosition() {
     const p = parsePosition(position.value)
     positionError.value = ''
     if (Math.abs(p.latDeg - (site.value.latDeg ?? 999)) < 6e-5 && Math.abs(p.lonDeg - (site.value.lonDeg ?? 999)) < 6e-5) return
-    positionError.value = (await store.commit([stop.value ? { table: 'stops', op: 'update', rowId: stop.value.id, fields: { ...p } } : { table: 'sites', op: 'update', rowId: site.value.id, fields: { ...p } }], 'position'))[0]?.message ?? ''
+    positionError.value =
+      (
+        await store.commit(
+          [
+            stop.value
+              ? { table: 'stops', op: 'update', rowId: stop.value.id, fields: { ...p } }
+              : { table: 'sites', op: 'update', rowId: site.value.id, fields: { ...p } },
+          ],
+          'position',
+        )
+      )[0]?.message ?? ''
     if (!positionError.value) await store.send().then(() => store.fetchWhole())
-  }
-  catch (e) {
+  } catch (e) {
     positionError.value = messageOf(e)
   }
 }
 const locating = ref(false)
 function here() {
   locating.value = true
-  navigator.geolocation?.getCurrentPosition((p) => {
-    locating.value = false
-    position.value = `${p.coords.latitude.toFixed(6)}, ${p.coords.longitude.toFixed(6)}`
-    void savePosition()
-  }, (e) => {
-    locating.value = false
-    positionError.value = `The device gives no position: ${e.message}`
-  }, { enableHighAccuracy: true, timeout: 15_000 })
+  navigator.geolocation?.getCurrentPosition(
+    p => {
+      locating.value = false
+      position.value = `${p.coords.latitude.toFixed(6)}, ${p.coords.longitude.toFixed(6)}`
+      void savePosition()
+    },
+    e => {
+      locating.value = false
+      positionError.value = `The device gives no position: ${e.message}`
+    },
+    { enableHighAccuracy: true, timeout: 15_000 },
+  )
 }
 const { width, el } = useWidth()
-const view = computed(() => (width.value ? layoutSection(store.doc!, store.result!, { width: width.value, height: Math.min(430, Math.max(230, width.value * 0.6)), units: prefs.units, levels: false, compact: width.value < 760 }) : null))
-const carriers = computed(() => [...new Set([...session.carriers.map(c => c.name), ...(job.value.carrier ? [job.value.carrier] : [])])])
+const view = computed(() =>
+  width.value
+    ? layoutSection(store.doc!, store.result!, {
+        width: width.value,
+        height: Math.min(430, Math.max(230, width.value * 0.6)),
+        units: prefs.units,
+        levels: false,
+        compact: width.value < 760,
+      })
+    : null,
+)
+const carriers = computed(() => [
+  ...new Set([...session.carriers.map(c => c.name), ...(job.value.carrier ? [job.value.carrier] : [])]),
+])
 </script>
 
 <template>
@@ -67,9 +97,20 @@ const carriers = computed(() => [...new Set([...session.carriers.map(c => c.name
     <div class="form" tabindex="-1">
       <fieldset class="agreed">
         <legend>What was agreed</legend>
-        <MvNumber label="Down" unit="Mbit/s" :value="job.agreedDownMbps" :low="0" :high="10000" :save="setJob('agreedDownMbps')" />
+        <MvNumber
+          label="Down"
+          unit="Mbit/s"
+          :value="job.agreedDownMbps"
+          :low="0"
+          :high="10000"
+          :save="setJob('agreedDownMbps')"
+        />
         <MvNumber label="Up" unit="Mbit/s" :value="job.agreedUpMbps" :low="0" :high="10000" :save="setJob('agreedUpMbps')" />
-        <v-checkbox :model-value="job.agreedCalls" label="Calls must work" @update:model-value="v => setJob('agreedCalls')(!!v)" />
+        <v-checkbox
+          :model-value="job.agreedCalls"
+          label="Calls must work"
+          @update:model-value="v => setJob('agreedCalls')(!!v)"
+        />
       </fieldset>
       <fieldset v-if="moving">
         <legend>Stops</legend>
@@ -77,36 +118,192 @@ const carriers = computed(() => [...new Set([...session.carriers.map(c => c.name
       </fieldset>
       <fieldset>
         <legend>{{ stop ? `Where: now at ${stop.name}` : moving ? 'Where it is now' : 'Where' }}</legend>
-        <v-text-field v-model="position" class="wide fig" label="Position" placeholder="46.8085, −41.3620 or 46°48.5′N 41°21.7′W" :error-messages="positionError" data-test="position" @focus="editing = true" @blur="savePosition" @keydown.enter="savePosition" />
-        <div v-if="!moving && site.latDeg !== null && site.lonDeg !== null" class="wide ready"><span class="soft">Ground within 60 km and the masts about it, for no coverage:</span><PackState :pack="pack" :place="{ id: null, name: job.name, latDeg: site.latDeg, lonDeg: site.lonDeg }" /></div>
+        <v-text-field
+          v-model="position"
+          class="wide fig"
+          label="Position"
+          placeholder="46.8085, −41.3620 or 46°48.5′N 41°21.7′W"
+          :error-messages="positionError"
+          data-test="position"
+          @focus="editing = true"
+          @blur="savePosition"
+          @keydown.enter="savePosition"
+        />
+        <div v-if="!moving && site.latDeg !== null && site.lonDeg !== null" class="wide ready">
+          <span class="soft">Ground within 60 km and the masts about it, for no coverage:</span
+          ><PackState :pack="pack" :place="{ id: null, name: job.name, latDeg: site.latDeg, lonDeg: site.lonDeg }" />
+        </div>
         <p v-if="pack.error.value" class="error wide" role="alert">{{ pack.error.value }}</p>
-        <button type="button" class="press small" :disabled="locating" @click="here">{{ locating ? 'finding…' : 'where I stand' }}</button>
-        <MvNumber label="Ground above sea" :unit="lengthUnit" :factor="factor" :value="site.groundM" :low="-450" :high="9000" :decimals="1" :save="setGround" />
-        <MvNumber label="Earth radius × k" unit="" :value="job.kFactor" :low="0.5" :high="5" required :decimals="2" :save="setJob('kFactor')" />
-        <v-select :model-value="job.rules" label="Rules of" :items="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))" @update:model-value="setJob('rules')" />
+        <button type="button" class="press small" :disabled="locating" @click="here">
+          {{ locating ? 'finding…' : 'where I stand' }}
+        </button>
+        <MvNumber
+          label="Ground above sea"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.groundM"
+          :low="-450"
+          :high="9000"
+          :decimals="1"
+          :save="setGround"
+        />
+        <MvNumber
+          label="Earth radius × k"
+          unit=""
+          :value="job.kFactor"
+          :low="0.5"
+          :high="5"
+          required
+          :decimals="2"
+          :save="setJob('kFactor')"
+        />
+        <v-select
+          :model-value="job.rules"
+          label="Rules of"
+          :items="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))"
+          @update:model-value="setJob('rules')"
+        />
       </fieldset>
       <fieldset>
         <legend>The SIM and what is there today</legend>
-        <v-select :model-value="job.carrier" label="SIM of" :items="carriers" clearable data-test="carrier" @update:model-value="v => setJob('carrier')(v ?? null)" />
-        <MvNumber label="Plan’s cap, if any" unit="Mbit/s" :value="job.planCapMbps" :low="0.01" :high="10000" :save="setJob('planCapMbps')" />
+        <v-select
+          :model-value="job.carrier"
+          label="SIM of"
+          :items="carriers"
+          clearable
+          data-test="carrier"
+          @update:model-value="v => setJob('carrier')(v ?? null)"
+        />
+        <MvNumber
+          label="Plan’s cap, if any"
+          unit="Mbit/s"
+          :value="job.planCapMbps"
+          :low="0.01"
+          :high="10000"
+          :save="setJob('planCapMbps')"
+        />
         <MvText class="wide" label="SIMs and plans" :value="job.sims" :save="setJob('sims')" />
-        <MvText class="wide" label="What is there today, and what changed lately" :rows="2" :value="job.today" :save="setJob('today')" />
-        <v-select :model-value="job.mayDrill" label="May we drill?" :items="[{ value: 'yes', title: 'yes' }, { value: 'no', title: 'no' }, { value: 'ask', title: 'still to ask' }]" @update:model-value="setJob('mayDrill')" />
+        <MvText
+          class="wide"
+          label="What is there today, and what changed lately"
+          :rows="2"
+          :value="job.today"
+          :save="setJob('today')"
+        />
+        <v-select
+          :model-value="job.mayDrill"
+          label="May we drill?"
+          :items="[
+            { value: 'yes', title: 'yes' },
+            { value: 'no', title: 'no' },
+            { value: 'ask', title: 'still to ask' },
+          ]"
+          @update:model-value="setJob('mayDrill')"
+        />
       </fieldset>
       <fieldset v-if="job.kind === 'home'">
         <legend>The house</legend>
-        <MvNumber label="Length" :unit="lengthUnit" :factor="factor" :value="site.lengthM" :low="3" :high="100" required :decimals="1" :save="setSite('lengthM')" />
-        <MvNumber label="Its long side runs toward" unit="° true" :value="site.axisDeg" :low="0" :high="360" required :decimals="0" :save="setSite('axisDeg')" />
-        <MvNumber label="Storeys" unit="" :value="site.storeys" :low="1" :high="4" required :decimals="0" :save="v => setSite('storeys')(v === null ? null : Math.round(v))" />
-        <MvNumber label="Storey height" :unit="lengthUnit" :factor="factor" :value="site.storeyHeightM" :low="2" :high="6" required :decimals="1" :save="setSite('storeyHeightM')" />
-        <MvNumber label="Roof above eaves" :unit="lengthUnit" :factor="factor" :value="site.roofRiseM" :low="0" :high="10" required :decimals="1" :save="setSite('roofRiseM')" />
+        <MvNumber
+          label="Length"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.lengthM"
+          :low="3"
+          :high="100"
+          required
+          :decimals="1"
+          :save="setSite('lengthM')"
+        />
+        <MvNumber
+          label="Its long side runs toward"
+          unit="° true"
+          :value="site.axisDeg"
+          :low="0"
+          :high="360"
+          required
+          :decimals="0"
+          :save="setSite('axisDeg')"
+        />
+        <MvNumber
+          label="Storeys"
+          unit=""
+          :value="site.storeys"
+          :low="1"
+          :high="4"
+          required
+          :decimals="0"
+          :save="v => setSite('storeys')(v === null ? null : Math.round(v))"
+        />
+        <MvNumber
+          label="Storey height"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.storeyHeightM"
+          :low="2"
+          :high="6"
+          required
+          :decimals="1"
+          :save="setSite('storeyHeightM')"
+        />
+        <MvNumber
+          label="Roof above eaves"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.roofRiseM"
+          :low="0"
+          :high="10"
+          required
+          :decimals="1"
+          :save="setSite('roofRiseM')"
+        />
       </fieldset>
       <fieldset v-else>
         <legend>{{ job.kind === 'boat' ? 'The boat' : 'The vehicle' }}</legend>
-        <MvNumber label="Length" :unit="lengthUnit" :factor="factor" :value="site.lengthM" :low="2" :high="150" required :decimals="1" :save="setSite('lengthM')" />
-        <MvNumber label="Width" :unit="lengthUnit" :factor="factor" :value="site.depthM" :low="1" :high="100" required :decimals="1" :save="setSite('depthM')" />
-        <MvNumber :label="job.kind === 'boat' ? 'Water to coachroof' : 'Ground to roof'" :unit="lengthUnit" :factor="factor" :value="site.storeyHeightM" :low="0.5" :high="20" required :decimals="1" :save="setSite('storeyHeightM')" />
-        <MvNumber v-if="job.kind === 'boat'" label="Mast above the coachroof" :unit="lengthUnit" :factor="factor" :value="site.roofRiseM" :low="0" :high="60" required :decimals="1" :save="setSite('roofRiseM')" />
+        <MvNumber
+          label="Length"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.lengthM"
+          :low="2"
+          :high="150"
+          required
+          :decimals="1"
+          :save="setSite('lengthM')"
+        />
+        <MvNumber
+          label="Width"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.depthM"
+          :low="1"
+          :high="100"
+          required
+          :decimals="1"
+          :save="setSite('depthM')"
+        />
+        <MvNumber
+          :label="job.kind === 'boat' ? 'Water to coachroof' : 'Ground to roof'"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.storeyHeightM"
+          :low="0.5"
+          :high="20"
+          required
+          :decimals="1"
+          :save="setSite('storeyHeightM')"
+        />
+        <MvNumber
+          v-if="job.kind === 'boat'"
+          label="Mast above the coachroof"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.roofRiseM"
+          :low="0"
+          :high="60"
+          required
+          :decimals="1"
+          :save="setSite('roofRiseM')"
+        />
       </fieldset>
       <fieldset>
         <legend>Who for</legend>
@@ -119,17 +316,72 @@ const carriers = computed(() => [...new Set([...session.carriers.map(c => c.name
     </div>
     <div ref="el" class="picture">
       <DrawingView v-if="view" :drawing="view.drawing" label="Section to scale" />
-      <p class="soft">{{ moving ? 'Drawn from the numbers, stern to bow, seen so that the chosen mast stands on the left; its heading is given in Bearings, under the compass.' : 'Drawn from the numbers: the house lies along its long side, seen so that the chosen mast stands on the left. Rooms and other spots come in Survey.' }}</p>
+      <p class="soft">
+        {{
+          moving
+            ? 'Drawn from the numbers, stern to bow, seen so that the chosen mast stands on the left; its heading is given ' +
+              'in Bearings, under the compass.'
+            : 'Drawn from the numbers: the house lies along its long side, seen so that the chosen mast stands on the ' +
+              'left. Rooms and other spots come in Survey.'
+        }}
+      </p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.ask { display: grid; grid-template-columns: minmax(420px, 1fr) 1fr; height: 100%; }
-.form { overflow: auto; padding: 8px 20px 24px; border-right: 1px solid var(--mv-line); }
-fieldset { border: 0; padding: 12px 0 4px; display: grid; grid-template-columns: repeat(2, 1fr); gap: 10px; align-items: start; }
-legend { font-weight: 700; font-size: 16px; padding: 0 0 6px; }
-.wide { grid-column: 1 / -1; } .ready { display: flex; justify-content: space-between; align-items: center; gap: 10px; flex-wrap: wrap; font-size: 13px; }
-.picture { padding: 0; overflow: hidden; } .picture p { padding: 10px 20px; }
-@media (max-width: 900px) { .ask { display: block; overflow: auto; } .form { border: 0; overflow: visible; } .picture { display: none; } }
+.ask {
+  display: grid;
+  grid-template-columns: minmax(420px, 1fr) 1fr;
+  height: 100%;
+}
+.form {
+  overflow: auto;
+  padding: 8px 20px 24px;
+  border-right: 1px solid var(--mv-line);
+}
+fieldset {
+  border: 0;
+  padding: 12px 0 4px;
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  gap: 10px;
+  align-items: start;
+}
+legend {
+  font-weight: 700;
+  font-size: 16px;
+  padding: 0 0 6px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.ready {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  flex-wrap: wrap;
+  font-size: 13px;
+}
+.picture {
+  padding: 0;
+  overflow: hidden;
+}
+.picture p {
+  padding: 10px 20px;
+}
+@media (max-width: 900px) {
+  .ask {
+    display: block;
+    overflow: auto;
+  }
+  .form {
+    border: 0;
+    overflow: visible;
+  }
+  .picture {
+    display: none;
+  }
+}
 </style>

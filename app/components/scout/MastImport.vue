@@ -23,7 +23,16 @@ const fault = ref('')
 const resume = shallowRef<MastImportState | null>(null)
 const error = computed(() => fault.value || upload.error.value)
 const NEEDED = new Set(['lat', 'lon', 'carrier', 'name', 'band'])
-const WORDS: Partial<Record<typeof MAST_FIELDS[number], string>> = { lat: 'latitude', lon: 'longitude', height: 'height over ground', ground: 'ground over sea', cell: 'cell identity', area: 'area code', seen: 'last seen', accuracy: 'accuracy of the place' }
+const WORDS: Partial<Record<(typeof MAST_FIELDS)[number], string>> = {
+  lat: 'latitude',
+  lon: 'longitude',
+  height: 'height over ground',
+  ground: 'ground over sea',
+  cell: 'cell identity',
+  area: 'area code',
+  seen: 'last seen',
+  accuracy: 'accuracy of the place',
+}
 
 async function take(e: Event) {
   const input = e.target as HTMLInputElement
@@ -37,23 +46,23 @@ async function take(e: Event) {
   try {
     const t = await openMastFile(file.value)
     const fresh = proposeRules(t.header, new Date(file.value.lastModified).toISOString().slice(0, 10))
-    const before = await api<MastRules>(`/api/masts/mapping?signature=${encodeURIComponent(headerSignature(t.header))}`).catch(() => null)
+    const before = await api<MastRules>(`/api/masts/mapping?signature=${encodeURIComponent(headerSignature(t.header))}`).catch(
+      () => null,
+    )
     remembered.value = !!before
     rules.value = before ? { ...before, listedOn: fresh.listedOn } : fresh
     if (!before) swapNoted.value = rules.value.swapped = swapped(t, rules.value)
     resume.value = await upload.begun(file.value)
     table.value = t
-  }
-  catch (x) {
+  } catch (x) {
     fault.value = messageOf(x)
   }
 }
 function swapped(t: MastTable, r: MastRules): boolean {
-  const pairs = t.sample.flatMap((row) => {
+  const pairs = t.sample.flatMap(row => {
     try {
       return [[parseCoordinate(row[r.mapping.lat] ?? '', 'lat'), parseCoordinate(row[r.mapping.lon] ?? '', 'lon')] as const]
-    }
-    catch {
+    } catch {
       return []
     }
   })
@@ -61,17 +70,33 @@ function swapped(t: MastTable, r: MastRules): boolean {
 }
 const carriers = computed(() => new Map(session.carriers.flatMap(c => c.codes.map(code => [code, c.name] as const))))
 const TRIED = 5
-const read = computed(() => (table.value?.sample ?? []).map((r) => {
-  try {
-    const m = readMastRow(r, rules.value!, code => carriers.value.get(code))
-    return { ok: true, text: `${m.name}: ${num(m.latDeg, 4)}, ${num(m.lonDeg, 4)}, ${m.carrier} ${m.band}${m.azimuthDeg !== null ? ` toward ${m.azimuthDeg}°` : ''}${m.accuracyM !== null ? `, good to ${Math.round(m.accuracyM)} m` : ''}${m.seenOn ? `, seen ${m.seenOn}` : ''}` }
-  }
-  catch (e) {
-    return { ok: false, text: messageOf(e) }
-  }
-}))
+const read = computed(() =>
+  (table.value?.sample ?? []).map(r => {
+    try {
+      const m = readMastRow(r, rules.value!, code => carriers.value.get(code))
+      return {
+        ok: true,
+        text: [
+          `${m.name}: ${num(m.latDeg, 4)}, ${num(m.lonDeg, 4)}`,
+          `${m.carrier} ${m.band}${m.azimuthDeg !== null ? ` toward ${m.azimuthDeg}°` : ''}`,
+          m.accuracyM !== null && `good to ${Math.round(m.accuracyM)} m`,
+          m.seenOn && `seen ${m.seenOn}`,
+        ]
+          .filter(Boolean)
+          .join(', '),
+      }
+    } catch (e) {
+      return { ok: false, text: messageOf(e) }
+    }
+  }),
+)
 /** the first rows as they are read, then those of the sample that would not be taken, each with its line */
-const tried = computed(() => [...read.value.slice(0, TRIED).keys(), ...[...read.value.keys()].filter(i => i >= TRIED && !read.value[i]!.ok).slice(0, TRIED)].map(i => ({ line: i + 2, ...read.value[i]! })))
+const tried = computed(() =>
+  [
+    ...read.value.slice(0, TRIED).keys(),
+    ...[...read.value.keys()].filter(i => i >= TRIED && !read.value[i]!.ok).slice(0, TRIED),
+  ].map(i => ({ line: i + 2, ...read.value[i]! })),
+)
 const refused = computed(() => read.value.filter(r => !r.ok).length)
 /** what the list has and what every list needs; the rest only when asked for */
 const shown = computed(() => MAST_FIELDS.filter(f => every.value || NEEDED.has(f) || rules.value!.mapping[f] >= 0))
@@ -89,63 +114,222 @@ const left = computed(() => {
 })
 async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
   const doc = store.doc!
-  downloadText(`masts.${kind}`, await writeMasts(kind, doc.masts, doc.cells), kind === 'csv' ? 'text/csv' : kind === 'geojson' ? 'application/geo+json' : 'application/xml')
+  downloadText(
+    `masts.${kind}`,
+    await writeMasts(kind, doc.masts, doc.cells),
+    kind === 'csv' ? 'text/csv' : kind === 'geojson' ? 'application/geo+json' : 'application/xml',
+  )
 }
 </script>
 
 <template>
   <MvSheet v-model="open" title="Masts from a list" wide>
-    <p class="soft">CSV (also gzipped), GeoJSON, GPX or KML; one row a cell. Cells are gathered to masts, the newer list wins, the same list twice changes nothing, and until the last row is in nobody sees any of it.</p>
+    <p class="soft">
+      CSV (also gzipped), GeoJSON, GPX or KML; one row a cell. Cells are gathered to masts, the newer list wins, the same list
+      twice changes nothing, and until the last row is in nobody sees any of it.
+    </p>
     <div class="bar">
-      <label class="press file">{{ file?.name ?? 'Choose a list' }}<input type="file" accept=".csv,.txt,.tsv,.gz,.geojson,.json,.gpx,.kml,text/csv" data-test="mast-file" :disabled="upload.busy.value" @change="take"></label>
-      <span v-if="store.doc!.masts.length" class="soft">or save the {{ store.doc!.masts.length }} masts near here as <button v-for="k in (['csv', 'geojson', 'gpx', 'kml'] as const)" :key="k" type="button" class="plain" :data-test="`save-${k}`" @click="save(k)">{{ k === 'geojson' ? 'GeoJSON' : k.toUpperCase() }}</button></span>
+      <label class="press file"
+        >{{ file?.name ?? 'Choose a list'
+        }}<input
+          type="file"
+          accept=".csv,.txt,.tsv,.gz,.geojson,.json,.gpx,.kml,text/csv"
+          data-test="mast-file"
+          :disabled="upload.busy.value"
+          @change="take"
+      /></label>
+      <span v-if="store.doc!.masts.length" class="soft"
+        >or save the {{ store.doc!.masts.length }} masts near here as
+        <button
+          v-for="k in ['csv', 'geojson', 'gpx', 'kml'] as const"
+          :key="k"
+          type="button"
+          class="plain"
+          :data-test="`save-${k}`"
+          @click="save(k)"
+        >
+          {{ k === 'geojson' ? 'GeoJSON' : k.toUpperCase() }}
+        </button></span
+      >
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <template v-if="table && rules && !upload.report.value && !upload.busy.value">
-      <p v-if="resume" class="note">This list was begun here: {{ whole(resume.rows) }} rows are already with the server. It goes on from there.</p>
+      <p v-if="resume" class="note">
+        This list was begun here: {{ whole(resume.rows) }} rows are already with the server. It goes on from there.
+      </p>
       <template v-else>
         <p v-if="remembered" class="note">Read as your crew read a list with these headings before.</p>
-        <p v-if="swapNoted && rules.swapped" class="note" data-test="swapped">Latitude and longitude stand in each other’s columns here; they are read the other way round.</p>
+        <p v-if="swapNoted && rules.swapped" class="note" data-test="swapped">
+          Latitude and longitude stand in each other’s columns here; they are read the other way round.
+        </p>
         <div class="map">
-          <v-select v-for="f in shown" :key="f" v-model="rules.mapping[f]" :label="(WORDS[f] ?? f) + (NEEDED.has(f) ? ' *' : '')" :items="[{ value: -1, title: '– none –' }, ...table.header.map((h, i) => ({ value: i, title: h || `column ${i + 1}` }))]" :data-test="`map-${f}`" />
-          <v-select v-model="rules.heightUnit" label="Heights in" :items="[{ value: 'm', title: 'metres' }, { value: 'ft', title: 'feet' }]" />
-          <v-select v-model="rules.fallbackBand" label="Band where none is named" :items="[{ value: null, title: 'refuse the row' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]" />
-          <v-text-field :model-value="rules.listedOn ?? ''" label="List of" type="date" data-test="listed" @update:model-value="v => (rules!.listedOn = v || null)" />
-          <button v-if="!every" type="button" class="press small" data-test="more-columns" @click="every = true">{{ MAST_FIELDS.length - shown.length }} more it may carry</button>
+          <v-select
+            v-for="f in shown"
+            :key="f"
+            v-model="rules.mapping[f]"
+            :label="(WORDS[f] ?? f) + (NEEDED.has(f) ? ' *' : '')"
+            :items="[
+              { value: -1, title: '– none –' },
+              ...table.header.map((h, i) => ({ value: i, title: h || `column ${i + 1}` })),
+            ]"
+            :data-test="`map-${f}`"
+          />
+          <v-select
+            v-model="rules.heightUnit"
+            label="Heights in"
+            :items="[
+              { value: 'm', title: 'metres' },
+              { value: 'ft', title: 'feet' },
+            ]"
+          />
+          <v-select
+            v-model="rules.fallbackBand"
+            label="Band where none is named"
+            :items="[{ value: null, title: 'refuse the row' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
+          />
+          <v-text-field
+            :model-value="rules.listedOn ?? ''"
+            label="List of"
+            type="date"
+            data-test="listed"
+            @update:model-value="v => (rules!.listedOn = v || null)"
+          />
+          <button v-if="!every" type="button" class="press small" data-test="more-columns" @click="every = true">
+            {{ MAST_FIELDS.length - shown.length }} more it may carry
+          </button>
           <v-checkbox v-model="rules.swapped" label="lat and lon exchanged" data-test="swap" />
         </div>
         <p class="soft">Read as told: {{ read.length - refused }} of the first {{ read.length }} rows would be taken.</p>
-        <ul class="tried"><li v-for="t in tried" :key="t.line" :class="{ error: !t.ok }">line {{ t.line }}: {{ t.text }}</li></ul>
+        <ul class="tried">
+          <li v-for="t in tried" :key="t.line" :class="{ error: !t.ok }">line {{ t.line }}: {{ t.text }}</li>
+        </ul>
         <p v-if="lacking.length" class="error">Still to map: {{ lacking.join(', ') }}</p>
       </template>
-      <button type="button" class="press filled" :disabled="lacking.length > 0" data-test="import" @click="send">{{ resume ? 'Go on' : 'Bring it in' }}</button>
+      <button type="button" class="press filled" :disabled="lacking.length > 0" data-test="import" @click="send">
+        {{ resume ? 'Go on' : 'Bring it in' }}
+      </button>
     </template>
     <div v-if="upload.busy.value" class="going" data-test="import-progress">
-      <template v-if="upload.state.value?.state === 'merging'"><p><strong>{{ whole(upload.state.value.kept) }} rows read, now {{ upload.state.value.step ?? 'merging' }}.</strong></p><v-progress-linear indeterminate color="primary" height="8" aria-label="Merging" /></template>
-      <template v-else><p><strong>{{ Math.round(upload.sent.value * 100) }} %</strong> · {{ whole(upload.state.value?.rows ?? 0) }} rows, {{ whole(upload.rowsPerSecond.value) }} a second{{ left }}</p><v-progress-linear :model-value="upload.sent.value * 100" color="primary" height="8" aria-label="Sent" /></template>
+      <template v-if="upload.state.value?.state === 'merging'"
+        ><p>
+          <strong>{{ whole(upload.state.value.kept) }} rows read, now {{ upload.state.value.step ?? 'merging' }}.</strong>
+        </p>
+        <v-progress-linear indeterminate color="primary" height="8" aria-label="Merging"
+      /></template>
+      <template v-else
+        ><p>
+          <strong>{{ Math.round(upload.sent.value * 100) }} %</strong> · {{ whole(upload.state.value?.rows ?? 0) }} rows,
+          {{ whole(upload.rowsPerSecond.value) }} a second{{ left }}
+        </p>
+        <v-progress-linear :model-value="upload.sent.value * 100" color="primary" height="8" aria-label="Sent"
+      /></template>
       <p v-if="upload.trouble.value" class="error" role="status" data-test="import-trouble">{{ upload.trouble.value }}</p>
-      <p v-if="upload.waiting.value" class="error" role="status">No connection: it goes on by itself when there is one. Nothing sent is lost.</p>
+      <p v-if="upload.waiting.value" class="error" role="status">
+        No connection: it goes on by itself when there is one. Nothing sent is lost.
+      </p>
       <button type="button" class="press" data-test="import-stop" @click="upload.cancel()">Stop</button>
     </div>
     <div v-if="upload.report.value" data-test="import-report">
-      <p><strong>{{ whole(upload.report.value.kept) }} of {{ whole(upload.report.value.rows) }} rows kept: {{ whole(upload.report.value.masts) }} masts, {{ whole(upload.report.value.cells) }} cells.</strong> {{ upload.report.value.changed ? `${whole(upload.report.value.changed)} of them are new or changed.` : 'All of it was known: nothing changed.' }}</p>
+      <p>
+        <strong
+          >{{ whole(upload.report.value.kept) }} of {{ whole(upload.report.value.rows) }} rows kept:
+          {{ whole(upload.report.value.masts) }} masts, {{ whole(upload.report.value.cells) }} cells.</strong
+        >
+        {{
+          upload.report.value.changed
+            ? `${whole(upload.report.value.changed)} of them are new or changed.`
+            : 'All of it was known: nothing changed.'
+        }}
+      </p>
       <template v-if="upload.report.value.rejects.length">
-        <p>{{ whole(upload.report.value.rows - upload.report.value.kept) }} not taken: <a class="press small" data-test="rejected" :href="`/api/masts/imports/${upload.report.value.id}/rejected.csv`" download="rows-not-taken.csv">all of them as CSV</a></p>
-        <ul class="tried"><li v-for="b in upload.report.value.rejects" :key="b.line">line {{ b.line }}: {{ b.reason }}</li></ul>
+        <p>
+          {{ whole(upload.report.value.rows - upload.report.value.kept) }} not taken:
+          <a
+            class="press small"
+            data-test="rejected"
+            :href="`/api/masts/imports/${upload.report.value.id}/rejected.csv`"
+            download="rows-not-taken.csv"
+            >all of them as CSV</a
+          >
+        </p>
+        <ul class="tried">
+          <li v-for="b in upload.report.value.rejects" :key="b.line">line {{ b.line }}: {{ b.reason }}</li>
+        </ul>
       </template>
     </div>
   </MvSheet>
 </template>
 
 <style scoped>
-.bar { display: flex; gap: 16px; align-items: center; flex-wrap: wrap; }
-.file { display: inline-block; margin: 12px 0; position: relative; } .file input { position: absolute; inset: 0; opacity: 0; cursor: pointer; width: 100%; }
-.file:focus-within { outline: 2px solid var(--mv-computed); outline-offset: 2px; }
-.plain { background: none; border: 0; border-bottom: 1px solid var(--mv-ink); padding: 4px 2px; margin-right: 10px; cursor: pointer; color: var(--mv-ink); }
-.note { padding: 6px 0; font-weight: 600; }
-a.press { display: inline-block; margin: 8px 0; color: var(--mv-ink); text-decoration: none; }
-.map { display: grid; grid-template-columns: repeat(4, 1fr); gap: 8px; margin: 8px 0; align-items: start; }
-.tried { list-style: none; padding: 8px 0; margin: 0; font-size: 13px; font-family: var(--mv-mono); max-height: 220px; overflow: auto; }
-.going { display: grid; gap: 10px; padding: 12px 0; justify-items: start; } .going .v-progress-linear { width: 100%; }
-@media (max-width: 640px) { .map { grid-template-columns: 1fr 1fr; } }
+.bar {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.file {
+  display: inline-block;
+  margin: 12px 0;
+  position: relative;
+}
+.file input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.file:focus-within {
+  outline: 2px solid var(--mv-computed);
+  outline-offset: 2px;
+}
+.plain {
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--mv-ink);
+  padding: 4px 2px;
+  margin-right: 10px;
+  cursor: pointer;
+  color: var(--mv-ink);
+}
+.note {
+  padding: 6px 0;
+  font-weight: 600;
+}
+a.press {
+  display: inline-block;
+  margin: 8px 0;
+  color: var(--mv-ink);
+  text-decoration: none;
+}
+.map {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+  margin: 8px 0;
+  align-items: start;
+}
+.tried {
+  list-style: none;
+  padding: 8px 0;
+  margin: 0;
+  font-size: 13px;
+  font-family: var(--mv-mono);
+  max-height: 220px;
+  overflow: auto;
+}
+.going {
+  display: grid;
+  gap: 10px;
+  padding: 12px 0;
+  justify-items: start;
+}
+.going .v-progress-linear {
+  width: 100%;
+}
+@media (max-width: 640px) {
+  .map {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

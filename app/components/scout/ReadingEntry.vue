@@ -7,22 +7,43 @@ import { mastOfReading } from '#core/job/calibrate'
 import type { Phase } from '#core/job/survey'
 
 /** A keyboard row at the desk, a keypad on the roof: one reading or one speed run at a spot. */
-const props = defineProps<{ spotId: string, phase: Phase }>()
+const props = defineProps<{ spotId: string; phase: Phase }>()
 const store = useJob()
 const kind = ref<'reading' | 'speed'>('reading')
 type Name = 'band' | 'width' | 'rsrp' | 'rsrq' | 'sinr' | 'cell' | 'down' | 'up' | 'ping'
 const technology = ref<'LTE' | 'NR'>('LTE')
 const device = ref<'phone' | 'router' | 'outside antenna'>(props.phase === 'after' ? 'router' : 'phone')
-const values = reactive<Record<Name, string>>({ band: '', width: '', rsrp: '', rsrq: '', sinr: '', cell: '', down: '', up: '', ping: '' })
+const values = reactive<Record<Name, string>>({
+  band: '',
+  width: '',
+  rsrp: '',
+  rsrq: '',
+  sinr: '',
+  cell: '',
+  down: '',
+  up: '',
+  ping: '',
+})
 const errors = reactive<Partial<Record<Name | 'all', string>>>({})
 const done = ref('')
 const { start: quietLater } = useTimeoutFn(() => (done.value = ''), 2500, { immediate: false })
-const FIELDS: Record<'reading' | 'speed', { name: Name, label: string, unit: string, negative?: boolean, low?: number, high?: number }[]> = {
+const FIELDS: Record<
+  'reading' | 'speed',
+  { name: Name; label: string; unit: string; negative?: boolean; low?: number; high?: number }[]
+> = {
   reading: [
-    { name: 'rsrp', label: 'RSRP', unit: 'dBm', negative: true, low: -160, high: -20 }, { name: 'sinr', label: 'SINR', unit: 'dB', low: -30, high: 60 }, { name: 'rsrq', label: 'RSRQ', unit: 'dB', negative: true, low: -50, high: 10 },
-    { name: 'band', label: 'Band, channel', unit: '' }, { name: 'width', label: 'Width', unit: 'MHz', low: 1.4, high: 100 }, { name: 'cell', label: 'Cell', unit: '' },
+    { name: 'rsrp', label: 'RSRP', unit: 'dBm', negative: true, low: -160, high: -20 },
+    { name: 'sinr', label: 'SINR', unit: 'dB', low: -30, high: 60 },
+    { name: 'rsrq', label: 'RSRQ', unit: 'dB', negative: true, low: -50, high: 10 },
+    { name: 'band', label: 'Band, channel', unit: '' },
+    { name: 'width', label: 'Width', unit: 'MHz', low: 1.4, high: 100 },
+    { name: 'cell', label: 'Cell', unit: '' },
   ],
-  speed: [{ name: 'down', label: 'Down', unit: 'Mbit/s', low: 0, high: 10000 }, { name: 'up', label: 'Up', unit: 'Mbit/s', low: 0, high: 10000 }, { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 }],
+  speed: [
+    { name: 'down', label: 'Down', unit: 'Mbit/s', low: 0, high: 10000 },
+    { name: 'up', label: 'Up', unit: 'Mbit/s', low: 0, high: 10000 },
+    { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 },
+  ],
 }
 const fields = computed(() => FIELDS[kind.value])
 const active = ref<Name>('rsrp')
@@ -47,8 +68,7 @@ function all(names: Name[]): Record<Name, number | null> | null {
   for (const n of names) {
     try {
       out[n] = read(n)
-    }
-    catch (e) {
+    } catch (e) {
       errors[n] = messageOf(e)
       bad = true
     }
@@ -67,8 +87,7 @@ async function save(wouldNotLoad = false) {
   saving = true
   try {
     await (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading())
-  }
-  finally {
+  } finally {
     saving = false
   }
 }
@@ -87,10 +106,31 @@ async function saveReading() {
   }
   let channel: number | null = null
   if (/^\d+$/.test(text) && Number(text) > 100) channel = Number(text)
-  const wrong = await store.commit([{ table: 'readings', op: 'insert', fields: {
-    spotId: props.spotId, phase: props.phase, takenAtUtc: takenAt(), replacesId: null, withdrawn: false, technology: technology.value, band: band?.name ?? null, channel, bandwidthMHz: v.width, cellId: values.cell.trim() || null,
-    rsrpDbm: v.rsrp, rsrqDb: v.rsrq, sinrDb: v.sinr, device: device.value,
-  } }], 'a reading')
+  const wrong = await store.commit(
+    [
+      {
+        table: 'readings',
+        op: 'insert',
+        fields: {
+          spotId: props.spotId,
+          phase: props.phase,
+          takenAtUtc: takenAt(),
+          replacesId: null,
+          withdrawn: false,
+          technology: technology.value,
+          band: band?.name ?? null,
+          channel,
+          bandwidthMHz: v.width,
+          cellId: values.cell.trim() || null,
+          rsrpDbm: v.rsrp,
+          rsrqDb: v.rsrq,
+          sinrDb: v.sinr,
+          device: device.value,
+        },
+      },
+    ],
+    'a reading',
+  )
   report(wrong, `kept ${v.rsrp ?? ''} dBm`.replace('-', '−'))
   if (!wrong.length) values.rsrp = values.sinr = values.rsrq = ''
   active.value = 'rsrp'
@@ -102,13 +142,32 @@ async function saveSpeed(wouldNotLoad: boolean) {
     errors.down = 'a speed is needed, or “would not load”'
     return
   }
-  const wrong = await store.commit([{ table: 'speedRuns', op: 'insert', fields: { spotId: props.spotId, phase: props.phase, takenAtUtc: takenAt(), replacesId: null, withdrawn: false, downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad } }], 'a speed test')
+  const wrong = await store.commit(
+    [
+      {
+        table: 'speedRuns',
+        op: 'insert',
+        fields: {
+          spotId: props.spotId,
+          phase: props.phase,
+          takenAtUtc: takenAt(),
+          replacesId: null,
+          withdrawn: false,
+          downMbps: v.down,
+          upMbps: v.up,
+          pingMs: v.ping,
+          wouldNotLoad,
+        },
+      },
+    ],
+    'a speed test',
+  )
   report(wrong, wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`)
   if (!wrong.length) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
   active.value = fields.value[0]!.name
 }
-function report(wrong: { field: string, message: string }[], words: string) {
+function report(wrong: { field: string; message: string }[], words: string) {
   errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
   done.value = wrong.length ? '' : words
   quietLater()
@@ -135,17 +194,24 @@ const shown = computed(() => {
 const hint = computed(() => {
   if (values.cell.trim() && kind.value === 'reading') {
     const doc = store.doc!
-    const mastId = mastOfReading({ cellId: values.cell, technology: technology.value }, doc.cells, id => doc.masts.find(m => m.id === id)?.carrier, store.job!.carrier)
-    return mastId ? `that cell is ${doc.masts.find(m => m.id === mastId)!.name}’s: it corrects the sums` : 'a cell of no mast in the list'
+    const mastId = mastOfReading(
+      { cellId: values.cell, technology: technology.value },
+      doc.cells,
+      id => doc.masts.find(m => m.id === id)?.carrier,
+      store.job!.carrier,
+    )
+    return mastId
+      ? `that cell is ${doc.masts.find(m => m.id === mastId)!.name}’s: it corrects the sums`
+      : 'a cell of no mast in the list'
   }
   try {
     if (active.value === 'rsrp' || values.rsrp) {
       const v = asNegative(parseNumber(values.rsrp))
       if (v !== null) return `${gradeRsrp(v).id}: ${gradeRsrp(v).words}`
     }
-    if (/^\d{3,}$/.test(values.band) && technology.value === 'LTE') return `${earfcnToMHz(Number(values.band)).frequencyMHz.toFixed(1)} MHz`
-  }
-  catch {
+    if (/^\d{3,}$/.test(values.band) && technology.value === 'LTE')
+      return `${earfcnToMHz(Number(values.band)).frequencyMHz.toFixed(1)} MHz`
+  } catch {
     return ''
   }
   return ''
@@ -158,45 +224,215 @@ const hint = computed(() => {
       <button type="button" class="press small" :class="{ on: kind === 'reading' }" @click="kind = 'reading'">level</button>
       <button type="button" class="press small" :class="{ on: kind === 'speed' }" @click="kind = 'speed'">speed</button>
       <template v-if="kind === 'reading'">
-        <button type="button" class="press small" :aria-label="`Technology ${technology}`" @click="technology = technology === 'LTE' ? 'NR' : 'LTE'">{{ technology }}</button>
-        <select v-model="device" class="press small" aria-label="Read by"><option>phone</option><option>router</option><option>outside antenna</option></select>
+        <button
+          type="button"
+          class="press small"
+          :aria-label="`Technology ${technology}`"
+          @click="technology = technology === 'LTE' ? 'NR' : 'LTE'"
+        >
+          {{ technology }}
+        </button>
+        <select v-model="device" class="press small" aria-label="Read by">
+          <option>phone</option>
+          <option>router</option>
+          <option>outside antenna</option>
+        </select>
       </template>
-      <button type="button" class="press small" :class="{ wide: kind === 'reading' }" data-test="no-load" @click="save(true)">would not load</button>
-      <label class="taken">taken <input v-model="taken" type="datetime-local" aria-label="Taken at; empty is now" data-test="taken"></label>
+      <button type="button" class="press small" :class="{ wide: kind === 'reading' }" data-test="no-load" @click="save(true)">
+        would not load
+      </button>
+      <label class="taken"
+        >taken <input v-model="taken" type="datetime-local" aria-label="Taken at; empty is now" data-test="taken"
+      /></label>
       <span v-if="done" class="done" role="status">{{ done }}</span>
       <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
     </div>
     <form class="row" @submit="enter">
-      <v-text-field v-for="(f, i) in fields" :key="f.name" :ref="i === 0 ? 'first' : undefined" v-model="values[f.name]" class="fig" :label="f.label" :suffix="f.unit" :inputmode="f.name === 'cell' || f.name === 'band' ? 'text' : 'decimal'" autocomplete="off" :error-messages="errors[f.name]" :data-test="f.name" />
+      <v-text-field
+        v-for="(f, i) in fields"
+        :key="f.name"
+        :ref="i === 0 ? 'first' : undefined"
+        v-model="values[f.name]"
+        class="fig"
+        :label="f.label"
+        :suffix="f.unit"
+        :inputmode="f.name === 'cell' || f.name === 'band' ? 'text' : 'decimal'"
+        autocomplete="off"
+        :error-messages="errors[f.name]"
+        :data-test="f.name"
+      />
       <button type="submit" class="press filled" data-test="keep">Keep <kbd class="key">↵</kbd></button>
     </form>
     <div class="pad">
-      <div class="tabs"><button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">{{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b></button></div>
-      <p class="big fig"><span>{{ shown || '–' }}</span><button v-if="active === 'sinr'" type="button" class="sign" aria-label="minus or plus" @click="press('±')">±</button><small>{{ fields.find(f => f.name === active)?.unit }}</small></p>
+      <div class="tabs">
+        <button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">
+          {{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b>
+        </button>
+      </div>
+      <p class="big fig">
+        <span>{{ shown || '–' }}</span><button
+          v-if="active === 'sinr'"
+          type="button"
+          class="sign"
+          aria-label="minus or plus"
+          @click="press('±')"
+        >
+          ±</button
+        ><small>{{ fields.find(f => f.name === active)?.unit }}</small>
+      </p>
       <p v-if="errors[active]" class="error" role="alert">{{ errors[active] }}</p>
-      <div class="keys"><button v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']" :key="k" type="button" class="fig" :aria-label="k === '⌫' ? 'delete' : k" @click="press(k)">{{ k }}</button></div>
-      <div class="pair"><button type="button" class="press" @click="next">next: {{ fields[(fields.findIndex(f => f.name === active) + 1) % fields.length]!.label.replace(', channel', '') }}</button><button type="button" class="press go" data-test="keep-roof" @click="save()">Keep</button></div>
+      <div class="keys">
+        <button
+          v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']"
+          :key="k"
+          type="button"
+          class="fig"
+          :aria-label="k === '⌫' ? 'delete' : k"
+          @click="press(k)"
+        >
+          {{ k }}
+        </button>
+      </div>
+      <div class="pair">
+        <button type="button" class="press" @click="next">
+          next:
+          {{ fields[(fields.findIndex(f => f.name === active) + 1) % fields.length]!.label.replace(', channel', '') }}</button
+        ><button type="button" class="press go" data-test="keep-roof" @click="save()">Keep</button>
+      </div>
     </div>
     <p v-if="errors.all" class="error" role="alert">{{ errors.all }}</p>
   </div>
 </template>
 
 <style scoped>
-.kinds { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; margin-bottom: 10px; }
-.taken { color: var(--mv-soft); font-size: 12.5px; } .taken input { border: 0; border-bottom: 1px solid var(--mv-line); background: none; color: var(--mv-ink); font-size: 13px; padding: 4px 2px; width: 178px; }
-.done { color: var(--mv-met); font-weight: 600; } .hint { font-size: 12.5px; }
-.row { display: grid; grid-template-columns: repeat(auto-fit, minmax(98px, 1fr)); gap: 8px; align-items: start; }
-.row .press { min-height: 40px; }
-select.press { appearance: auto; }
-.pad { display: none; }
+.kinds {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin-bottom: 10px;
+}
+.taken {
+  color: var(--mv-soft);
+  font-size: 12.5px;
+}
+.taken input {
+  border: 0;
+  border-bottom: 1px solid var(--mv-line);
+  background: none;
+  color: var(--mv-ink);
+  font-size: 13px;
+  padding: 4px 2px;
+  width: 178px;
+}
+.done {
+  color: var(--mv-met);
+  font-weight: 600;
+}
+.hint {
+  font-size: 12.5px;
+}
+.row {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(98px, 1fr));
+  gap: 8px;
+  align-items: start;
+}
+.row .press {
+  min-height: 40px;
+}
+select.press {
+  appearance: auto;
+}
+.pad {
+  display: none;
+}
 @media (max-width: 640px) {
-  .wide, .taken { display: none; } .kinds { flex-wrap: nowrap; overflow-x: auto; } .kinds .press { white-space: nowrap; } .hint { display: none; }
-  .row { display: none; } .pad { display: block; }
-  .kinds .press.small { min-height: 44px; padding: 6px 10px; font-size: 15px; }
-  .tabs { display: grid; grid-template-columns: repeat(3, 1fr); } .tabs button { background: none; border: 1px solid var(--mv-line); padding: 4px; min-height: 48px; color: var(--mv-soft); } .tabs button.on { border: 2px solid var(--mv-ink); color: var(--mv-ink); } .tabs b { display: block; }
-  .big { font-size: 56px; font-weight: 600; line-height: 1.1; display: flex; justify-content: space-between; align-items: baseline; padding: 2px 4px; } .big small { font-size: 16px; }
-  .sign { min-width: 56px; min-height: 56px; font-size: 26px; background: var(--mv-sheet); border: 1px solid var(--mv-line); margin: 0 12px 0 auto; }
-  .keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 4px; } .keys button { min-height: 56px; font-size: 22px; background: var(--mv-sheet); border: 1px solid var(--mv-line); }
-  .pair { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 8px; } .pair .press { text-align: center; } select.press { width: 96px; }
+  .wide,
+  .taken {
+    display: none;
+  }
+  .kinds {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+  .kinds .press {
+    white-space: nowrap;
+  }
+  .hint {
+    display: none;
+  }
+  .row {
+    display: none;
+  }
+  .pad {
+    display: block;
+  }
+  .kinds .press.small {
+    min-height: 44px;
+    padding: 6px 10px;
+    font-size: 15px;
+  }
+  .tabs {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+  }
+  .tabs button {
+    background: none;
+    border: 1px solid var(--mv-line);
+    padding: 4px;
+    min-height: 48px;
+    color: var(--mv-soft);
+  }
+  .tabs button.on {
+    border: 2px solid var(--mv-ink);
+    color: var(--mv-ink);
+  }
+  .tabs b {
+    display: block;
+  }
+  .big {
+    font-size: 56px;
+    font-weight: 600;
+    line-height: 1.1;
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    padding: 2px 4px;
+  }
+  .big small {
+    font-size: 16px;
+  }
+  .sign {
+    min-width: 56px;
+    min-height: 56px;
+    font-size: 26px;
+    background: var(--mv-sheet);
+    border: 1px solid var(--mv-line);
+    margin: 0 12px 0 auto;
+  }
+  .keys {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 4px;
+  }
+  .keys button {
+    min-height: 56px;
+    font-size: 22px;
+    background: var(--mv-sheet);
+    border: 1px solid var(--mv-line);
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
+    margin-top: 8px;
+  }
+  .pair .press {
+    text-align: center;
+  }
+  select.press {
+    width: 96px;
+  }
 }
 </style>

@@ -17,47 +17,125 @@ const spot = computed(() => store.doc!.spots.find(s => s.id === picked.value) ??
 const summaries = computed(() => store.result!.before)
 const mine = computed(() => summaries.value.find(s => s.spot.id === spot.value?.id))
 const small = computed(() => width.value < 620)
-const view = computed(() => (width.value ? layoutSection(store.doc!, store.result!, { width: width.value, height: Math.max(220, height.value), units: prefs.units, levels: false, compact: small.value }) : null))
+const view = computed(() =>
+  width.value
+    ? layoutSection(store.doc!, store.result!, {
+        width: width.value,
+        height: Math.max(220, height.value),
+        units: prefs.units,
+        levels: false,
+        compact: small.value,
+      })
+    : null,
+)
 const factor = computed(() => fromMetres(1, prefs.units))
 const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
-const set = (field: string) => (v: unknown) => store.commit([{ table: 'spots', op: 'update', rowId: spot.value!.id, fields: { [field]: v } }], `spot ${field}`)
+const set = (field: string) => (v: unknown) =>
+  store.commit([{ table: 'spots', op: 'update', rowId: spot.value!.id, fields: { [field]: v } }], `spot ${field}`)
 const badge = (id: string) => {
   const s = summaries.value.find(x => x.spot.id === id)
   if (!s?.readings.length && !s?.runs.length) return ''
-  return [s.rsrp ? num(s.rsrp.median) : '', s.sinr ? `${num(s.sinr.median)} dB` : '', s.down ? `${num(s.down.median, 1)}↓` : ''].filter(Boolean).join(' · ')
+  return [s.rsrp ? num(s.rsrp.median) : '', s.sinr ? `${num(s.sinr.median)} dB` : '', s.down ? `${num(s.down.median, 1)}↓` : '']
+    .filter(Boolean)
+    .join(' · ')
 }
 const stop = computed(() => presentStop(store.doc!))
 const taken = computed(() => logIndex(store.doc!))
-const log = computed(() => [
-  ...taken.value.readings.filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'readings' as const, at: r.takenAtUtc, row: r, text: `${r.band ?? r.technology} ${r.rsrpDbm !== null ? `${num(r.rsrpDbm)} dBm` : ''}`, rest: `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ${r.cellId ? `cell ${r.cellId}` : ''} ${r.device}` })),
-  ...taken.value.runs.filter(r => r.spotId === spot.value?.id && r.phase === 'before').map(r => ({ id: r.id, table: 'speedRuns' as const, at: r.takenAtUtc, row: r, text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`, rest: r.wouldNotLoad ? '' : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''}` })),
-].sort((a, b) => b.at.localeCompare(a.at)))
-async function withdraw(entry: typeof log.value[number]) {
-  const { id, version: _version, ...fields } = entry.row as { id: string, version?: number } & Record<string, unknown>
-  await store.commit([{ table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } }], 'withdraw a reading')
+const log = computed(() =>
+  [
+    ...taken.value.readings
+      .filter(r => r.spotId === spot.value?.id && r.phase === 'before')
+      .map(r => ({
+        id: r.id,
+        table: 'readings' as const,
+        at: r.takenAtUtc,
+        row: r,
+        text: `${r.band ?? r.technology} ${r.rsrpDbm !== null ? `${num(r.rsrpDbm)} dBm` : ''}`,
+        rest:
+          `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ` +
+          `${r.cellId ? `cell ${r.cellId}` : ''} ${r.device}`,
+      })),
+    ...taken.value.runs
+      .filter(r => r.spotId === spot.value?.id && r.phase === 'before')
+      .map(r => ({
+        id: r.id,
+        table: 'speedRuns' as const,
+        at: r.takenAtUtc,
+        row: r,
+        text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`,
+        rest: r.wouldNotLoad
+          ? ''
+          : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''}`,
+      })),
+  ].sort((a, b) => b.at.localeCompare(a.at)),
+)
+async function withdraw(entry: (typeof log.value)[number]) {
+  const { id, version: _version, ...fields } = entry.row as { id: string; version?: number } & Record<string, unknown>
+  await store.commit(
+    [{ table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } }],
+    'withdraw a reading',
+  )
 }
 async function addSpot(indoors: boolean) {
   const before = new Set(store.doc!.spots.map(s => s.id))
-  await store.commit([{ table: 'spots', op: 'insert', fields: { name: indoors ? 'Room' : 'Outside', eastM: indoors ? 0 : -10, northM: 0, upM: indoors ? 1 : 1.5, indoors, needed: false } }], 'add a spot')
+  await store.commit(
+    [
+      {
+        table: 'spots',
+        op: 'insert',
+        fields: {
+          name: indoors ? 'Room' : 'Outside',
+          eastM: indoors ? 0 : -10,
+          northM: 0,
+          upM: indoors ? 1 : 1.5,
+          indoors,
+          needed: false,
+        },
+      },
+    ],
+    'add a spot',
+  )
   picked.value = store.doc!.spots.find(s => !before.has(s.id))?.id ?? picked.value
 }
-const used = computed(() => [...store.doc!.readings, ...store.doc!.speedRuns].some(r => r.spotId === spot.value?.id) || store.job!.baselineSpotId === spot.value?.id)
+const used = computed(
+  () =>
+    [...store.doc!.readings, ...store.doc!.speedRuns].some(r => r.spotId === spot.value?.id) ||
+    store.job!.baselineSpotId === spot.value?.id,
+)
 async function removeSpot() {
   if (spot.value && !used.value) await store.commit([{ table: 'spots', op: 'delete', rowId: spot.value.id }], 'remove a spot')
 }
-const baseline = () => store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { baselineSpotId: spot.value!.id } }], 'baseline')
+const baseline = () =>
+  store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { baselineSpotId: spot.value!.id } }], 'baseline')
 const { drag, start } = useDragging(view, (id, alongM, upM) => {
   const s = store.doc!.spots.find(x => x.id === id)
-  if (s && view.value) void store.commit([{ table: 'spots', op: 'update', rowId: id, fields: { ...moveAlong(store.site!, s, alongM, view.value.sign), upM: round2(Math.max(0, upM)) } }], 'move a spot')
+  if (s && view.value)
+    void store.commit(
+      [
+        {
+          table: 'spots',
+          op: 'update',
+          rowId: id,
+          fields: { ...moveAlong(store.site!, s, alongM, view.value.sign), upM: round2(Math.max(0, upM)) },
+        },
+      ],
+      'move a spot',
+    )
 })
-const spread = (s: { median: number, low: number, high: number, count: number } | null | undefined, decimals = 0) => (s ? `${num(s.median, decimals)}${s.count > 1 ? ` (${num(s.low, decimals)}…${num(s.high, decimals)})` : ''}` : '–')
-const time = (iso: string) => new Date(iso).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false })
+const spread = (s: { median: number; low: number; high: number; count: number } | null | undefined, decimals = 0) =>
+  s ? `${num(s.median, decimals)}${s.count > 1 ? ` (${num(s.low, decimals)}…${num(s.high, decimals)})` : ''}` : '–'
+const time = (iso: string) =>
+  new Date(iso).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false })
 function step(by: number) {
   const list = store.doc!.spots
   const i = list.findIndex(s => s.id === spot.value?.id)
   picked.value = list[(i + by + list.length) % list.length]!.id
 }
-useKeys({ ArrowRight: { does: 'next spot', run: () => step(1) }, ArrowLeft: { does: 'spot before', run: () => step(-1) }, a: { does: 'add a spot outside', run: () => addSpot(false) } })
+useKeys({
+  ArrowRight: { does: 'next spot', run: () => step(1) },
+  ArrowLeft: { does: 'spot before', run: () => step(-1) },
+  a: { does: 'add a spot outside', run: () => addSpot(false) },
+})
 </script>
 
 <template>
@@ -65,14 +143,35 @@ useKeys({ ArrowRight: { does: 'next spot', run: () => step(1) }, ArrowLeft: { do
     <div ref="el" class="picture">
       <DrawingView v-if="view" :drawing="view.drawing" label="Section of the house with the spots read">
         <template v-for="h in view.handles" :key="h.id">
-          <g v-if="h.kind === 'spot'" class="spot" :class="{ on: h.id === spot?.id }" role="button" tabindex="0" :aria-label="`${h.label}: ${badge(h.id) || 'nothing read'}`" @click="picked = h.id" @keydown.enter="picked = h.id" @pointerdown="e => start(h.id, e)">
+          <g
+            v-if="h.kind === 'spot'"
+            class="spot"
+            :class="{ on: h.id === spot?.id }"
+            role="button"
+            tabindex="0"
+            :aria-label="`${h.label}: ${badge(h.id) || 'nothing read'}`"
+            @click="picked = h.id"
+            @keydown.enter="picked = h.id"
+            @pointerdown="e => start(h.id, e)"
+          >
             <circle :cx="drag?.id === h.id ? drag.x : h.x" :cy="drag?.id === h.id ? drag.y : h.y" r="18" fill="transparent" />
-            <circle v-if="h.id === spot?.id" :cx="drag?.id === h.id ? drag.x : h.x" :cy="drag?.id === h.id ? drag.y : h.y" r="8" fill="var(--mv-ink)" />
-            <text v-if="!small && badge(h.id)" :x="h.x" :y="h.y - 12" text-anchor="middle" class="fig badge">{{ badge(h.id) }}</text>
+            <circle
+              v-if="h.id === spot?.id"
+              :cx="drag?.id === h.id ? drag.x : h.x"
+              :cy="drag?.id === h.id ? drag.y : h.y"
+              r="8"
+              fill="var(--mv-ink)"
+            />
+            <text v-if="!small && badge(h.id)" :x="h.x" :y="h.y - 12" text-anchor="middle" class="fig badge">{{
+              badge(h.id)
+            }}</text>
           </g>
         </template>
       </DrawingView>
-      <div class="adders"><button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(true)">+ room</button><button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(false)">+ outside</button></div>
+      <div class="adders">
+        <button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(true)">+ room</button
+        ><button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(false)">+ outside</button>
+      </div>
     </div>
     <div v-if="spot" class="desk">
       <div class="enter">
@@ -80,51 +179,250 @@ useKeys({ ArrowRight: { does: 'next spot', run: () => step(1) }, ArrowLeft: { do
           <button type="button" class="press small bare roof" aria-label="Spot before" @click="step(-1)">‹</button>
           <h2>{{ spot.name }}</h2>
           <span v-if="store.job!.baselineSpotId === spot.id" class="tag">baseline</span>
-          <button v-else type="button" class="press small" :disabled="!session.mayEdit" @click="baseline">make it the baseline</button>
+          <button v-else type="button" class="press small" :disabled="!session.mayEdit" @click="baseline">
+            make it the baseline
+          </button>
           <button type="button" class="press small bare roof" aria-label="Next spot" @click="step(1)">›</button>
           <dl class="fig">
-            <div><dt>RSRP</dt><dd>{{ spread(mine?.rsrp) }}<small v-if="mine?.grade"> {{ '▮'.repeat(mine.grade.steps) }}{{ '▯'.repeat(4 - mine.grade.steps) }} {{ mine.grade.id }}</small></dd></div>
-            <div><dt>SINR</dt><dd>{{ spread(mine?.sinr) }}</dd></div><div><dt>down</dt><dd>{{ spread(mine?.down, 1) }}</dd></div><div><dt>up</dt><dd>{{ spread(mine?.up, 1) }}</dd></div>
+            <div>
+              <dt>RSRP</dt>
+              <dd>
+                {{ spread(mine?.rsrp)
+                }}<small v-if="mine?.grade">
+                  {{ '▮'.repeat(mine.grade.steps) }}{{ '▯'.repeat(4 - mine.grade.steps) }} {{ mine.grade.id }}</small
+                >
+              </dd>
+            </div>
+            <div>
+              <dt>SINR</dt>
+              <dd>{{ spread(mine?.sinr) }}</dd>
+            </div>
+            <div>
+              <dt>down</dt>
+              <dd>{{ spread(mine?.down, 1) }}</dd>
+            </div>
+            <div>
+              <dt>up</dt>
+              <dd>{{ spread(mine?.up, 1) }}</dd>
+            </div>
           </dl>
         </header>
         <ReadingEntry v-if="session.mayEdit" :spot-id="spot.id" phase="before" />
-        <p class="soft tip">About 30 s at each spot, three times: the median counts, the spread is kept. Grades are {{ GRADE_SOURCE }}.</p>
+        <p class="soft tip">
+          About 30 s at each spot, three times: the median counts, the spread is kept. Grades are {{ GRADE_SOURCE }}.
+        </p>
       </div>
       <div class="side">
-        <details class="edit"><summary>the spot itself</summary>
+        <details class="edit">
+          <summary>the spot itself</summary>
           <div class="grid">
             <MvText label="Name" required :value="spot.name" :save="set('name')" />
-            <MvNumber label="Height over ground" :unit="unit" :factor="factor" :value="spot.upM" :low="-20" :high="100" required :save="set('upM')" />
+            <MvNumber
+              label="Height over ground"
+              :unit="unit"
+              :factor="factor"
+              :value="spot.upM"
+              :low="-20"
+              :high="100"
+              required
+              :save="set('upM')"
+            />
             <v-checkbox :model-value="spot.indoors" label="Indoors" @update:model-value="v => set('indoors')(!!v)" />
             <v-checkbox :model-value="spot.needed" label="Must be proved here" @update:model-value="v => set('needed')(!!v)" />
             <button v-if="!used" type="button" class="press small" @click="removeSpot">remove</button>
           </div>
         </details>
         <p v-if="!log.length" class="soft">Nothing read here yet{{ stop ? `, at ${stop.name}` : '' }}.</p>
-        <ul><li v-for="e in log" :key="e.id"><span class="soft">{{ time(e.at) }}</span><b class="fig">{{ e.text }}</b><span class="soft">{{ e.rest }}</span><button type="button" class="tiny" :aria-label="`Withdraw ${e.text}`" @click="withdraw(e)">withdraw</button></li></ul>
+        <ul>
+          <li v-for="e in log" :key="e.id">
+            <span class="soft">{{ time(e.at) }}</span><b class="fig">{{ e.text }}</b
+            ><span class="soft">{{ e.rest }}</span
+            ><button type="button" class="tiny" :aria-label="`Withdraw ${e.text}`" @click="withdraw(e)">withdraw</button>
+          </li>
+        </ul>
       </div>
     </div>
   </div>
 </template>
 
 <style scoped>
-.survey { height: 100%; display: flex; flex-direction: column; }
-.picture { flex: 1; min-height: 0; position: relative; overflow: hidden; }
-.adders { position: absolute; right: 14px; top: 12px; display: flex; gap: 6px; }
-.spot { cursor: pointer; } .spot:focus-visible { outline: none; } .spot:focus-visible circle { stroke: var(--mv-computed); stroke-width: 2; }
-.badge { font-size: 12px; font-weight: 600; fill: var(--mv-ink); paint-order: stroke; stroke: var(--mv-sheet); stroke-width: 4px; }
-.desk { display: grid; grid-template-columns: 1.7fr 1fr; border-top: 1px solid var(--mv-ink); max-height: 280px; min-height: 230px; }
-.enter { padding: 10px 20px; border-right: 1px solid var(--mv-line); overflow: auto; }
-header { display: flex; gap: 12px; align-items: center; margin-bottom: 10px; flex-wrap: wrap; }
-.roof { display: none; }
-.tag { border: 1px solid var(--mv-ink); padding: 1px 8px; font-weight: 600; font-size: 12.5px; }
-dl { display: flex; gap: 22px; margin: 0; width: 100%; white-space: nowrap; font-size: 13px; } dl div { display: flex; gap: 6px; } dt { color: var(--mv-soft); } dd { margin: 0; font-weight: 600; } dd small { font-weight: 400; font-size: 12px; letter-spacing: 0; }
-.side { padding: 10px 16px; overflow: auto; }
-ul { list-style: none; padding: 0; margin: 0; } li { display: grid; grid-template-columns: 96px 112px 1fr auto; gap: 8px; padding: 4px 0; border-bottom: 1px solid var(--mv-line); font-size: 12.5px; align-items: baseline; } li b { font-size: 13.5px; }
-.tiny { background: none; border: 0; text-decoration: underline; color: var(--mv-soft); cursor: pointer; font-size: 12.5px; padding: 2px; }
-.tip { font-size: 12.5px; margin-top: 8px; } summary { cursor: pointer; padding: 2px 0 6px; } .grid { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-bottom: 8px; }
+.survey {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.picture {
+  flex: 1;
+  min-height: 0;
+  position: relative;
+  overflow: hidden;
+}
+.adders {
+  position: absolute;
+  right: 14px;
+  top: 12px;
+  display: flex;
+  gap: 6px;
+}
+.spot {
+  cursor: pointer;
+}
+.spot:focus-visible {
+  outline: none;
+}
+.spot:focus-visible circle {
+  stroke: var(--mv-computed);
+  stroke-width: 2;
+}
+.badge {
+  font-size: 12px;
+  font-weight: 600;
+  fill: var(--mv-ink);
+  paint-order: stroke;
+  stroke: var(--mv-sheet);
+  stroke-width: 4px;
+}
+.desk {
+  display: grid;
+  grid-template-columns: 1.7fr 1fr;
+  border-top: 1px solid var(--mv-ink);
+  max-height: 280px;
+  min-height: 230px;
+}
+.enter {
+  padding: 10px 20px;
+  border-right: 1px solid var(--mv-line);
+  overflow: auto;
+}
+header {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-bottom: 10px;
+  flex-wrap: wrap;
+}
+.roof {
+  display: none;
+}
+.tag {
+  border: 1px solid var(--mv-ink);
+  padding: 1px 8px;
+  font-weight: 600;
+  font-size: 12.5px;
+}
+dl {
+  display: flex;
+  gap: 22px;
+  margin: 0;
+  width: 100%;
+  white-space: nowrap;
+  font-size: 13px;
+}
+dl div {
+  display: flex;
+  gap: 6px;
+}
+dt {
+  color: var(--mv-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 600;
+}
+dd small {
+  font-weight: 400;
+  font-size: 12px;
+  letter-spacing: 0;
+}
+.side {
+  padding: 10px 16px;
+  overflow: auto;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 96px 112px 1fr auto;
+  gap: 8px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--mv-line);
+  font-size: 12.5px;
+  align-items: baseline;
+}
+li b {
+  font-size: 13.5px;
+}
+.tiny {
+  background: none;
+  border: 0;
+  text-decoration: underline;
+  color: var(--mv-soft);
+  cursor: pointer;
+  font-size: 12.5px;
+  padding: 2px;
+}
+.tip {
+  font-size: 12.5px;
+  margin-top: 8px;
+}
+summary {
+  cursor: pointer;
+  padding: 2px 0 6px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  margin-bottom: 8px;
+}
 @media (max-width: 900px) {
-  .survey { overflow: auto; display: block; } .picture { display: none; } .adders { display: none; }
-  .desk { display: block; max-height: none; } .enter { border: 0; padding: 8px 14px; overflow: visible; } header { margin-bottom: 6px; } .roof { display: block; font-size: 26px; padding: 0 14px; min-height: 48px; } h2 { flex: 1; text-align: center; } dl { display: grid; grid-template-columns: 1fr 1fr; gap: 0 10px; font-size: 12.5px; white-space: nowrap; } dl small { display: none; } .tip { display: none; }
+  .survey {
+    overflow: auto;
+    display: block;
+  }
+  .picture {
+    display: none;
+  }
+  .adders {
+    display: none;
+  }
+  .desk {
+    display: block;
+    max-height: none;
+  }
+  .enter {
+    border: 0;
+    padding: 8px 14px;
+    overflow: visible;
+  }
+  header {
+    margin-bottom: 6px;
+  }
+  .roof {
+    display: block;
+    font-size: 26px;
+    padding: 0 14px;
+    min-height: 48px;
+  }
+  h2 {
+    flex: 1;
+    text-align: center;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 10px;
+    font-size: 12.5px;
+    white-space: nowrap;
+  }
+  dl small {
+    display: none;
+  }
+  .tip {
+    display: none;
+  }
 }
 </style>

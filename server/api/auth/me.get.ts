@@ -2,11 +2,18 @@ import { eq } from 'drizzle-orm'
 import { crews } from '../../database/schema'
 
 /** Who is signed in; null rather than an error, so that a first visit is quiet. `now` lets a device find that its clock is wrong. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const config = useRuntimeConfig()
-  const session = await getUserSession(event) as { user?: unknown }
-  const me = session.user ? await requireMember(event).catch((e: { statusCode?: number }) => (e.statusCode === 401 ? null : Promise.reject(e))) : null
-  const [crew] = me ? await useDb().select({ carriers: crews.carriers, terrainVersion: crews.terrainVersion }).from(crews).where(eq(crews.id, me.crewId)) : []
+  const session = (await getUserSession(event)) as { user?: unknown }
+  const me = session.user
+    ? await requireMember(event).catch((e: { statusCode?: number }) => (e.statusCode === 401 ? null : Promise.reject(e)))
+    : null
+  const [crew] = me
+    ? await useDb()
+        .select({ carriers: crews.carriers, terrainVersion: crews.terrainVersion })
+        .from(crews)
+        .where(eq(crews.id, me.crewId))
+    : []
   setResponseHeader(event, 'cache-control', 'no-store')
   return {
     me,

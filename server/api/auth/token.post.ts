@@ -4,8 +4,10 @@ import { goodToken } from '../../utils/tokens'
 const Body = Type.Object({ token: Type.String({ maxLength: 100 }) }, { additionalProperties: false })
 
 /** What a one-time link is for, without using it. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { token } = await readValid(event, Body)
   const found = await goodToken(useDb(), token)
-  return found ? { kind: found.kind } : problem(410, 'This link was used already, was replaced or has run out. Ask a lead for a new one.')
+  return found
+    ? { kind: found.kind }
+    : problem(410, 'This link was used already, was replaced or has run out. Ask a lead for a new one.')
 })

@@ -4,23 +4,37 @@ import { members, tokens } from '../../database/schema'
 import { newToken, hashToken } from '../../utils/tokens'
 
 const Body = Type.Union([
-  Type.Object({ kind: Type.Literal('invite'), role: Type.Union([Type.Literal('lead'), Type.Literal('installer'), Type.Literal('viewer')]) }, { additionalProperties: false }),
+  Type.Object(
+    { kind: Type.Literal('invite'), role: Type.Union([Type.Literal('lead'), Type.Literal('installer'), Type.Literal('viewer')]) },
+    { additionalProperties: false },
+  ),
   Type.Object({ kind: Type.Literal('reset'), memberId: Type.String({ maxLength: 40 }) }, { additionalProperties: false }),
 ])
 
 /** A lead's one-time link, good for three days: for a new member, or for a member's new password. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const me = await requireMember(event, 'lead')
   const body = await readValid(event, Body)
   const db = useDb()
   if (body.kind === 'reset') {
-    const found = validUuid(body.memberId) && (await db.select({ id: members.id }).from(members).where(and(eq(members.crewId, me.crewId), eq(members.id, body.memberId)))).length
+    const found =
+      validUuid(body.memberId) &&
+      (
+        await db
+          .select({ id: members.id })
+          .from(members)
+          .where(and(eq(members.crewId, me.crewId), eq(members.id, body.memberId)))
+      ).length
     if (!found) problem(404, 'No such member.')
   }
   const token = newToken()
   await db.insert(tokens).values({
-    hash: hashToken(token), crewId: me.crewId, kind: body.kind, madeBy: me.memberId,
-    memberId: body.kind === 'reset' ? body.memberId : null, role: body.kind === 'invite' ? body.role : null,
+    hash: hashToken(token),
+    crewId: me.crewId,
+    kind: body.kind,
+    madeBy: me.memberId,
+    memberId: body.kind === 'reset' ? body.memberId : null,
+    role: body.kind === 'invite' ? body.role : null,
     expiresAt: new Date(Date.now() + 3 * 86_400_000).toISOString(),
   })
   return { path: `/join#${token}` }

@@ -8,7 +8,8 @@ import { queryNumber, queryText, queryWord } from '../../utils/validate'
 export default defineEventHandler(async (event): Promise<JobList> => {
   const me = await requireMember(event)
   const member = queryText(event, 'member', 36)
-  if (member !== null && !validUuid(member)) problem(422, 'member must be a member’s id.', [{ field: 'member', message: 'is no id' }])
+  if (member !== null && !validUuid(member))
+    problem(422, 'member must be a member’s id.', [{ field: 'member', message: 'is no id' }])
   const after = queryText(event, 'after', 100)
   const cursor = after === null ? null : /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{1,6}Z)_([0-9a-f-]{36})$/.exec(after)
   if (after !== null && (!cursor || !validUuid(cursor[2]) || Number.isNaN(Date.parse(cursor[1]!)))) {

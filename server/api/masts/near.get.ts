@@ -1,10 +1,16 @@
 import { nearText } from '../../services/document'
 import { queryDay, queryNumber, queryText, queryWord } from '../../utils/validate'
 
-/** The crew's masts nearest to a place, at most 400: `lat`, `lon`, and where wanted `carrier`, `bands`, `technology`, `since`, `radius`, `most`. */
-export default defineEventHandler(async (event) => {
+/**
+ * The crew's masts nearest to a place, at most 400: `lat`, `lon`, and where wanted `carrier`, `bands`, `technology`,
+ * `since`, `radius`, `most`.
+ */
+export default defineEventHandler(async event => {
   const me = await requireMember(event)
-  const at = { latDeg: queryNumber(event, 'lat', { low: -90, high: 90 }), lonDeg: queryNumber(event, 'lon', { low: -180, high: 180 }) }
+  const at = {
+    latDeg: queryNumber(event, 'lat', { low: -90, high: 90 }),
+    lonDeg: queryNumber(event, 'lon', { low: -180, high: 180 }),
+  }
   setResponseHeader(event, 'content-type', 'application/json')
   return nearText(useDb(), me.crewId, me.listState, at, {
     radiusM: queryNumber(event, 'radius', { low: 100, high: 1_000_000, otherwise: 60_000 }),

@@ -2,7 +2,11 @@ import { changedBlocks } from '../../services/terrain'
 import { queryNumber } from '../../utils/validate'
 
 /** Which blocks of the crew's ground changed after a count: a device that keeps some of them asks for those again. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const me = await requireMember(event)
-  return changedBlocks(useDb(), me.crewId, queryNumber(event, 'since', { low: 0, high: 2_147_483_647, whole: true, otherwise: 0 }))
+  return changedBlocks(
+    useDb(),
+    me.crewId,
+    queryNumber(event, 'since', { low: 0, high: 2_147_483_647, whole: true, otherwise: 0 }),
+  )
 })

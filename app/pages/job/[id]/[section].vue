@@ -25,10 +25,14 @@ const SCREENS = {
 }
 const screen = computed(() => SCREENS[section.value])
 
-watch(() => [route.params.id, session.me?.memberId], ([id, me]) => {
-  if (!me) void router.replace('/')
-  else void store.open(id as string)
-}, { immediate: true })
+watch(
+  () => [route.params.id, session.me?.memberId],
+  ([id, me]) => {
+    if (!me) void router.replace('/')
+    else void store.open(id as string)
+  },
+  { immediate: true },
+)
 watchEffect(() => {
   if (!SECTIONS.some(s => s.id === section.value)) void router.replace(`/job/${route.params.id}/ask`)
 })
@@ -45,7 +49,10 @@ useEventListener(document, 'visibilitychange', () => {
 
 function measureNext() {
   const next = store.result?.promise?.next
-  void router.push({ path: `/job/${store.id}/survey`, query: { spot: next?.id === 'share' ? store.job?.baselineSpotId : store.result?.chain?.start.spot?.id } })
+  void router.push({
+    path: `/job/${store.id}/survey`,
+    query: { spot: next?.id === 'share' ? store.job?.baselineSpotId : store.result?.chain?.start.spot?.id },
+  })
 }
 </script>
 
@@ -59,12 +66,18 @@ function measureNext() {
         There is no such job in your crew. <NuxtLink to="/">All jobs</NuxtLink>
       </p>
       <p v-else-if="store.state === 'offline-unknown'" class="empty">
-        This job was never opened on this device, and there is no connection. <button type="button" class="press" @click="store.fetchWhole()">Try again</button>
+        This job was never opened on this device, and there is no connection.
+        <button type="button" class="press" @click="store.fetchWhole()">Try again</button>
       </p>
       <p v-else-if="!store.doc || !store.result" class="empty soft" data-test="opening">
         {{ store.engineError ?? 'Opening the job…' }}
       </p>
-      <component :is="screen" v-else :key="`${store.id}-${section === 'place' || section === 'level' ? 'picture' : section}`" :section="section" />
+      <component
+        :is="screen"
+        v-else
+        :key="`${store.id}-${section === 'place' || section === 'level' ? 'picture' : section}`"
+        :section="section"
+      />
     </main>
     <PromiseFoot @next="measureNext" />
     <FindingsSheet v-model="findings" />
@@ -74,8 +87,28 @@ function measureNext() {
 </template>
 
 <style scoped>
-.frame { height: 100dvh; display: flex; flex-direction: column; }
-main { flex: 1; min-height: 0; position: relative; overflow: hidden; }
-.empty { padding: 32px 20px; font-size: 16px; }
-@media print { .frame { height: auto; display: block; } main { overflow: visible; } }
+.frame {
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+}
+main {
+  flex: 1;
+  min-height: 0;
+  position: relative;
+  overflow: hidden;
+}
+.empty {
+  padding: 32px 20px;
+  font-size: 16px;
+}
+@media print {
+  .frame {
+    height: auto;
+    display: block;
+  }
+  main {
+    overflow: visible;
+  }
+}
 </style>

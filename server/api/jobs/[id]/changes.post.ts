@@ -2,8 +2,8 @@ import { ChangeBatchSchema } from '../../../../core/job/schema'
 import { applyBatch } from '../../../services/changes'
 
 /** Takes a batch of changes; what cannot be taken is said change by change, with the answer. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { me, jobId } = await requireJobId(event, 'installer')
   const { changes, device, since } = await readValid(event, ChangeBatchSchema, { each: true })
-  return await applyBatch(useDb(), me, jobId, changes, { device, since }) ?? problem(404, 'No such job.')
+  return (await applyBatch(useDb(), me, jobId, changes, { device, since })) ?? problem(404, 'No such job.')
 })

@@ -5,13 +5,17 @@ import { assessOnServer, renderPdf } from '../../../services/report'
 import { queryText, queryWord } from '../../../utils/validate'
 
 /** The report as PDF: of the job as it stands, or with `handover=` as it was handed over. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const units = queryWord(event, 'units', ['metric', 'imperial'] as const) ?? 'metric'
   const handover = queryText(event, 'handover', 36)
   const { me, jobId } = await requireJobId(event)
   const made = handover === null ? await present() : await frozen(handover)
   const pdf = await renderPdf(makeReport(made.document, made.result, { units, crew: me.crewName, by: made.by }))
-  setResponseHeaders(event, { 'content-type': 'application/pdf', 'content-disposition': 'attachment; filename="handover.pdf"', 'cache-control': 'no-store' })
+  setResponseHeaders(event, {
+    'content-type': 'application/pdf',
+    'content-disposition': 'attachment; filename="handover.pdf"',
+    'cache-control': 'no-store',
+  })
   return pdf
 
   async function present() {

@@ -2,11 +2,11 @@ import { removeLayer } from '../../../services/terrain'
 import { queryWord } from '../../../utils/validate'
 
 /** Takes a tile away; what lay under it shows. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const me = await requireMember(event, 'lead')
   const name = decoded(getRouterParam(event, 'name') ?? '')
   const kind = queryWord(event, 'kind', ['ground', 'cover'] as const) ?? 'ground'
-  const keys = await removeLayer(useDb(), me.crewId, kind, name) ?? problem(404, 'No such tile.')
+  const keys = (await removeLayer(useDb(), me.crewId, kind, name)) ?? problem(404, 'No such tile.')
   return { name, kind, keys }
 })
 
@@ -14,8 +14,7 @@ export default defineEventHandler(async (event) => {
 function decoded(text: string): string {
   try {
     return decodeURIComponent(text).replaceAll(String.fromCharCode(0), '').toWellFormed()
-  }
-  catch {
+  } catch {
     return problem(404, 'No such tile.')
   }
 }

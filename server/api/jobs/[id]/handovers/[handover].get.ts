@@ -1,7 +1,7 @@
 import { readFrozen } from '../../../../services/handover'
 
 /** One handover as it was frozen: document, result, engine, when and by whom. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { me, jobId } = await requireJobId(event)
   const id = getRouterParam(event, 'handover')
   return (validUuid(id) ? await readFrozen(useDb(), me.crewId, jobId, id) : null) ?? problem(404, 'No such handover.')

@@ -3,14 +3,13 @@ import { requireImport } from '../../../../utils/imports'
 import { queueMerge } from '../../../../utils/queue'
 
 /** All pieces are here: the merge is queued. Where the queue is away, the sweep that follows finds it waiting. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { me, state } = await requireImport(event, 'installer')
   try {
     const next = await closeImport(me.crewId, state.id)
     if (next?.state === 'merging') await queueMerge({ crewId: me.crewId, importId: state.id })
     return next
-  }
-  catch (e) {
+  } catch (e) {
     if (e instanceof ImportRefusal) problem(422, e.message, [{ field: 'file', message: e.message }])
     throw e
   }

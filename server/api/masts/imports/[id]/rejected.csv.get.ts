@@ -4,7 +4,7 @@ import { rejectedRows } from '../../../../services/mast-import'
 import { requireImport } from '../../../../utils/imports'
 
 /** Every row that was not taken, with its line and the reason. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { me, state } = await requireImport(event)
   setResponseHeader(event, 'content-type', 'text/csv; charset=utf-8')
   setResponseHeader(event, 'content-disposition', 'attachment; filename="rows-not-taken.csv"')
