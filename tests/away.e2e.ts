@@ -166,8 +166,8 @@ test('the merge of a node that was killed is done by another within a minute', a
 test('a merge that fails is tried again, and one that is stopped at the last moment keeps nothing', async ({ own }) => {
   const node = await own.node()
   const sql = postgres(own.url, { max: 2 })
-  await sql.unsafe(`create function fail_once() returns trigger language plpgsql as $$ begin raise exception 'a disk that
-    stumbles' using errcode = '58030'; end $$;
+  await sql.unsafe(`create function fail_once() returns trigger language plpgsql as $$ 
+    begin raise exception 'a disk that stumbles' using errcode = '58030'; end $$;
     create trigger stumble before insert on masts for each row when (new.carrier = 'Skua') execute function fail_once()`)
   const { id } = (await (await open(node.request, 'stumbles.csv')).json()) as MastImportState
   await put(node.request, id, 0, LIST, true)

@@ -86,8 +86,8 @@ test('another crew’s job answers 404, for reading, writing and the report', as
   const crew = uuidv7()
   const job = uuidv7()
   await sql`insert into crews (id, name) values (${crew}, 'Other crew')`
-  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind) values (${crew}, ${job}, 'Secret
-    house', true, 'ask', 'generic', 'home')`
+  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind) 
+    values (${crew}, ${job}, 'Secret house', true, 'ask', 'generic', 'home')`
   for (const path of [
     `/api/jobs/${job}`,
     `/api/jobs/${job}/changes?since=0`,
