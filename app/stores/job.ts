@@ -88,23 +88,8 @@ export const useJob = defineStore('job', () => {
     await fetchWhole()
   }
 
-  let refreshing: Promise<void> | null = null
-  let refreshAgain = false
   /** Shows what the device holds: the base, and what waits applied to it. */
-  function refresh(): Promise<void> {
-    if (refreshing) {
-      refreshAgain = true
-      return refreshing
-    }
-    refreshing = readDevice().finally(() => {
-      refreshing = null
-      if (refreshAgain) {
-        refreshAgain = false
-        void refresh()
-      }
-    })
-    return refreshing
-  }
+  const refresh = inTurn(readDevice)
 
   async function readDevice(): Promise<void> {
     const jobId = id.value

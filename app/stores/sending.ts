@@ -11,7 +11,6 @@ export const useSending = defineStore('sending', () => {
   /** unsent changes, by job */
   const waiting = shallowRef<ReadonlyMap<string, number>>(new Map())
   const total = computed(() => [...waiting.value.values()].reduce((a, b) => a + b, 0))
-  let running: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | null = null
   let failures = 0
 
@@ -35,25 +34,17 @@ export const useSending = defineStore('sending', () => {
     if (outcome !== 'signed-out') soon(RETRY_MS[Math.min(failures, RETRY_MS.length) - 1]!)
   }
 
-  let queued: Promise<void> | null = null
+  let running = false
+  const sendInTurn = inTurn(async () => {
+    running = true
+    await run().catch(e => console.error(e))
+    running = false
+  })
 
-  /** One sending at a time; one that is already ending may not have seen the last change, so another follows it. */
   function now(): Promise<void> {
     if (timer) clearTimeout(timer)
     timer = null
-    if (!running) return begin()
-    queued ??= running.then(() => {
-      queued = null
-      return begin()
-    })
-    return queued
-  }
-
-  function begin(): Promise<void> {
-    running = run()
-      .catch(e => console.error(e))
-      .finally(() => (running = null))
-    return running
+    return sendInTurn()
   }
 
   function soon(ms: number): void {

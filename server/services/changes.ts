@@ -53,7 +53,10 @@ export async function applyBatch(
   sent: readonly unknown[],
   from: { device?: string | null; since?: number | null } = {},
 ): Promise<ChangeResult | null> {
-  return await db.transaction(tx => applyIn(tx, who, jobId, sent, from))
+  const result = await db.transaction(tx => applyIn(tx, who, jobId, sent, from))
+  // Only what is committed is remembered: a batch that was rolled back comes again and writes it then.
+  if (result && result.versions.length) workers.set(workerKey(who, jobId), true)
+  return result
 }
 
 /** The same within a transaction that does more. */
@@ -88,6 +91,7 @@ export async function applyIn(
 
 /** Who was written down lately as a worker on which job: said once is enough. */
 const workers = new LRUCache<string, true>({ max: 5000, ttl: 10 * 60_000 })
+const workerKey = (who: Who, jobId: string): string => `${who.crewId} ${jobId} ${who.memberId}`
 
 /** One batch on its way into a job. */
 class Batch {
@@ -192,10 +196,8 @@ class Batch {
       .update(jobs)
       .set({ sequence: result.sequence, changedAt: sql`now()` as never })
       .where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
-    const pair = `${jobId} ${who.memberId}`
-    if (!workers.has(pair)) {
+    if (!workers.has(workerKey(who, jobId))) {
       await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
-      workers.set(pair, true)
     }
     if ([...this.touched].some(t => STATE_TABLES.has(t))) await settleState(tx, who.crewId, jobId)
   }

@@ -6,7 +6,8 @@
 const { $pwa } = useNuxtApp()
 const sending = useSending()
 const waits = computed(() => !!$pwa?.needRefresh)
-const hidden = computed(() => useDocumentVisibility().value === 'hidden')
+const visibility = useDocumentVisibility()
+const hidden = computed(() => visibility.value === 'hidden')
 
 /** Whether something is being written anywhere on the page: a field in use, or one whose text is not taken yet. */
 function busy(): boolean {
