@@ -5,6 +5,9 @@
  */
 const { $pwa } = useNuxtApp()
 const sending = useSending()
+const store = useJob()
+/** changes on their way to the device or the server: those of the open job count before they are written */
+const unsent = computed(() => sending.total || store.unsent)
 const waits = computed(() => !!$pwa?.needRefresh)
 const visibility = useDocumentVisibility()
 const hidden = computed(() => visibility.value === 'hidden')
@@ -22,9 +25,9 @@ const refusal = ref('')
 function take(asked: boolean) {
   refusal.value = ''
   if (!waits.value) return
-  if (busy() || sending.total) {
+  if (busy() || unsent.value) {
     if (asked)
-      refusal.value = sending.total
+      refusal.value = unsent.value
         ? 'First what is not sent yet goes to the server.'
         : 'Finish what you are typing first: it would be lost.'
     return

@@ -51,7 +51,8 @@ async function take(e: Event) {
     )
     remembered.value = !!before
     rules.value = before ? { ...before, listedOn: fresh.listedOn } : fresh
-    if (!before) swapNoted.value = rules.value.swapped = swapped(t, rules.value)
+    // Which way round is looked at afresh in every file, also where the mapping is remembered.
+    swapNoted.value = rules.value.swapped = swapped(t, rules.value)
     resume.value = await upload.begun(file.value)
     table.value = t
   } catch (x) {
