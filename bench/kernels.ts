@@ -1,6 +1,6 @@
 /** What the bench times, bundled from the core itself. */
-export { assess } from '../core/job/assess'
-export { pathInputs } from '../core/job/bearings'
+export { assess } from '../core/judge/assess'
+export { pathInputs } from '../core/aim/bearings'
 export { computePath } from '../core/terrain/path'
 export { deltaBullington } from '../core/terrain/diffraction'
 export { cutTile, Terrain } from '../core/terrain/blocks'

@@ -1,7 +1,7 @@
 import { sayBeside, sayRelative } from '#core/aim/nose'
 import { angleBetween } from '#core/geo/angles'
-import type { MastView } from '#core/job/bearings'
-import { landmarksSeen } from '#core/job/place'
+import type { MastView } from '#core/aim/bearings'
+import { landmarksSeen } from '#core/site/place'
 import { degreesForLoss } from '#core/radio/pattern'
 
 /** A mast's bearing told otherwise than in degrees: from nose or bow, beside a landmark; and what degrees off cost. */

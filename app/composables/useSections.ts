@@ -1,4 +1,4 @@
-import type { Act, Section } from '#core/job/figure'
+import type { Act, Section } from '#core/judge/finding'
 
 export interface SectionPlace {
   id: Section

@@ -1,9 +1,9 @@
 /** One dial: bearings that were computed and headings that were measured. */
 import { toRad } from '../geo/angles'
-import { bearingHalfWidth } from '../job/bearings'
+import { bearingHalfWidth } from '../aim/bearings'
 import type { Horizon } from '../terrain/horizon'
 import { skylineAt } from '../terrain/horizon'
-import type { Assessment } from '../job/assess'
+import type { Assessment } from '../judge/assess'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { bearing, num } from '../units'

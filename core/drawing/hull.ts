@@ -1,5 +1,5 @@
 /** What a site looks like from the side: a house, a vehicle, a boat; to scale from its numbers. */
-import { eavesM, ridgeM } from '../job/frame'
+import { eavesM, ridgeM } from '../site/frame'
 import type { Job, Site } from '../job/schema'
 import { spreadersM } from '../job/defaults'
 import type { Primitive } from './primitives'

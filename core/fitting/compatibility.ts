@@ -2,8 +2,8 @@
 import { mismatchLossDb, vswrOf } from '../chain/line'
 import { partById } from '../catalogue/parts'
 import type { LinePart, Port } from '../catalogue/parts'
-import type { Finding } from '../job/figure'
-import type { Kit } from '../job/kit'
+import type { Finding } from '../judge/finding'
+import type { Kit } from '../chain/tree'
 import { num } from '../units'
 
 type Draft = Omit<Finding, 'key' | 'cures' | 'section'> & { cures?: Finding['cures'] }

@@ -1,7 +1,7 @@
 /** What a new job starts with, and the usual kit of each approach laid out in the house. */
 import { PARTS } from '../catalogue/parts'
 import type { Change, Design, Job, JobDocument, Node, Run, Site, Spot } from './schema'
-import { moveAlong, axisSign, eavesM, ridgeM, round2 } from './frame'
+import { moveAlong, axisSign, eavesM, ridgeM, round2 } from '../site/frame'
 
 type Maker = () => string
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { layoutDial } from '../../core/drawing/dial'
-import { assess } from '../../core/job/assess'
-import { makeReport } from '../../core/job/report'
+import { assess } from '../../core/judge/assess'
+import { makeReport } from '../../core/report/report'
 import { demoScenario } from '../../demo/scenario'
 import { printable, renderPdf } from './report'
 

@@ -6,7 +6,7 @@ import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
 import { standing } from '#core/job/changes'
-import { cautionsFor } from '#core/job/cautions'
+import { cautionsFor } from '#core/judge/cautions'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 

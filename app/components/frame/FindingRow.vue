@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { Cure, Finding } from '#core/job/figure'
+import type { Cure, Finding } from '#core/judge/finding'
 import { say } from '#core/units'
 
 /** One judgement: what, why, and the changes that would cure it. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import { makeReport } from '#core/job/report'
+import { makeReport } from '#core/report/report'
 import type { HandoverItem } from '../../../shared/api'
 
 /** What the customer gets: the same on screen, on paper and as PDF. */

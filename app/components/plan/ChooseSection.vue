@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { antennaAt, PARTS, partById } from '#core/catalogue/parts'
 import type { Part } from '#core/catalogue/parts'
 import { kitChanges } from '#core/job/defaults'
-import { passLossDb, runLossDb } from '#core/job/kit'
+import { passLossDb, runLossDb } from '#core/chain/tree'
 import { fromMetres, num, signed } from '#core/units'
 import type { Design, Node, Run } from '#core/job/schema'
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
-import { along, axisSign, moveAlong, round2 } from '#core/job/frame'
-import { cautionsFor } from '#core/job/cautions'
+import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
+import { cautionsFor } from '#core/judge/cautions'
 import { applyChanges } from '#core/job/changes'
 import { length, signed } from '#core/units'
-import type { Section } from '#core/job/figure'
+import type { Section } from '#core/judge/finding'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()

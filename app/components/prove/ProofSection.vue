@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { num, signed } from '#core/units'
-import type { SpotProof } from '#core/job/proof'
+import type { SpotProof } from '#core/promise/proof'
 
 /** Before and after at the same spots; the promise scored; what stays unproven. */
 const store = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { bearingHalfWidth } from '#core/job/bearings'
-import type { MastView } from '#core/job/bearings'
+import { bearingHalfWidth } from '#core/aim/bearings'
+import type { MastView } from '#core/aim/bearings'
 import { relativeToSun } from '#core/geo/sun'
 import { bearing, num } from '#core/units'
 

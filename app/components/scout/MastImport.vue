@@ -3,7 +3,7 @@ import { headerSignature, lackingFields, looksSwapped, MAST_FIELDS, proposeRules
 import type { MastRules } from '#core/formats/mast-csv'
 import { parseCoordinate } from '#core/geo/coordinates'
 import { BANDS } from '#core/radio/bands'
-import { positionOf } from '#core/job/place'
+import { positionOf } from '#core/site/place'
 import { num } from '#core/units'
 import type { MastTable } from '~/utils/mast-files'
 import { openMastFile, writeMasts } from '~/utils/mast-files'

@@ -3,8 +3,8 @@ import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { gradeRsrp, GRADE_SOURCE } from '#core/radio/grades'
-import { mastOfReading } from '#core/job/calibrate'
-import type { Phase } from '#core/job/survey'
+import { mastOfReading } from '#core/survey/calibrate'
+import type { Phase } from '#core/survey/spots'
 
 /** A keyboard row at the desk, a keypad on the roof: one reading or one speed run at a spot. */
 const props = defineProps<{ spotId: string; phase: Phase }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
-import { moveAlong, round2 } from '#core/job/frame'
-import { presentStop } from '#core/job/place'
-import { logIndex } from '#core/job/survey'
+import { moveAlong, round2 } from '#core/site/frame'
+import { presentStop } from '#core/site/place'
+import { logIndex } from '#core/survey/spots'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { fromMetres, num } from '#core/units'
 

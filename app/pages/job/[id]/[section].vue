@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Section } from '#core/job/figure'
+import type { Section } from '#core/judge/finding'
 
 /** The frame: acts above, the section's screen between, the promise at the foot. */
 const route = useRoute()

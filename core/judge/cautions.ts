@@ -1,6 +1,6 @@
 /** Cautions that stand at the step where they bite; those that can kill ask for a tick. */
-import type { Section } from './figure'
-import type { Job } from './schema'
+import type { Section } from './finding'
+import type { Job } from '../job/schema'
 
 export interface Caution {
   key: string

@@ -1,6 +1,6 @@
 /** How high is worth it: level against antenna height, less the cable that reaches it. */
 import { lineLossDb } from '../chain/line'
-import { CONNECTOR_PAIR_DB } from './kit'
+import { CONNECTOR_PAIR_DB } from '../chain/tree'
 import { PARTS } from '../catalogue/parts'
 import type { LinePart } from '../catalogue/parts'
 import { deltaBullington } from '../terrain/diffraction'
@@ -8,8 +8,8 @@ import { tightestClearance } from '../terrain/clearance'
 import { computePath, profileOf } from '../terrain/path'
 import type { PathInput } from '../terrain/path'
 import type { Terrain } from '../terrain/blocks'
-import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from './predict'
-import type { Cell } from './schema'
+import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
+import type { Cell } from '../job/schema'
 
 export const LOWEST_M = 2
 export const HIGHEST_M = 30

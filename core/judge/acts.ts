@@ -1,10 +1,10 @@
 /** Each act in four words: what is done there, or what it lacks. */
-import type { MastView } from './bearings'
-import type { Chain } from './chain'
-import { logIndex } from './survey'
-import type { Act, Finding } from './figure'
-import type { Proof } from './proof'
-import type { JobDocument } from './schema'
+import type { MastView } from '../aim/bearings'
+import type { Chain } from '../chain/levels'
+import { logIndex } from '../survey/spots'
+import type { Act, Finding } from './finding'
+import type { Proof } from '../promise/proof'
+import type { JobDocument } from '../job/schema'
 
 export interface ActState {
   words: string

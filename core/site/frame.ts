@@ -1,6 +1,6 @@
 /** The site frame: east, north, up in metres; and the section's axis through it. */
 import { normalise360, toDeg, toRad } from '../geo/angles'
-import type { Site } from './schema'
+import type { Site } from '../job/schema'
 
 export interface Point {
   eastM: number

@@ -1,11 +1,11 @@
 /** What the readings at each spot come to. */
-import type { Summary } from '../survey/stats'
-import { looksCapped, summarise } from '../survey/stats'
+import type { Summary } from './stats'
+import { looksCapped, summarise } from './stats'
 import { gradeRsrp } from '../radio/grades'
 import type { Grade } from '../radio/grades'
-import type { JobDocument, Reading, Spot, SpeedRun } from './schema'
-import { standing } from './changes'
-import { ofStop } from './place'
+import type { JobDocument, Reading, Spot, SpeedRun } from '../job/schema'
+import { standing } from '../job/changes'
+import { ofStop } from '../site/place'
 
 export type Phase = 'before' | 'after'
 

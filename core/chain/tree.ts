@@ -1,11 +1,11 @@
 /** A design as the signal meets it: parts in order from the outside antenna on. */
 import { antennaAt, partById, partOfKind } from '../catalogue/parts'
 import type { AmplifierPart, AntennaPart, LinePart, RouterPart, SmallPart } from '../catalogue/parts'
-import { lineLossDb } from '../chain/line'
+import { lineLossDb } from './line'
 import { bandByName, dlCentreMHz } from '../radio/bands'
 import type { Band } from '../radio/bands'
 import type { Pattern } from '../radio/pattern'
-import type { Design, JobDocument, Node, Run } from './schema'
+import type { Design, JobDocument, Node, Run } from '../job/schema'
 
 /** One mated pair of connectors, dB. @source common practice (no source) */
 export const CONNECTOR_PAIR_DB = 0.1

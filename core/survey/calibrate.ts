@@ -2,10 +2,10 @@
 import { ENTRY_LOSS_DB } from '../coverage/indoor'
 import { lteSiteOf } from '../radio/cell-id'
 import type { PathResult } from '../terrain/path'
-import { median } from '../survey/stats'
+import { median } from './stats'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from './predict'
 import { DEVICE_GAIN_DBI } from './devices'
-import type { Cell, JobDocument, Reading } from './schema'
+import type { Cell, JobDocument, Reading } from '../job/schema'
 
 /** What a prediction over terrain is good to before anything was read, dB, one standard deviation. @source common practice (no source) */
 export const PRIOR_SIGMA_DB = 9

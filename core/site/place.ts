@@ -3,7 +3,7 @@ import { relativeBearing } from '../aim/nose'
 import { inverse } from '../geo/geodesic'
 import type { Position } from '../geo/geodesic'
 import type { Screen } from '../terrain/profile'
-import type { JobDocument, Landmark, Obstacle, Stop } from './schema'
+import type { JobDocument, Landmark, Obstacle, Stop } from '../job/schema'
 
 export const moves = (doc: Pick<JobDocument, 'jobs'>): boolean => doc.jobs[0]?.kind !== 'home' && doc.jobs[0] !== undefined
 

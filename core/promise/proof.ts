@@ -1,8 +1,8 @@
 /** Before and after at the same spots, in the right words. */
 import { changePercent, ratioRange } from '../survey/stats'
-import type { JobDocument } from './schema'
-import type { LogIndex, SpotSummary } from './survey'
-import { summariseSpot } from './survey'
+import type { JobDocument } from '../job/schema'
+import type { LogIndex, SpotSummary } from '../survey/spots'
+import { summariseSpot } from '../survey/spots'
 import { given, num, signed } from '../units'
 
 export interface SpotProof {

@@ -20,7 +20,7 @@ export type Section = 'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'leve
 
 /** One change to a field of a row, or a row to add, that would cure a finding. */
 export interface CureStep {
-  table: import('./schema').TableName
+  table: import('../job/schema').TableName
   op: 'insert' | 'update' | 'delete'
   rowId: string | null
   fields: Record<string, unknown>

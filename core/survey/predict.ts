@@ -8,7 +8,7 @@ import { totalToRsrpDbm } from '../radio/levels'
 import { offAxisDb } from '../radio/pattern'
 import { atHeight } from '../terrain/path'
 import type { BandPath, PathResult } from '../terrain/path'
-import type { Cell } from './schema'
+import type { Cell } from '../job/schema'
 
 /** Mast power taken where none is known: a carrier's transmitter, antenna and feeder. @source design practice, assumed */
 export const ASSUMED_MAST = { powerDbm: 46, gainDbi: 16, feederDb: 2, beamwidthDeg: 65, frontToBackDb: 25 } as const
