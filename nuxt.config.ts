@@ -12,13 +12,12 @@ export default defineNuxtConfig({
     '@nuxt/eslint',
     async (_options, nuxt) => {
       await (await import('./scripts/validators.mjs')).generateValidators()
-      nuxt.hooks.hook('nitro:init', nitro =>
+      nuxt.hooks.hook('nitro:init', nitro => {
         nitro.hooks.hook('compiled', async () => {
-          await (
-            await import('./scripts/lib/database.mjs')
-          ).bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
-        }),
-      )
+          const { bundle } = await import('./scripts/lib/database.mjs')
+          await bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
+        })
+      })
       nuxt.hooks.hook('vite:extendConfig', config => {
         ;(config.plugins as unknown[]).push(vuetify({ autoImport: true }))
       })

@@ -2,6 +2,9 @@
 
 export type Units = 'metric' | 'imperial'
 
+/** How a figure is known; a line's weight tells it. */
+export type Provenance = 'measured' | 'computed' | 'assumed'
+
 const THIN = '\u2009'
 const FEET = 3.280839895
 

@@ -1,9 +1,12 @@
 /** The demo: one crew, the archipelago, three homes at three stages, a van on its round and a ketch at anchor. All invented. */
 import { applyChanges } from '../core/job/changes'
-import { kitChanges, newJobChanges } from '../core/job/defaults'
+import { kitChanges } from '../core/fitting/usual-kit'
+import { newJobChanges } from '../core/job/defaults'
+import { partById } from '../core/catalogue/parts'
 import { emptyDocument } from '../core/job/schema'
-import type { Change, JobDocument, Job, Landmark, Mast, Cell, Obstacle, Reading, SpeedRun, Stop } from '../core/job/schema'
-import { atPresentStop, toFrame } from '../core/site/place'
+import type { Change, JobDocument, Job, Landmark, Mast, Node, Cell, Obstacle, Reading, SpeedRun, Stop } from '../core/job/schema'
+import { along, moveAlong } from '../core/site/frame'
+import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath } from '../core/terrain/path'
 import { pathInputs } from '../core/aim/bearings'
@@ -198,8 +201,14 @@ class Builder {
     this.add('obstacles', { stopId: null, ...fields } satisfies Omit<Obstacle, 'id'>)
   }
 
-  node(role: string) {
-    return this.doc.nodes.find(n => n.role === role)!
+  /** The first part of a kind, outside ones before inside ones. */
+  node(kind: string) {
+    return this.doc.nodes.find(n => n.part?.kind === kind)!
+  }
+
+  /** Another part in the place of one. */
+  swap(kind: string, partId: string): void {
+    this.set('nodes', this.node(kind).id, { partId, part: partById(partId)! })
   }
 
   sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
@@ -369,7 +378,10 @@ function boosterInPlan(b: Builder): void {
     [1.2, 0.2, 130],
   ])
   b.kit('booster', mast, 'B20')
-  b.set('nodes', b.node('amplifier').id, { partId: 'amp-single' })
+  // As first thought of: the donor low on the gable, the dome upstairs where its cable is short.
+  const [donor, dome] = b.doc.nodes.filter(n => n.part?.kind === 'antenna') as [Node, Node]
+  b.set('nodes', donor.id, { upM: 6.6 })
+  b.set('nodes', dome.id, { ...moveAlong(b.doc.sites[0]!, dome, along(b.doc.sites[0]!, donor, 1) > 0 ? 2.2 : -2.2, 1), upM: 5.1 })
 }
 
 function vanOnItsRound(b: Builder): void {
@@ -453,5 +465,5 @@ function ketchAtAnchor(b: Builder): void {
     [1.7, 0.6, 97],
   ])
   b.kit('router', 'Stack', 'B20')
-  b.set('nodes', b.node('outside').id, { partId: 'ant-panel-x' })
+  b.swap('antenna', 'ant-panel-x')
 }

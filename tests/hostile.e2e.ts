@@ -116,6 +116,9 @@ const ROUTES: Route[] = [
   { file: 'jobs/[id]/handovers/[handover].get.ts', method: 'GET', path: `/api/jobs/${KILN}/handovers/:id` },
   { file: 'jobs/[id]/pictures/[picture].get.ts', method: 'GET', path: `/api/jobs/${KILN}/pictures/:id` },
   { file: 'jobs/[id]/pictures/[picture].put.ts', method: 'PUT', path: `/api/jobs/${KILN}/pictures/:id`, raw: true },
+  { file: 'parts/index.get.ts', method: 'GET', path: '/api/parts' },
+  { file: 'parts/index.put.ts', method: 'PUT', path: '/api/parts', body: { parts: [] } },
+  { file: 'parts/[id].delete.ts', method: 'DELETE', path: '/api/parts/:id' },
   { file: 'masts/mapping.get.ts', method: 'GET', path: '/api/masts/mapping', query: ['signature'] },
   {
     file: 'masts/near.get.ts',

@@ -1,7 +1,7 @@
 import { sayBeside, sayRelative } from '#core/aim/nose'
 import { angleBetween } from '#core/geo/angles'
 import type { MastView } from '#core/aim/bearings'
-import { landmarksSeen } from '#core/site/place'
+import { landmarksSeen } from '#core/survey/place'
 import { degreesForLoss } from '#core/radio/pattern'
 
 /** A mast's bearing told otherwise than in degrees: from nose or bow, beside a landmark; and what degrees off cost. */
@@ -11,7 +11,9 @@ export function useBearingWords(mast: () => MastView | null) {
   const bow = computed(() => {
     const m = mast()
     const { kind } = store.job!
-    return m && kind !== 'home' && store.site!.headingDeg !== null ? sayRelative(m.frameBearingDeg, kind) : ''
+    return m && (kind === 'vehicle' || kind === 'boat') && store.site!.headingDeg !== null
+      ? sayRelative(m.frameBearingDeg, kind)
+      : ''
   })
   const beside = computed(() => {
     const m = mast()
@@ -21,7 +23,7 @@ export function useBearingWords(mast: () => MastView | null) {
   })
   /** degrees off that cost 1 and 3 dB with the antenna fitted; null where it does not matter */
   const tolerance = computed(() => {
-    const pattern = store.result!.kit?.outside?.pattern
+    const pattern = store.result!.levels?.sources[0]?.turned.pattern
     return { oneDb: pattern ? degreesForLoss(pattern, 1) : null, threeDb: pattern ? degreesForLoss(pattern, 3) : null }
   })
   return { landmarks, bow, beside, tolerance }

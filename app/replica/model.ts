@@ -4,6 +4,7 @@
  */
 import { applyChanges } from '#core/job/changes'
 import type { FieldConflict } from '#core/job/changes'
+import { modernised } from '#core/job/legacy'
 import { completeDocument, emptyDocument, TIME_FIELDS } from '#core/job/schema'
 import type { Change, JobDocument } from '#core/job/schema'
 import type { Feed, FeedItem } from '../../shared/api'
@@ -47,7 +48,7 @@ export const conflictId = (jobId: string, c: Pick<FieldConflict, 'table' | 'rowI
 export const shown = (base: Base | null, pending: readonly Pick<Pending, 'change'>[]): JobDocument =>
   applyChanges(
     completeDocument(base?.document ?? emptyDocument()),
-    pending.map(p => p.change),
+    pending.map(p => modernised(p.change)),
   )
 
 const asChange = (i: FeedItem): Change => ({

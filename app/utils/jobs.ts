@@ -10,7 +10,7 @@ export function jobListItem(d: JobDocument): JobListItem {
   const site = d.sites[0]
   const acts = {
     scout: standing(d.readings).some(r => r.phase === 'before'),
-    plan: d.nodes.some(n => n.role === 'outside'),
+    plan: d.nodes.some(n => n.part?.kind === 'antenna'),
     fit: d.designs.some(x => x.aimedDeg !== null),
     prove: standing(d.speedRuns).some(r => r.phase === 'after'),
     keep: d.checks.some(c => c.key === 'handover' && c.done),

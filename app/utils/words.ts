@@ -20,6 +20,9 @@ const FIELDS: Record<string, string> = {
 const TABLES: Record<TableName, string> = {
   jobs: 'the job itself',
   sites: 'the site',
+  floors: 'a floor',
+  walls: 'a wall',
+  sheets: 'a sheet',
   stops: 'a stop',
   obstacles: 'an obstacle',
   landmarks: 'a landmark',

@@ -2,11 +2,13 @@
 import { expose } from 'comlink'
 import { contours as contourLines } from 'd3-contour'
 import { assess } from '#core/judge/assess'
+import { solveCures } from '#core/judge/cures'
+import type { Cure } from '#core/judge/finding'
 import type { Assessment } from '#core/judge/assess'
 import { cellsByMast, MAST_RADIUS_M, pathInputs } from '#core/aim/bearings'
 import { heightCurve } from '#core/aim/heights'
 import type { HeightCurve } from '#core/aim/heights'
-import { atPresentStop, positionOf, screensHere } from '#core/site/place'
+import { atPresentStop, positionOf, screensHere } from '#core/survey/place'
 import type { JobDocument } from '#core/job/schema'
 import type { Position } from '#core/geo/geodesic'
 import { blocksAround, isFar, Terrain } from '#core/terrain/blocks'
@@ -151,6 +153,11 @@ export interface Relief {
 const engine = {
   assess(doc: JobDocument, atUtc: string): Assessment {
     return slim(assess(doc, { paths }, { atUtc }))
+  },
+
+  /** Cures of one finding that take a search. */
+  cures(doc: JobDocument, key: string, atUtc: string): Cure[] {
+    return solveCures(doc, { paths }, key, atUtc)
   },
 
   /**

@@ -10,7 +10,7 @@ import type { PathInput, PathResult } from '../terrain/path'
 import { inSpan } from '../terrain/profile'
 import { calibrations, PRIOR_SIGMA_DB } from '../survey/calibrate'
 import type { Calibration } from '../survey/calibrate'
-import { atPresentStop, obstaclesHere, positionOf, screensHere, toFrame } from '../site/place'
+import { atPresentStop, obstaclesHere, positionOf, screensHere, toFrame } from '../survey/place'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
 import type { Cell, JobDocument, Mast, Obstacle, Reading, Site } from '../job/schema'
 import { kmToken, mToken, num } from '../units'
@@ -35,6 +35,8 @@ export interface MastView {
   frameBearingDeg: number
   /** what the mast's own position leaves open in the bearing, nine in ten, degrees either way */
   positionDeg: number
+  /** the whole of it on a hand compass: declination, reading it, and the mast's position; null where there is no declination */
+  compassDeg: number | null
   distanceM: number
   /** best band at the mount's height, isotropic antenna, corrected by what was read of this mast */
   best: {
@@ -165,6 +167,7 @@ export function rankMasts(
         .sort((a, b) => b.rsrpDbm - a.rsrpDbm)
       const top = levels[0]
       const bearingDeg = path?.bearingDeg ?? 0
+      const positionDeg = path && mast.accuracyM ? Math.min(90, toDeg(Math.atan2(mast.accuracyM, path.distanceM))) : 0
       return {
         mast,
         bands: shared,
@@ -174,7 +177,8 @@ export function rankMasts(
         matchesCarrier: !job?.carrier || mast.carrier === job.carrier,
         magneticDeg: path && dec ? trueToMagnetic(bearingDeg, dec.declinationDeg) : null,
         frameBearingDeg: toFrame(doc, bearingDeg),
-        positionDeg: path && mast.accuracyM ? Math.min(90, toDeg(Math.atan2(mast.accuracyM, path.distanceM))) : 0,
+        positionDeg,
+        compassDeg: dec ? bearingHalfWidth({ positionDeg }, dec) : null,
         distanceM: path?.distanceM ?? NaN,
         best: top
           ? {

@@ -2,7 +2,7 @@
 import { lineLossDb } from '../chain/line'
 import { CONNECTOR_PAIR_DB } from '../chain/tree'
 import { PARTS } from '../catalogue/parts'
-import type { LinePart } from '../catalogue/parts'
+import type { LinePart } from '../job/part'
 import { deltaBullington } from '../terrain/diffraction'
 import { tightestClearance } from '../terrain/clearance'
 import { computePath, profileOf } from '../terrain/path'

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fixedBeamOver, relativeBearing, sayBeside, sayRelative } from './nose'
+import { relativeBearing } from '../geo/angles'
+import { fixedBeamOver, sayBeside, sayRelative } from './nose'
 
 const panel = { beamwidthDeg: 65, frontToBackDb: 20 }
 

@@ -1,9 +1,6 @@
 /** Bearings told from the nose of a vehicle or the bow of a boat, and whether a fixed beam can follow. */
-import { angleBetween, normalise360, turn } from '../geo/angles'
+import { angleBetween, turn } from '../geo/angles'
 import { degreesForLoss, offAxisDb } from '../radio/pattern'
-
-/** @returns bearing less heading, 0…360: 0 dead ahead, 90 to the right */
-export const relativeBearing = (bearingDeg: number, headingDeg: number): number => normalise360(bearingDeg - headingDeg)
 
 /** @returns `37° right of the nose`, `12° to port of the bow`, `dead ahead`, `dead astern` */
 export function sayRelative(relativeDeg: number, kind: 'vehicle' | 'boat'): string {

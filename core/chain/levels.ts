@@ -1,348 +1,356 @@
-/** The level along the signal's way, worked part by part. */
-import { between, storeyOf } from '../site/frame'
-import type { Site, Spot, JobDocument } from '../job/schema'
-import type { Kit } from './tree'
-import { passLossDb, runLossDb } from './tree'
-import type { LogIndex } from '../survey/spots'
-import { summariseSpot } from '../survey/spots'
-import type { Summary } from '../survey/stats'
-import { USABLE_RSRP_DBM } from '../aim/bearings'
-import type { Calibration } from '../survey/calibrate'
-import { PRIOR_SIGMA_DB } from '../survey/calibrate'
-import { DEVICE_GAIN_DBI } from '../survey/devices'
-import { toFrame } from '../site/place'
-import { ASSUMED_BANDWIDTH_MHZ, ASSUMED_MAST, blocksFor, predictedRsrp } from '../survey/predict'
-import type { PathResult } from '../terrain/path'
-import { atHeight } from '../terrain/path'
+/**
+ * Levels, noise and limits at every port of a signal tree, for one band: down to the phones and modems,
+ * and up from them.
+ */
+import type { Band } from '../radio/bands'
+import { noisePerElementDbm, rsrpToTotalDbm, sumDbm, toDb, toLinear } from '../radio/levels'
 import { gainToward } from '../radio/pattern'
-import { rsrpToTotalDbm, totalToRsrpDbm } from '../radio/levels'
-import { ENTRY_LOSS_DB, indoorLossDb } from '../coverage/indoor'
-import { isolation, willOscillate } from '../separation/isolation'
-import type { Isolation, LoopState } from '../separation/isolation'
-import type { Provenance } from '../judge/finding'
-import { partById } from '../catalogue/parts'
+import type { Provenance } from '../units'
+import type { BandLoad, Start } from './start'
+import { exitsOf, jointLossDb, turned } from './tree'
+import type { AmplifierNode, AntennaNode, Tree, Turned, Visit } from './tree'
 
-/** Carriers sharing an amplifier's band where nobody has said. Assumed. */
-export const ASSUMED_CARRIERS = 4
-
-/** Mast-side angle of arrival is taken level; inside patterns use true elevation. */
-export interface Stage {
-  kind: 'air' | 'antenna' | 'line' | 'arrestor' | 'pad' | 'amplifier' | 'router' | 'inside'
-  subjectId: string
-  label: string
-  gainDb: number
-  /** total power of the carrier after this stage, dBm */
-  levelDbm: number
-  provenance: Provenance
-}
-
-export interface Start {
-  /** RSRP an isotropic antenna would read at the mount, dBm */
-  rsrpDbm: number
-  sigmaDb: number
-  provenance: Provenance
-  spot: Spot | null
-  read: Summary | null
-  sinr: Summary | null
-  device: keyof typeof DEVICE_GAIN_DBI | null
-  heightGainDb: number
-  entryDb: number
-  words: string
-}
-
-export interface RoomLevel {
-  spot: Spot
-  distanceM: number
-  floors: number
-  lossDb: number
-  rsrpDbm: number
-  needDbm: number
-  met: boolean
-}
-
-export interface Loop extends Isolation {
-  alongM: number
-  upM: number
-  neededDb: number
-  state: LoopState
-  heldBackDb: number
-  gainDb: number
-}
-
-export interface Chain {
-  kit: Kit
-  start: Start
+/** What is worked on: a band, where in it, and how wide its carrier is. */
+export interface Carrier {
+  band: Band
+  frequencyMHz: number
+  uplinkMHz: number
   bandwidthMHz: number
-  bandwidthAssumed: boolean
+  /** where the width was neither read nor entered */
+  assumed: boolean
   resourceBlocks: number
-  stages: Stage[]
-  antennaGainDb: number
-  /** loss from the outside antenna to the amplifier or the modem, dB */
-  feedLossDb: number
-  /** total of the carrier at the amplifier's or modem's port, dBm */
-  portDbm: number
-  portRsrpDbm: number
-  loop: Loop | null
-  amplifier: {
-    carriers: number
-    carriersAssumed: boolean
-    inputAllDbm: number
-    gainDb: number
-    outputDbm: number
-    outputLimitDbm: number
-    limitedBy: 'nothing' | 'isolation' | 'output' | 'input' | 'shut down'
-  } | null
-  rooms: RoomLevel[]
 }
+
+/** A donor with what it stands in. */
+export interface Source {
+  donor: AntennaNode
+  turned: Turned
+  /** of the mast in the site frame, degrees; null where none is chosen */
+  bearingDeg: number | null
+  start: Start
+  load: BandLoad
+}
+
+export interface PortLevel {
+  visit: Visit
+  /** its index among the tree's visits */
+  index: number
+  /** loss of the cable or joint that leads here, dB */
+  jointDb: number
+  /** RSRP where the signal comes in, dBm; at a donor: in the air */
+  entryRsrpDbm: number
+  /** noise added since the air, per resource element, with what the air itself brings, dBm */
+  entryNoiseDbm: number
+  /** what the part does to it on the way on, dB; the least of its ways */
+  gainDb: number
+  /** RSRP after the part on that way, dBm */
+  rsrpDbm: number
+  provenance: Provenance
+}
+
+export type Limit = 'nothing' | 'isolation' | 'output' | 'input' | 'shut down'
+
+export interface AmplifierState {
+  at: AmplifierNode
+  /** RSRP of the wanted carrier at its donor port, dBm; the strongest where several feed it */
+  inputRsrpDbm: number
+  /** total over everything in its band at the donor port, dBm */
+  inputAllDbm: number
+  carriers: number
+  carriersFrom: Provenance
+  loudest: string | null
+  gainDb: number
+  /** most that one carrier may leave with, total, dBm */
+  carrierLimitDbm: number
+  outputRsrpDbm: number
+  limitedBy: Limit
+  /** how far under its limits it stands: at the input, and at the output, dB; negative where over */
+  inputMarginDb: number
+  outputMarginDb: number
+}
+
+export interface ServerLevel {
+  at: AntennaNode
+  /** index of the visit */
+  index: number
+  /** RSRP that goes into the antenna, dBm */
+  fedRsrpDbm: number
+  noiseDbm: number
+  /** from the antenna's port back to the donor's air, dB, with the amplifiers' gain in use */
+  upGainDb: number
+  /** the last amplifier before it, that limits what goes up; null where there is none */
+  amplifier: AmplifierState | null
+  /** from the antenna's port to that amplifier, dB */
+  toAmplifierDb: number
+}
+
+export interface ModemLevel {
+  index: number
+  routerId: string
+  port: string
+  feed: string
+  rsrpDbm: number
+  noiseDbm: number
+  /** from the air to the port, dB */
+  gainDb: number
+  /** from the antenna's own port on, dB, >= 0 */
+  feedLossDb: number
+}
+
+export interface Levels {
+  carrier: Carrier
+  sources: Source[]
+  ports: PortLevel[]
+  amplifiers: AmplifierState[]
+  servers: ServerLevel[]
+  modems: ModemLevel[]
+}
+
+/** Noise of the air per resource element, dBm: 290 K. */
+const AIR_NOISE_DBM = noisePerElementDbm(0)
 
 /**
- * Where the chain starts: the reading nearest the mount on this band, corrected by the device's
- * antenna, by height and by what the wall took; without one, the mast's power over the path,
- * corrected by what was read of this mast on its other bands.
+ * @param held  gain that the isolation leaves each amplifier, by node; its full gain where it is not named
  */
-export function startOfChain(
-  doc: JobDocument,
-  log: LogIndex,
-  kit: Kit,
-  path: PathResult | null,
-  bandwidthMHz: number,
-  calibration: Calibration | null = null,
-): Start | null {
-  const mount = kit.outside?.node
-  const bandPath = path?.bands.find(b => b.band === kit.band.name)
-  const heightM = Math.max(0.5, mount?.upM ?? 5)
-  let best: { spot: Spot; read: Summary; sinr: Summary | null; device: Start['device']; score: number } | null = null
-  for (const spot of doc.spots) {
-    const s = summariseSpot(log, spot, 'before', kit.band.name)
-    const readings = s.readings.filter(r => r.device !== 'outside antenna')
-    if (!s.rsrp || !readings.length) continue
-    const away = mount ? between(mount, spot).distanceM : 0
-    const score = away + (spot.indoors ? 1000 : 0)
-    if (!best || score < best.score)
-      best = { spot, read: s.rsrp, sinr: s.sinr, device: readings[readings.length - 1]!.device, score }
+export function computeLevels(
+  tree: Tree,
+  carrier: Carrier,
+  sources: readonly Source[],
+  held: ReadonlyMap<string, { gainDb: number; oscillating: boolean }>,
+): Levels {
+  const byDonor = new Map(sources.map(s => [s.donor.node.id, s]))
+  const states = new Map<string, AmplifierState>()
+  let ports: (PortLevel | null)[] = []
+  // An amplifier's gain waits for what reaches it; one that feeds another is settled a round earlier.
+  for (let round = 0; round <= tree.amplifiers.length; round++) {
+    ports = portLevels(tree, carrier, byDonor, states)
+    for (const at of tree.amplifiers) {
+      const state = amplifierState(at, tree, ports, carrier, byDonor, held.get(at.node.id))
+      if (state) states.set(at.node.id, state)
+    }
   }
-  if (best) {
-    const heightGainDb = bandPath
-      ? atHeight(bandPath.diffractionDb, Math.max(0.5, best.spot.upM)) - atHeight(bandPath.diffractionDb, heightM)
+  const there = ports.filter((p): p is PortLevel => p !== null)
+  return {
+    carrier,
+    sources: [...sources],
+    ports: there,
+    amplifiers: [...states.values()],
+    servers: tree.visits.flatMap((v, index) => {
+      const level = ports[index]
+      if (!level || v.at.part.kind !== 'antenna' || v.parent < 0) return []
+      return [serverLevel(tree, ports, index, v.at as AntennaNode, level, states, carrier)]
+    }),
+    modems: tree.visits.flatMap((v, index): ModemLevel[] => {
+      const level = ports[index]
+      if (!level || v.at.part.kind !== 'router' || v.entry?.role !== 'cell') return []
+      const source = byDonor.get(v.donor.node.id)!
+      const atAntenna = ports[rootOf(tree, index)]!
+      return [
+        {
+          index,
+          routerId: v.at.node.id,
+          port: v.entry.id,
+          feed: v.feed,
+          rsrpDbm: level.entryRsrpDbm,
+          noiseDbm: level.entryNoiseDbm,
+          gainDb: level.entryRsrpDbm - source.start.rsrpDbm,
+          feedLossDb: atAntenna.rsrpDbm - level.entryRsrpDbm,
+        },
+      ]
+    }),
+  }
+}
+
+function rootOf(tree: Tree, index: number): number {
+  let i = index
+  while (tree.visits[i]!.parent >= 0) i = tree.visits[i]!.parent
+  return i
+}
+
+/** A passive loss lets through what came and adds what its own warmth sends. @source Friis 1944; 290 K */
+const afterLoss = (noiseDbm: number, lossDb: number): number =>
+  toDb(toLinear(noiseDbm - lossDb) + toLinear(AIR_NOISE_DBM) * (1 - toLinear(-lossDb)))
+const afterAmplifier = (noiseDbm: number, gainDb: number, noiseFigureDb: number): number =>
+  toDb(toLinear(noiseDbm) + toLinear(AIR_NOISE_DBM) * (toLinear(noiseFigureDb) - 1)) + gainDb
+
+function portLevels(
+  tree: Tree,
+  carrier: Carrier,
+  byDonor: ReadonlyMap<string, Source>,
+  states: ReadonlyMap<string, AmplifierState>,
+): (PortLevel | null)[] {
+  const out: (PortLevel | null)[] = []
+  /** RSRP and noise that leave each visit, by the port they leave by */
+  const leaving: { gainDb: number; noiseDbm: number }[][] = []
+  tree.visits.forEach((visit, i) => {
+    const { part } = visit.at
+    if (visit.parent < 0) {
+      const source = byDonor.get(visit.donor.node.id)
+      if (!source) {
+        out[i] = null
+        return
+      }
+      const { pattern, covered } = source.turned
+      const bearing = source.bearingDeg ?? source.turned.azimuthDeg
+      const gainDb = gainToward(pattern, source.turned, bearing)
+      out[i] = {
+        visit,
+        index: i,
+        jointDb: 0,
+        entryRsrpDbm: source.start.rsrpDbm,
+        entryNoiseDbm: AIR_NOISE_DBM,
+        gainDb,
+        rsrpDbm: source.start.rsrpDbm + gainDb,
+        provenance: covered ? 'computed' : 'assumed',
+      }
+      leaving[i] = [{ gainDb, noiseDbm: AIR_NOISE_DBM }]
+      return
+    }
+    const before = out[visit.parent]
+    if (!before || !visit.joint) {
+      out[i] = null
+      return
+    }
+    const parent = tree.visits[visit.parent]!
+    const exits = parent.parent < 0 ? null : exitsOf(parent.at.part, parent.entry!)
+    const exitIndex = exits
+      ? Math.max(
+          0,
+          exits.findIndex(e => e.port.id === visit.exit!.id),
+        )
       : 0
-    const entryDb = best.spot.indoors ? ENTRY_LOSS_DB : 0
-    return {
-      rsrpDbm: best.read.median - DEVICE_GAIN_DBI[best.device!] + heightGainDb + entryDb,
-      sigmaDb: Math.hypot(best.read.count > 1 ? 1.5 : 3, heightGainDb ? 2 : 0, entryDb ? 5 : 0),
-      provenance: best.spot.indoors ? 'assumed' : 'measured',
-      spot: best.spot,
-      read: best.read,
-      sinr: best.sinr,
-      device: best.device,
-      heightGainDb,
-      entryDb,
-      words: `read ${best.read.median.toFixed(0).replace('-', '−')} at ${best.spot.name}, ${best.device}`,
+    const left = leaving[visit.parent]![exitIndex]!
+    const jointDb = jointLossDb(visit.joint, carrier.frequencyMHz)
+    const entryRsrpDbm = before.entryRsrpDbm + left.gainDb - jointDb
+    const entryNoiseDbm = afterLoss(left.noiseDbm, jointDb)
+    const gainDb = gainOf(visit, carrier, states)
+    out[i] = {
+      visit,
+      index: i,
+      jointDb,
+      entryRsrpDbm,
+      entryNoiseDbm,
+      gainDb,
+      rsrpDbm: entryRsrpDbm + gainDb,
+      provenance: visit.joint.run.measured || !visit.joint.run.partId ? 'computed' : 'assumed',
     }
-  }
-  if (!path || !bandPath) return null
-  const { rsrpDbm, assumed } = predictedRsrp(doc.cells, path, bandPath, heightM, bandwidthMHz)
-  return {
-    rsrpDbm: rsrpDbm + (calibration?.offsetDb ?? 0),
-    sigmaDb: calibration ? Math.hypot(calibration.sigmaDb, BAND_TO_BAND_DB) : PRIOR_SIGMA_DB,
-    provenance: 'assumed',
-    spot: null,
-    read: null,
-    sinr: null,
-    device: null,
-    heightGainDb: 0,
-    entryDb: 0,
-    words: calibration
-      ? `nothing read on ${kit.band.name}: predicted, corrected by ` +
-        `${calibration.readings ? `${calibration.readings} readings of this mast` : 'what was read of others'}`
-      : assumed
-        ? `mast power assumed ${ASSUMED_MAST.powerDbm} dBm; nothing read on ${kit.band.name}`
-        : `mast power known; nothing read on ${kit.band.name}`,
-  }
-}
-
-/** Readings on one band say this much less of another of the same mast, dB. Assumed. */
-const BAND_TO_BAND_DB = 3
-
-/** What the reading itself says of the carrier's width, else what the design says, else assumed. */
-export function bandwidthOf(log: LogIndex, kit: Kit): { bandwidthMHz: number; assumed: boolean } {
-  if (kit.design.bandwidthMHz) return { bandwidthMHz: kit.design.bandwidthMHz, assumed: false }
-  const read = log.readings.find(r => r.band === kit.band.name && r.bandwidthMHz)
-  return read ? { bandwidthMHz: read.bandwidthMHz!, assumed: false } : { bandwidthMHz: ASSUMED_BANDWIDTH_MHZ, assumed: true }
-}
-
-/** How the donor and the inside antenna hear each other, and what the amplifier makes of it. */
-export function loopOf(kit: Kit, bearingDeg: number | null): Loop | null {
-  const { outside, inside, amplifier } = kit
-  if (!outside || !inside || !amplifier) return null
-  const geometry = between(outside.node, inside.node)
-  if (geometry.distanceM < 0.05) return null
-  const donorAz = outside.node.azimuthDeg ?? bearingDeg ?? 0
-  const toInside = gainToward(outside.pattern, donorAz, geometry.bearingDeg)
-  const toDonor = gainToward(inside.pattern, inside.node.azimuthDeg ?? geometry.bearingDeg + 180, geometry.bearingDeg + 180)
-  const frequencyMHz = Math.min(kit.frequencyMHz, (kit.band.ulLowMHz + kit.band.ulHighMHz) / 2)
-  const iso = isolation({
-    alongM: geometry.groundM,
-    upM: geometry.upM,
-    frequencyMHz,
-    gainTowardDbi: [toInside, toDonor],
-    obstructionDb: kit.design.obstructionDb,
+    leaving[i] = exitsOf(part, visit.entry!).map(e => {
+      if (part.kind !== 'amplifier') return { gainDb: e.gainDb, noiseDbm: afterLoss(entryNoiseDbm, -e.gainDb) }
+      return { gainDb, noiseDbm: afterAmplifier(entryNoiseDbm, gainDb, part.noiseFigureDb) }
+    })
   })
-  const loop = willOscillate(
-    iso.isolationDb,
-    amplifier.part.gainDb,
-    kit.design.marginDb,
-    Math.min(amplifier.part.lowestGainDb, amplifier.part.gainDb),
+  return out
+}
+
+/** What a part gives or takes on its best way on; of an inside antenna its peak gain. */
+function gainOf(visit: Visit, carrier: Carrier, states: ReadonlyMap<string, AmplifierState>): number {
+  const { part } = visit.at
+  if (part.kind === 'antenna') return turned(visit.at as AntennaNode, carrier.frequencyMHz, null).pattern.gainDbi
+  if (part.kind === 'amplifier') return states.get(visit.at.node.id)?.gainDb ?? 0
+  const ways = exitsOf(part, visit.entry!).map(e => e.gainDb)
+  return ways.length ? Math.max(...ways) : 0
+}
+
+/** The amplifier at what reaches it: what holds its gain, and its ceiling shared by the carriers in its band. */
+function amplifierState(
+  at: AmplifierNode,
+  tree: Tree,
+  ports: readonly (PortLevel | null)[],
+  carrier: Carrier,
+  byDonor: ReadonlyMap<string, Source>,
+  held: { gainDb: number; oscillating: boolean } | undefined,
+): AmplifierState | null {
+  const { part } = at
+  const arrivals = ports.filter(
+    (p, i): p is PortLevel => p !== null && tree.visits[i]!.at.node.id === at.node.id && tree.visits[i]!.entry?.role === 'donor',
   )
-  return {
-    ...iso,
-    alongM: geometry.groundM,
-    upM: Math.abs(geometry.upM),
-    neededDb: amplifier.part.gainDb + kit.design.marginDb,
-    ...loop,
-  }
-}
-
-export function computeChain(
-  doc: JobDocument,
-  log: LogIndex,
-  kit: Kit,
-  path: PathResult | null,
-  site: Site,
-  calibration: Calibration | null = null,
-): Chain | null {
-  const { bandwidthMHz, assumed: bandwidthAssumed } = bandwidthOf(log, kit)
-  let blocks: number
-  try {
-    blocks = blocksFor(kit.band.name, bandwidthMHz)
-  } catch {
-    blocks = Math.max(6, Math.round(bandwidthMHz * 5))
-  }
-  const start = startOfChain(doc, log, kit, path, bandwidthMHz, calibration)
-  if (!start || !kit.outside) return null
-  const bearingDeg = path ? toFrame(doc, path.bearingDeg) : null
-  const stages: Stage[] = []
-  let level = rsrpToTotalDbm(start.rsrpDbm, blocks)
-  stages.push({
-    kind: 'air',
-    subjectId: path?.mastId ?? 'air',
-    label: start.words,
-    gainDb: 0,
-    levelDbm: level,
-    provenance: start.provenance,
+  if (!arrivals.length) return null
+  const totals = arrivals.map(a => {
+    const { load } = byDonor.get(a.visit.donor.node.id)!
+    return { all: rsrpToTotalDbm(a.entryRsrpDbm, carrier.resourceBlocks) + load.overDb, load, rsrp: a.entryRsrpDbm }
   })
-  const push = (kind: Stage['kind'], subjectId: string, label: string, gainDb: number, provenance: Provenance) => {
-    level += gainDb
-    stages.push({ kind, subjectId, label, gainDb, levelDbm: level, provenance })
+  const strongest = totals.reduce((a, b) => (b.rsrp > a.rsrp ? b : a))
+  const inputAllDbm = sumDbm(totals.map(t => t.all))
+  const wantedDbm = rsrpToTotalDbm(strongest.rsrp, carrier.resourceBlocks)
+  // The ceiling is for everything in the band: each carrier leaves with its own share of what came in.
+  const carrierLimitDbm = part.outputDbm - (inputAllDbm - wantedDbm)
+  const common = {
+    at,
+    inputRsrpDbm: strongest.rsrp,
+    inputAllDbm,
+    carriers: strongest.load.carriers,
+    carriersFrom: strongest.load.provenance,
+    loudest: strongest.load.loudest,
+    carrierLimitDbm,
+    inputMarginDb: part.inputLimitDbm - inputAllDbm,
   }
-  const pointing = kit.outside.node.azimuthDeg ?? bearingDeg ?? 0
-  const antennaGainDb = gainToward(kit.outside.pattern, pointing, bearingDeg ?? pointing)
-  push('antenna', kit.outside.node.id, kit.outside.part.name, antennaGainDb, kit.outside.covered ? 'computed' : 'assumed')
-  const loop = loopOf(kit, bearingDeg)
-  let feedLossDb = 0
-  let portDbm = level
-  let amplifier: Chain['amplifier'] = null
-  for (const { node, run, line } of kit.order.slice(1)) {
-    if (run) {
-      const loss = runLossDb(run, line, kit.frequencyMHz)
-      push('line', run.id, line?.name ?? 'line', -loss, run.measured ? 'computed' : 'assumed')
-      if (!amplifier) feedLossDb += loss
-    }
-    if (node.role === 'arrestor' || node.role === 'pad') {
-      const loss = passLossDb(node)
-      push(node.role, node.id, partById(node.partId)?.name ?? node.role, -loss, 'computed')
-      if (!amplifier) feedLossDb += loss
-    } else if (node.role === 'amplifier' && kit.amplifier) {
-      portDbm = level
-      amplifier = amplify(kit, level, loop)
-      push('amplifier', node.id, kit.amplifier.part.name, amplifier.gainDb, 'computed')
-    } else if (node.role === 'router') {
-      portDbm = level
-      push('router', node.id, kit.router?.part.name ?? 'router', 0, 'computed')
-    } else if (node.role === 'inside' && kit.inside) {
-      push('inside', node.id, kit.inside.part.name, kit.inside.pattern.gainDbi, 'computed')
-    }
-  }
-  if (!amplifier && !kit.router) portDbm = level
-  const insideStage = stages.find(s => s.kind === 'inside')
-  const fed = insideStage ? insideStage.levelDbm - insideStage.gainDb : null
-  const rooms =
-    fed !== null && amplifier && amplifier.limitedBy !== 'shut down' && loop?.state !== 'oscillating'
-      ? roomLevels(doc, kit, site, fed, blocks)
-      : []
-  return {
-    kit,
-    start,
-    bandwidthMHz,
-    bandwidthAssumed,
-    resourceBlocks: blocks,
-    stages,
-    antennaGainDb,
-    feedLossDb,
-    portDbm,
-    portRsrpDbm: totalToRsrpDbm(portDbm, blocks),
-    loop,
-    amplifier,
-    rooms,
-  }
-}
-
-/** The amplifier at one input: what holds its gain, and its ceiling shared by the carriers in its band. */
-function amplify(kit: Kit, inputDbm: number, loop: Loop | null): NonNullable<Chain['amplifier']> {
-  const part = kit.amplifier!.part
-  const carriers = kit.design.carriersInBand ?? ASSUMED_CARRIERS
-  const share = 10 * Math.log10(carriers)
-  const inputAllDbm = inputDbm + share
-  const outputLimitDbm = part.outputDbm - share
-  let gainDb = loop ? loop.gainDb : part.gainDb
-  let limitedBy: NonNullable<Chain['amplifier']>['limitedBy'] = loop && loop.heldBackDb > 0 ? 'isolation' : 'nothing'
-  if (inputAllDbm > part.shutDownDbm)
-    return {
-      carriers,
-      carriersAssumed: !kit.design.carriersInBand,
-      inputAllDbm,
-      gainDb: 0,
-      outputDbm: inputDbm,
-      outputLimitDbm,
-      limitedBy: 'shut down',
-    }
-  if (inputAllDbm > part.inputLimitDbm && part.gainDb - (inputAllDbm - part.inputLimitDbm) < gainDb) {
-    gainDb = part.gainDb - (inputAllDbm - part.inputLimitDbm)
+  const off = (limitedBy: Limit): AmplifierState => ({
+    ...common,
+    gainDb: 0,
+    outputRsrpDbm: strongest.rsrp,
+    limitedBy,
+    outputMarginDb: part.outputDbm - inputAllDbm,
+  })
+  if (inputAllDbm > part.shutDownDbm) return off('shut down')
+  if (held?.oscillating) return off('isolation')
+  let gainDb = Math.min(part.gainDb, held?.gainDb ?? part.gainDb)
+  let limitedBy: Limit = gainDb < part.gainDb - 1e-9 ? 'isolation' : 'nothing'
+  const byInput = part.gainDb - Math.max(0, inputAllDbm - part.inputLimitDbm)
+  if (byInput < gainDb) {
+    gainDb = byInput
     limitedBy = 'input'
   }
-  if (inputDbm + gainDb > outputLimitDbm) {
-    gainDb = outputLimitDbm - inputDbm
+  if (inputAllDbm + gainDb > part.outputDbm) {
+    gainDb = part.outputDbm - inputAllDbm
     limitedBy = 'output'
   }
   return {
-    carriers,
-    carriersAssumed: !kit.design.carriersInBand,
-    inputAllDbm,
+    ...common,
     gainDb,
-    outputDbm: inputDbm + gainDb,
-    outputLimitDbm,
+    outputRsrpDbm: strongest.rsrp + gainDb,
     limitedBy,
+    outputMarginDb: part.outputDbm - inputAllDbm - gainDb,
   }
 }
 
-/** RSRP a phone would show at each indoor spot. */
-function roomLevels(doc: JobDocument, kit: Kit, site: Site, fedDbm: number, blocks: number): RoomLevel[] {
-  const from = kit.inside!
-  return doc.spots
-    .filter(s => s.indoors)
-    .map((spot): RoomLevel => {
-      const g = between(from.node, spot)
-      const floors = Math.abs(storeyOf(site, from.node.upM - 0.01) - storeyOf(site, spot.upM))
-      const lossDb = indoorLossDb(Math.max(g.distanceM, 0.5), kit.frequencyMHz, floors)
-      const gain = gainToward(from.pattern, from.node.azimuthDeg ?? g.bearingDeg, g.bearingDeg)
-      const rsrpDbm = totalToRsrpDbm(fedDbm + gain - lossDb, blocks) + DEVICE_GAIN_DBI.phone
-      return {
-        spot,
-        distanceM: g.distanceM,
-        floors,
-        lossDb: lossDb - gain - DEVICE_GAIN_DBI.phone,
-        rsrpDbm,
-        needDbm: USABLE_RSRP_DBM,
-        met: rsrpDbm >= USABLE_RSRP_DBM,
-      }
-    })
+function serverLevel(
+  tree: Tree,
+  ports: readonly (PortLevel | null)[],
+  index: number,
+  at: AntennaNode,
+  level: PortLevel,
+  states: ReadonlyMap<string, AmplifierState>,
+  carrier: Carrier,
+): ServerLevel {
+  const air = ports[rootOf(tree, index)]!
+  let amplifier: AmplifierState | null = null
+  let toAmplifierDb = 0
+  for (let i = tree.visits[index]!.parent; i >= 0 && !amplifier; i = tree.visits[i]!.parent) {
+    const v = tree.visits[i]!
+    if (v.at.part.kind === 'amplifier') {
+      amplifier = states.get(v.at.node.id) ?? null
+      toAmplifierDb = (ports[i]?.rsrpDbm ?? 0) - level.entryRsrpDbm
+    }
+  }
+  return {
+    at,
+    index,
+    fedRsrpDbm: level.entryRsrpDbm,
+    noiseDbm: level.entryNoiseDbm,
+    // A passive way loses the same both ways, and an amplifier is set alike for both (assumed); the air's
+    // reading, carried back, is the mast's own to hear.
+    upGainDb: level.entryRsrpDbm - air.entryRsrpDbm + jointDifferenceDb(tree, index, carrier),
+    amplifier,
+    toAmplifierDb,
+  }
+}
+
+/** What cables take less on the uplink's lower frequency, dB. */
+function jointDifferenceDb(tree: Tree, index: number, carrier: Carrier): number {
+  let sum = 0
+  for (let i = index; i >= 0; i = tree.visits[i]!.parent) {
+    const { joint } = tree.visits[i]!
+    if (joint) sum += jointLossDb(joint, carrier.frequencyMHz) - jointLossDb(joint, carrier.uplinkMHz)
+  }
+  return sum
 }

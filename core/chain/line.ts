@@ -49,6 +49,18 @@ export function vswrOf(aOhm: number, bOhm: number): number {
 export const splitterLossDb = (ports: number, excessDb = 0.5): number =>
   10 * Math.log10(inRange('ports', ports, 1, 64)) + finite('excessDb', excessDb)
 
+/**
+ * Loss straight through a tap, and down its side, dB.
+ * @source lossless −10·log10(1 − 10^(−C/10)) through and C down the side; real parts add 0.1–0.5 dB, common practice
+ */
+export function tapLossDb(couplingDb: number, excessDb = 0.3): { throughDb: number; tapDb: number } {
+  inRange('couplingDb', couplingDb, 0.5, 60)
+  return {
+    throughDb: -10 * Math.log10(1 - 10 ** (-couplingDb / 10)) + finite('excessDb', excessDb),
+    tapDb: couplingDb + excessDb,
+  }
+}
+
 export interface Stage {
   gainDb: number
   noiseFigureDb: number

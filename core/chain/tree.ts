@@ -1,90 +1,288 @@
-/** A design as the signal meets it: parts in order from the outside antenna on. */
-import { antennaAt, partById, partOfKind } from '../catalogue/parts'
-import type { AmplifierPart, AntennaPart, LinePart, RouterPart, SmallPart } from '../catalogue/parts'
-import { lineLossDb } from './line'
-import { bandByName, dlCentreMHz } from '../radio/bands'
-import type { Band } from '../radio/bands'
-import type { Pattern } from '../radio/pattern'
+/**
+ * A design as a signal tree: parts with typed ports, joined port to port. Nothing is looked up by its
+ * role: what an antenna or a box is follows from what it hangs on.
+ */
+import { antennaAt, partById } from '../catalogue/parts'
 import type { Design, JobDocument, Node, Run } from '../job/schema'
+import { withOwn } from '../job/part'
+import type { AmplifierPart, AntennaPart, LinePart, Part, Port, RouterPart } from '../job/part'
+import type { Pattern } from '../radio/pattern'
+import { between } from '../site/frame'
+import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
 /** One mated pair of connectors, dB. @source common practice (no source) */
 export const CONNECTOR_PAIR_DB = 0.1
 
-export interface Kit {
-  design: Design
-  band: Band
-  frequencyMHz: number
-  outside: { node: Node; part: AntennaPart; pattern: Pattern; covered: boolean } | null
-  inside: { node: Node; part: AntennaPart; pattern: Pattern; covered: boolean } | null
-  amplifier: { node: Node; part: AmplifierPart } | null
-  router: { node: Node; part: RouterPart } | null
-  arrestor: { node: Node; part: SmallPart } | null
-  pads: { node: Node; part: SmallPart }[]
-  /** every node reached from the outside antenna, in order, each with the run that leads to it */
-  order: { node: Node; run: Run | null; line: LinePart | null }[]
-  feeds: number
+export interface TreeNode {
+  node: Node
+  part: Part
+}
+export type NodeOf<P extends Part> = { node: Node; part: P }
+export type AntennaNode = NodeOf<AntennaPart>
+export type AmplifierNode = NodeOf<AmplifierPart>
+export type RouterNode = NodeOf<RouterPart>
+
+export interface Jack {
+  at: TreeNode
+  port: Port
 }
 
-/** @returns the kit of a design; parts that are missing are null */
-export function resolveKit(doc: JobDocument, design: Design): Kit {
-  const band = bandByName(design.band ?? 'B20') ?? bandByName('B20')!
-  const frequencyMHz = dlCentreMHz(band)
-  const nodes = doc.nodes.filter(n => n.designId === design.id)
-  const runs = doc.runs.filter(r => r.designId === design.id)
-  const antenna = (role: Node['role']) => {
-    const node = nodes.find(n => n.role === role)
-    const part = partOfKind(node?.partId, 'antenna')
-    if (!node || !part) return null
-    const { pattern, covered } = antennaAt(part, frequencyMHz)
-    return { node, part, pattern: { ...pattern, gainDbi: node.gainDb ?? pattern.gainDbi }, covered }
+/** A cable between two ports, or two parts screwed together. */
+export interface Joint {
+  run: Run
+  line: LinePart | null
+  from: Jack
+  to: Jack
+}
+
+/**
+ * One arrival of the signal at a part. Visits stand in the order of the signal, each after the one
+ * it comes from, so that a loop over them is a walk down the tree.
+ */
+export interface Visit {
+  at: TreeNode
+  /** port the signal comes in by; null at the donor antenna it starts from */
+  entry: Port | null
+  /** index of the visit before, −1 at a donor */
+  parent: number
+  /** port of the part before that it left by */
+  exit: Port | null
+  joint: Joint | null
+  donor: AntennaNode
+  /** which of the donor's feeds it came down */
+  feed: string
+}
+
+export interface Tree {
+  design: Design
+  nodes: TreeNode[]
+  joints: Joint[]
+  visits: Visit[]
+  /** antennas that hear the mast, and those that serve phones */
+  donors: AntennaNode[]
+  servers: AntennaNode[]
+  amplifiers: AmplifierNode[]
+  routers: RouterNode[]
+  /** ports that nothing hangs on, though something should */
+  open: Jack[]
+  /** nodes that no donor reaches */
+  loose: TreeNode[]
+  /** rows that name no part known, or no port of it */
+  broken: string[]
+}
+
+/** @returns the copy of the part in the design with the maker's own figures over it; the catalogue's where a row of before has none */
+export function partOf(row: Pick<Node, 'part' | 'partId'> & { own?: Node['own'] }): Part | undefined {
+  const base = row.part ?? partById(row.partId)
+  return base ? withOwn(base, row.own) : undefined
+}
+
+const is =
+  <P extends Part>(kind: P['kind']) =>
+  (n: TreeNode): n is NodeOf<P> =>
+    n.part.kind === kind
+
+/** Port roles by which a signal leaves toward phones and modems. */
+const OUTWARD: ReadonlySet<Port['role']> = new Set(['feed', 'server', 'out', 'through', 'tap'])
+const INWARD: ReadonlySet<Port['role']> = new Set(['cell', 'donor', 'in'])
+
+export function treeOf(doc: JobDocument, design: Design): Tree {
+  const broken: string[] = []
+  const nodes: TreeNode[] = []
+  for (const node of doc.nodes) {
+    if (node.designId !== design.id) continue
+    const part = partOf(node)
+    if (part && part.kind !== 'line') nodes.push({ node, part })
+    else broken.push(node.id)
   }
-  const one = <K extends 'amplifier' | 'router' | 'arrestor'>(role: K) => {
-    const node = nodes.find(n => n.role === role)
-    const part = partOfKind(node?.partId, role)
-    return node && part ? { node, part } : null
+  const byId = new Map(nodes.map(n => [n.node.id, n]))
+  const taken = new Set<string>()
+  const joints: Joint[] = []
+  const mine = doc.runs.filter(r => r.designId === design.id)
+  // Those that name their ports first: the others take what is left.
+  for (const run of [...mine.filter(namesPorts), ...mine.filter(r => !namesPorts(r))]) {
+    const from = jackOf(byId.get(run.fromNodeId), run.fromPort, OUTWARD, taken)
+    const to = jackOf(byId.get(run.toNodeId), run.toPort, INWARD, taken)
+    if (!from || !to) {
+      broken.push(run.id)
+      continue
+    }
+    taken.add(keyOf(from)).add(keyOf(to))
+    const line = run.partId ? partOf({ partId: run.partId, part: run.part }) : undefined
+    joints.push({ run, line: line?.kind === 'line' ? line : null, from, to })
   }
-  const outside = antenna('outside')
-  const amplifier = one('amplifier')
-  const order: Kit['order'] = []
-  const seen = new Set<string>()
-  let at = outside?.node
-  let via: Run | null = null
-  while (at && !seen.has(at.id)) {
-    seen.add(at.id)
-    order.push({ node: at, run: via, line: partOfKind(via?.partId, 'line') ?? null })
-    const from: string = at.id
-    via = runs.find(r => r.fromNodeId === from) ?? null
-    at = via ? nodes.find(n => n.id === via!.toNodeId) : undefined
-  }
+  const antennas = nodes.filter(is<AntennaPart>('antenna'))
+  const links = linksOf(joints)
+  const serves = new Map(antennas.map(a => [a.node.id, hangsOn(a, links)]))
+  const servers = antennas.filter(a => serves.get(a.node.id) === 'server')
+  const donors = antennas.filter(a => serves.get(a.node.id) === 'donor')
+  const visits = walk(donors, links)
+  const reached = new Set([...visits.map(v => v.at.node.id)])
   return {
     design,
-    band,
-    frequencyMHz,
-    outside,
-    inside: antenna('inside'),
-    amplifier: amplifier
-      ? { node: amplifier.node, part: { ...amplifier.part, gainDb: amplifier.node.gainDb ?? amplifier.part.gainDb } }
-      : null,
-    router: one('router'),
-    arrestor: one('arrestor'),
-    pads: nodes
-      .filter(n => n.role === 'pad')
-      .flatMap(node => {
-        const part = partOfKind(node.partId, 'pad')
-        return part ? [{ node, part }] : []
-      }),
-    order,
-    feeds: outside?.part.feeds ?? 1,
+    nodes,
+    joints,
+    visits,
+    donors,
+    servers,
+    amplifiers: nodes.filter(is<AmplifierPart>('amplifier')),
+    routers: nodes.filter(is<RouterPart>('router')),
+    open: nodes
+      .flatMap(at =>
+        at.part.kind === 'line'
+          ? []
+          : portsOf(at.part)
+              .filter(p => mustBeTaken(p))
+              .map(port => ({ at, port })),
+      )
+      .filter(j => !taken.has(keyOf(j))),
+    loose: nodes.filter(n => !reached.has(n.node.id)),
+    broken,
   }
 }
 
-/** @returns loss of one run with its two connector pairs, dB; half a unit where the run has no line chosen */
-export function runLossDb(run: Run, line: LinePart | null, frequencyMHz: number): number {
-  return (line ? lineLossDb(line.constants, run.lengthM, frequencyMHz) : 0) + 2 * CONNECTOR_PAIR_DB
+const namesPorts = (r: Run): boolean => r.fromPort !== null && r.toPort !== null
+const keyOf = (j: Jack): string => `${j.at.node.id} ${j.port.id}`
+const portsOf = (part: Part): Port[] => (part.kind === 'line' ? [] : part.ports)
+/** Only the port of satellite positions, and a modem's Wi-Fi, may stay open. */
+const mustBeTaken = (p: Port): boolean => p.role !== 'position' && p.role !== 'wifi'
+
+function jackOf(
+  at: TreeNode | undefined,
+  portId: string | null,
+  wanted: ReadonlySet<Port['role']>,
+  taken: ReadonlySet<string>,
+): Jack | null {
+  if (!at) return null
+  const ports = portsOf(at.part)
+  const named = portId === null ? undefined : ports.find(p => p.id === portId)
+  if (named) return { at, port: named }
+  const free = ports.filter(p => mustBeTaken(p) && !taken.has(keyOf({ at, port: p })))
+  const port = free.find(p => wanted.has(p.role)) ?? free[0]
+  return port ? { at, port } : null
 }
 
-/** Loss a node puts in the way by being there, dB. */
-export function passLossDb(node: Node): number {
-  const part = partById(node.partId)
-  return part && 'lossDb' in part ? part.lossDb : 0
+/** Joints by the jack at either end: a signal does not mind which end a cable was drawn from. */
+type Links = Map<string, { joint: Joint; other: Jack }[]>
+
+function linksOf(joints: readonly Joint[]): Links {
+  const out: Links = new Map()
+  const put = (key: string, link: { joint: Joint; other: Jack }) => out.set(key, [...(out.get(key) ?? []), link])
+  for (const joint of joints) {
+    put(keyOf(joint.from), { joint, other: joint.to })
+    put(keyOf(joint.to), { joint, other: joint.from })
+  }
+  return out
 }
+
+/** What an antenna is: a server where it hangs on an amplifier's inside, a donor where on a modem or an amplifier's donor port. */
+function hangsOn(antenna: AntennaNode, links: Links): 'donor' | 'server' {
+  const seen = new Set<string>([antenna.node.id])
+  const queue: Jack[] = antenna.part.ports.map(port => ({ at: antenna, port }))
+  while (queue.length) {
+    const jack = queue.shift()!
+    for (const { other } of links.get(keyOf(jack)) ?? []) {
+      if (other.port.role === 'server') return 'server'
+      if (other.port.role === 'donor' || other.port.role === 'cell') return 'donor'
+      if (seen.has(other.at.node.id)) continue
+      seen.add(other.at.node.id)
+      if (other.at.part.kind !== 'amplifier' && other.at.part.kind !== 'router')
+        queue.push(
+          ...portsOf(other.at.part)
+            .filter(p => p !== other.port)
+            .map(port => ({ at: other.at, port })),
+        )
+    }
+  }
+  return antenna.part.use === 'outside' ? 'donor' : 'server'
+}
+
+/** More steps than a tree of parts has: what comes round again is a ring. */
+const DEEPEST = 60
+
+function walk(donors: readonly AntennaNode[], links: Links): Visit[] {
+  const visits: Visit[] = []
+  const follow = (from: TreeNode, exit: Port, parent: number, donor: AntennaNode, feed: string, way: readonly string[]) => {
+    for (const { joint, other } of links.get(keyOf({ at: from, port: exit })) ?? []) {
+      const key = keyOf(other)
+      if (way.includes(key) || way.length > DEEPEST) continue
+      const index = visits.length
+      visits.push({ at: other.at, entry: other.port, parent, exit, joint, donor, feed })
+      for (const next of exitsOf(other.at.part, other.port)) follow(other.at, next.port, index, donor, feed, [...way, key])
+    }
+  }
+  for (const donor of donors) {
+    for (const port of donor.part.ports) {
+      const index = visits.length
+      visits.push({ at: donor, entry: null, parent: -1, exit: null, joint: null, donor, feed: port.id })
+      follow(donor, port, index, donor, port.id, [])
+    }
+  }
+  return visits
+}
+
+/**
+ * Where a signal that comes in by one port of a part goes on, and what that costs.
+ * An amplifier's gain is not among these: it depends on the rest of the tree.
+ * @returns ports with their gain, dB, <= 0
+ */
+export function exitsOf(part: Part, entry: Port): { port: Port; gainDb: number }[] {
+  const others = portsOf(part).filter(p => p.id !== entry.id)
+  if (part.kind === 'amplifier')
+    return entry.role === 'donor' ? others.filter(p => p.role === 'server').map(port => ({ port, gainDb: 0 })) : []
+  if (part.kind === 'arrestor' || part.kind === 'pad' || part.kind === 'adapter')
+    return others.map(port => ({ port, gainDb: -part.lossDb }))
+  if (part.kind === 'splitter') {
+    const ways = part.ports.filter(p => p.role === 'out').length
+    const gainDb = -splitterLossDb(Math.max(1, ways), part.excessDb)
+    return (entry.role === 'in' ? others : others.filter(p => p.role === 'in')).map(port => ({ port, gainDb }))
+  }
+  if (part.kind === 'tap') {
+    const { throughDb, tapDb } = tapLossDb(part.couplingDb, part.excessDb)
+    const lossTo = (p: Port) => (p.role === 'tap' || entry.role === 'tap' ? tapDb : throughDb)
+    return (entry.role === 'in' ? others : others.filter(p => p.role === 'in')).map(port => ({ port, gainDb: -lossTo(port) }))
+  }
+  return []
+}
+
+/** @returns loss of a joint, dB: its line and two pairs of connectors; one pair where parts are screwed together */
+export function jointLossDb(joint: Pick<Joint, 'line' | 'run'>, frequencyMHz: number): number {
+  if (!joint.run.partId) return CONNECTOR_PAIR_DB
+  return (joint.line ? lineLossDb(joint.line.constants, joint.run.lengthM, frequencyMHz) : 0) + 2 * CONNECTOR_PAIR_DB
+}
+
+export interface Turned {
+  at: AntennaNode
+  pattern: Pattern
+  /** whether the maker's ranges cover the frequency */
+  covered: boolean
+  azimuthDeg: number
+  tiltDeg: number
+}
+
+/** @returns an antenna as it is turned at a frequency; `towardDeg` where no azimuth was set: a donor looks at its mast */
+export function turned(at: AntennaNode, frequencyMHz: number, towardDeg: number | null): Turned {
+  const { pattern, covered } = antennaAt(at.part, frequencyMHz)
+  return {
+    at,
+    pattern,
+    covered,
+    azimuthDeg: at.node.azimuthDeg ?? towardDeg ?? 0,
+    tiltDeg: pattern.cone ? at.node.tiltDeg - 90 : at.node.tiltDeg,
+  }
+}
+
+/** @returns the way an inside antenna faces: as it was turned, else away from the first donor */
+export const facingOf = (tree: Pick<Tree, 'donors'>, server: AntennaNode): number =>
+  server.node.azimuthDeg ?? (tree.donors[0] ? between(tree.donors[0].node, server.node).bearingDeg : 0)
+
+/** @returns the visits from the donor down to one, in order */
+export function wayTo(tree: Pick<Tree, 'visits'>, index: number): Visit[] {
+  const out: Visit[] = []
+  for (let i = index; i >= 0; i = tree.visits[i]!.parent) out.unshift(tree.visits[i]!)
+  return out
+}
+
+/** @returns feeds of the donors that reach a router's ports: what its layers can be */
+export const feedsInto = (tree: Tree, routerId: string): Visit[] =>
+  tree.visits.filter(v => v.at.node.id === routerId && v.entry?.role === 'cell')

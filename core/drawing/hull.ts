@@ -1,7 +1,8 @@
 /** What a site looks like from the side: a house, a vehicle, a boat; to scale from its numbers. */
 import { eavesM, ridgeM } from '../site/frame'
 import type { Job, Site } from '../job/schema'
-import { spreadersM } from '../job/defaults'
+import { spreadersM } from '../fitting/usual-kit'
+import type { Building } from '../site/building'
 import type { Primitive } from './primitives'
 import { polyline } from './primitives'
 
@@ -24,15 +25,15 @@ export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: 
   p.push({ kind: 'line', style: 'grade', x1: 0, y1: y, x2: width, y2: y })
 }
 
-export function drawHull(p: Primitive[], kind: Job['kind'], site: Site, at: Axes): void {
-  if (kind === 'vehicle') drawVehicle(p, site, at)
-  else if (kind === 'boat') drawBoat(p, site, at)
-  else drawHouse(p, site, at)
+export function drawHull(p: Primitive[], building: Building, site: Site, at: Axes): void {
+  if (building.kind === 'vehicle') drawVehicle(p, site, at)
+  else if (building.kind === 'boat') drawBoat(p, site, at)
+  else drawHouse(p, building, at)
 }
 
-function drawHouse(p: Primitive[], site: Site, { toX, toY }: Axes): void {
-  const half = site.lengthM / 2
-  const eaves = eavesM(site)
+function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): void {
+  const half = b.halfLengthM
+  const eaves = b.eavesM
   p.push({
     kind: 'path',
     style: 'wall',
@@ -40,22 +41,25 @@ function drawHouse(p: Primitive[], site: Site, { toX, toY }: Axes): void {
       [
         [toX(-half), toY(0)],
         [toX(-half), toY(eaves)],
-        [toX(0), toY(ridgeM(site))],
+        ...(b.riseM > 0 ? [[toX(0), toY(eaves + b.riseM)] as [number, number]] : []),
         [toX(half), toY(eaves)],
         [toX(half), toY(0)],
       ],
       true,
     ),
   })
-  for (let s = 1; s <= site.storeys; s++)
+  for (const floor of b.floors) {
+    if (floor.toM >= eaves && b.riseM === 0) continue
     p.push({
       kind: 'line',
-      style: 'inner',
+      style: floor.material.includes('concrete') ? 'slab' : 'inner',
       x1: toX(-half),
-      y1: toY(s * site.storeyHeightM),
+      y1: toY(floor.toM),
       x2: toX(half),
-      y2: toY(s * site.storeyHeightM),
+      y2: toY(floor.toM),
     })
+  }
+  if (b.riseM === 0) p.push({ kind: 'line', style: 'slab', x1: toX(-half), y1: toY(eaves), x2: toX(half), y2: toY(eaves) })
 }
 
 /** Body on its wheels, windscreen raked toward the nose. */
@@ -152,8 +156,6 @@ function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
 }
 
 /** Height of what a pole stands on, over a place along the site, m. */
-export function standsOnM(kind: Job['kind'], site: Site, alongM: number): number {
-  const eaves = eavesM(site)
-  if (kind !== 'home') return eaves
-  return eaves + Math.max(0, 1 - Math.abs(alongM) / (site.lengthM / 2)) * site.roofRiseM
+export function standsOnM(b: Building, alongM: number): number {
+  return b.eavesM + Math.max(0, 1 - Math.abs(alongM) / b.halfLengthM) * b.riseM
 }

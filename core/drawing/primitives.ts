@@ -103,6 +103,10 @@ export const STYLES = {
   figureSoft: text('soft', 11.5, 400, 'mono'),
   figureShort: text('short', 12.5, 600, 'mono'),
   figureInverse: text('sheet', 12.5, 600, 'mono'),
+  slab: { stroke: 'ink', width: 3 },
+  partition: { stroke: 'soft', width: 1, dash: '1 3' },
+  sheetLine: { stroke: 'ink', width: 4 },
+  small: text('soft', 11.5),
   labelInverse: text('sheet', 12.5, 600),
   cardinal: text('ink', 15, 700),
   calloutFill: { fill: 'sheet', stroke: 'short', width: 1.6 },
@@ -179,41 +183,158 @@ export const polyline = (points: readonly (readonly [number, number])[], close =
 /** Width of a text, px, near enough to keep labels apart. */
 export const textWidth = (s: string, size = 12.5): number => s.length * size * 0.54
 
-/** Keeps labels apart: each asks for a place and gets the nearest free one above or below it. */
-export class LabelSpace {
-  private readonly taken: { x: number; y: number; w: number; h: number }[] = []
+export type Anchor = 'start' | 'middle' | 'end'
+export type TextStyle = Primitive['style']
 
-  constructor(private readonly lineHeight = 15) {}
+export interface LabelWish {
+  x: number
+  /** baseline it would like */
+  y: number
+  text: string
+  style: TextStyle
+  anchor?: Anchor
+  /** left out rather than laid over something */
+  optional?: boolean
+  id?: string
+}
+
+/**
+ * Keeps labels off each other and off lines. The rule: each label in its turn takes the free place
+ * nearest to the one it asked for, looked for above and below it, then further to either side; one that
+ * has to go further than a line's height gets a leader back to its place; one that is optional and finds
+ * no room is left out.
+ */
+export class LabelSpace {
+  private readonly taken: Box[] = []
+  private readonly lines: [number, number, number, number][] = []
+
+  constructor(
+    private readonly lineHeight = 15,
+    private readonly bounds: Box = { x: -1e6, y: -1e6, w: 2e6, h: 2e6 },
+  ) {}
 
   reserve(x: number, y: number, w: number, h: number): void {
     this.taken.push({ x, y, w, h })
   }
 
-  /** @returns the baseline y given */
+  /** A line that no label may cross. */
+  keepOff(x1: number, y1: number, x2: number, y2: number): void {
+    this.lines.push([x1, y1, x2, y2])
+  }
+
+  private free(box: Box): boolean {
+    const { bounds: b } = this
+    if (box.x < b.x || box.y < b.y || box.x + box.w > b.x + b.w || box.y + box.h > b.y + b.h) return false
+    return !this.taken.some(t => overlaps(t, box)) && !this.lines.some(l => crosses(l, box))
+  }
+
+  /** @returns the first of some places at which a box lies on nothing; the first of all where none does. It is then taken. */
+  settle(w: number, h: number, places: readonly (readonly [number, number])[]): readonly [number, number] {
+    const found = places.find(([x, y]) => this.free({ x, y, w, h })) ?? places[0]!
+    this.taken.push({ x: found[0], y: found[1], w, h })
+    return found
+  }
+
+  /** @returns the baseline y given: the nearest free one above or below */
   place(
     x: number,
     y: number,
     textLength: number,
-    anchor: 'start' | 'middle' | 'end' = 'start',
+    anchor: Anchor = 'start',
     bounds: [number, number] = [-Infinity, Infinity],
   ): number {
-    const left = anchor === 'start' ? x : anchor === 'middle' ? x - textLength / 2 : x - textLength
-    const free = (at: number) =>
-      at - this.lineHeight >= bounds[0] &&
-      at <= bounds[1] &&
-      !this.taken.some(
-        t => left < t.x + t.w + 4 && t.x < left + textLength + 4 && at - this.lineHeight + 3 < t.y + t.h && t.y < at + 3,
-      )
+    const left = leftOf(x, textLength, anchor)
+    const box = (at: number): Box => ({ x: left, y: at - this.lineHeight + 3, w: textLength, h: this.lineHeight })
+    const fits = (at: number) => at - this.lineHeight >= bounds[0] && at <= bounds[1] && this.free(box(at))
     let best = y
     for (let k = 0; k < 24; k++) {
-      const candidates = [y - k * this.lineHeight * 0.5, y + k * this.lineHeight * 0.5]
-      const hit = candidates.find(free)
+      const hit = [y - k * this.lineHeight * 0.5, y + k * this.lineHeight * 0.5].find(fits)
       if (hit !== undefined) {
         best = hit
         break
       }
     }
-    this.reserve(left, best - this.lineHeight + 3, textLength, this.lineHeight)
+    this.taken.push(box(best))
     return best
   }
+
+  /** Writes a label where there is room for it. @returns whether it was written */
+  put(p: Primitive[], w: LabelWish): boolean {
+    const anchor = w.anchor ?? 'start'
+    const long = textWidth(w.text, STYLES[w.style] && 'size' in STYLES[w.style] ? (STYLES[w.style] as Style).size : undefined)
+    const boxAt = (x: number, y: number): Box => ({
+      x: leftOf(x, long, anchor) - 2,
+      y: y - this.lineHeight + 3,
+      w: long + 4,
+      h: this.lineHeight,
+    })
+    for (const [dx, dy] of PLACES) {
+      const x = w.x + dx * long * 0.5
+      const y = w.y + dy * this.lineHeight
+      if (!this.free(boxAt(x, y))) continue
+      return this.write(p, w, anchor, x, y, boxAt(x, y))
+    }
+    if (w.optional) return false
+    // Nowhere free: held within the drawing, at its own height.
+    const box = boxAt(w.x, w.y)
+    const shift = Math.max(this.bounds.x - box.x, 0) - Math.max(box.x + box.w - this.bounds.x - this.bounds.w, 0)
+    return this.write(p, w, anchor, w.x + shift, w.y, { ...box, x: box.x + shift })
+  }
+
+  private write(p: Primitive[], w: LabelWish, anchor: Anchor, x: number, y: number, box: Box): true {
+    this.taken.push(box)
+    const away = Math.hypot(x - w.x, y - w.y)
+    if (away > this.lineHeight * 1.6)
+      p.push({
+        kind: 'line',
+        style: 'drop',
+        x1: w.x,
+        y1: w.y - 4,
+        x2: clamp(w.x, box.x, box.x + box.w),
+        y2: y < w.y ? y + 3 : y - 11,
+      })
+    p.push({ kind: 'text', style: w.style, x, y, text: w.text, anchor, ...(w.id ? { id: w.id } : {}) })
+    return true
+  }
+}
+
+interface Box {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+
+const clamp = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))
+const leftOf = (x: number, long: number, anchor: Anchor): number =>
+  anchor === 'start' ? x : anchor === 'middle' ? x - long / 2 : x - long
+const overlaps = (a: Box, b: Box): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
+
+/** Places to try, in halves of the label's length and in line heights, nearest first. */
+const PLACES: readonly (readonly [number, number])[] = [0, 0.5, 1, 1.5, 2, 2.5, 3, 4, 5]
+  .flatMap(dy => [0, 0.4, -0.4, 1, -1, 2, -2].flatMap(dx => (dy ? [[dx, -dy] as const, [dx, dy] as const] : [[dx, 0] as const])))
+  .sort((a, b) => Math.hypot(2 * a[0], a[1]) - Math.hypot(2 * b[0], b[1]))
+
+/** Whether a line enters a box. @source Liang and Barsky 1984 */
+function crosses([x1, y1, x2, y2]: readonly [number, number, number, number], b: Box): boolean {
+  let t0 = 0
+  let t1 = 1
+  const dx = x2 - x1
+  const dy = y2 - y1
+  for (const [p, q] of [
+    [-dx, x1 - b.x],
+    [dx, b.x + b.w - x1],
+    [-dy, y1 - b.y],
+    [dy, b.y + b.h - y1],
+  ] as const) {
+    if (p === 0) {
+      if (q < 0) return false
+      continue
+    }
+    const t = q / p
+    if (p < 0) t0 = Math.max(t0, t)
+    else t1 = Math.min(t1, t)
+    if (t0 > t1) return false
+  }
+  return true
 }

@@ -1,16 +1,19 @@
-/** The section of the house to scale, with the level line under it on the same axis. */
-import { indoorLossDb } from '../coverage/indoor'
-import { along, axisSign, ridgeM, rooms, storeyOf } from '../site/frame'
-import type { JobDocument, Node, Site } from '../job/schema'
-import type { Chain } from '../chain/levels'
+/** The section of the site to scale with the signal tree in it, and the level line under it on the same axis. */
+import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
+import { facingOf } from '../chain/tree'
 import type { Assessment } from '../judge/assess'
-import type { Provenance } from '../judge/finding'
-import { totalToRsrpDbm } from '../radio/levels'
+import type { JobDocument, Node, Site } from '../job/schema'
+import type { Part } from '../job/part'
+import { toRad } from '../geo/angles'
+import { buildingOf, inside } from '../site/building'
+import type { Building } from '../site/building'
+import { along, axisSign, ridgeM, rooms } from '../site/frame'
+import { bearing, distance, length, num } from '../units'
+import type { Units } from '../units'
+import { drawGround, drawHull, standsOnM } from './hull'
+import { drawLevelLine } from './level-line'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
-import { drawGround, drawHull, standsOnM } from './hull'
-import { bearing, distance, length, num, signed } from '../units'
-import type { Units } from '../units'
 
 export interface SectionView {
   drawing: Drawing
@@ -35,41 +38,53 @@ export interface SectionOptions {
   compact?: boolean
 }
 
+/** What the layers of one drawing share. */
+interface Sheet {
+  p: Primitive[]
+  labels: LabelSpace
+  handles: SectionView['handles']
+  doc: JobDocument
+  a: Assessment
+  site: Site
+  building: Building
+  sign: 1 | -1
+  toX: (alongM: number) => number
+  toY: (upM: number) => number
+  groundY: number
+  o: SectionOptions
+}
+
 export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions): SectionView {
   const site = doc.sites[0]!
+  const building = buildingOf(doc)
   const levelHeight = o.levels ? (o.levelHeight ?? Math.round(o.height * 0.42)) : 0
   const pictureHeight = o.height - levelHeight
-  const kind = doc.jobs[0]!.kind
   const sign = axisSign(site, a.chosen?.path ? a.chosen.frameBearingDeg : null)
-  const top = Math.max(ridgeM(site), a.mountHeightM, ...doc.spots.map(s => s.upM)) + 1.4
+  const highest = (a.tree?.nodes ?? []).map(n => n.node.upM)
+  const top = Math.max(ridgeM(site), building.eavesM, a.mountHeightM, ...highest, ...doc.spots.map(s => s.upM)) + 1.4
   const groundBand = Math.max(30, pictureHeight * 0.1)
   const roomAbove = pictureHeight - groundBand - (o.compact ? 16 : 34)
-  const perM = Math.min(roomAbove / top, (o.width * (o.compact ? 0.56 : 0.34)) / site.lengthM)
+  const perM = Math.min(roomAbove / top, (o.width * (o.compact ? 0.56 : site.lengthM > 20 ? 0.46 : 0.34)) / site.lengthM)
   const groundY = pictureHeight - groundBand
-  const centre = o.width * (o.compact ? 0.5 : 0.46)
+  const centre = o.width * (o.compact ? 0.5 : site.lengthM > 20 ? 0.43 : 0.46)
   const toX = (m: number) => centre + m * perM
   const toY = (m: number) => groundY - m * perM
   const p: Primitive[] = []
   const handles: SectionView['handles'] = []
-  const labels = new LabelSpace()
-  const view: SectionView = {
-    drawing: { width: o.width, height: o.height, primitives: p },
-    handles,
-    toX,
-    toY,
-    groundY,
-    sign,
-    toAlong: x => (x - centre) / perM,
-    toUp: y => (groundY - y) / perM,
-  }
+  const labels = new LabelSpace(15, { x: 2, y: 2, w: o.width - 4, h: pictureHeight - 4 })
+  const s: Sheet = { p, labels, handles, doc, a, site, building, sign, toX, toY, groundY, o }
   p.push({ kind: 'rect', style: 'sky', x: 0, y: 0, w: o.width, h: groundY })
-  drawBeam(p, labels, a, o, toX, toY, site, sign)
-  drawGround(p, kind, o.width, groundY, groundBand)
-  drawHull(p, kind, site, { toX, toY, sign })
-  drawRooms(p, labels, doc, a, toX, toY, sign)
-  drawSpots(p, handles, labels, doc, toX, toY, sign, site, o)
-  drawKit(p, handles, labels, doc, a, toX, toY, sign, site, o)
-  if (o.levels && a.chain) drawLevels(p, a.chain, doc, site, sign, toX, pictureHeight, levelHeight, o)
+  drawBeams(s)
+  drawGround(p, building.kind, o.width, groundY, groundBand)
+  drawHull(p, building, site, { toX, toY, sign })
+  const named = drawRooms(s)
+  drawTree(s)
+  drawSheets(s)
+  drawLoops(s)
+  drawSpots(s)
+  for (const write of named) write()
+  if (o.levels && a.levels)
+    drawLevelLine(p, doc, a, { ...o, top: pictureHeight, height: levelHeight, xOf: n => toX(along(site, n, sign)) })
   else if (o.levels)
     p.push({
       kind: 'text',
@@ -79,24 +94,30 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
       text: 'The level line starts when a mast or a reading on the band, and an antenna, are known.',
       anchor: 'middle',
     })
-  return view
+  return {
+    drawing: { width: o.width, height: o.height, primitives: p },
+    handles,
+    toX,
+    toY,
+    groundY,
+    sign,
+    toAlong: x => (x - centre) / perM,
+    toUp: y => (groundY - y) / perM,
+  }
 }
 
-function drawBeam(
-  p: Primitive[],
-  labels: LabelSpace,
-  a: Assessment,
-  o: SectionOptions,
-  toX: (m: number) => number,
-  toY: (m: number) => number,
-  site: Site,
-  sign: 1 | -1,
-): void {
+const place = (s: Sheet, n: Pick<Node, 'eastM' | 'northM' | 'upM'>): [number, number] => [
+  s.toX(along(s.site, n, s.sign)),
+  s.toY(n.upM),
+]
+
+/** The wave from the chosen mast, and what is known of the way, to its left. */
+function drawBeams(s: Sheet): void {
+  const { p, labels, a, o } = s
   const mast = a.chosen
   if (!mast?.path) return
-  const outside = a.kit?.outside?.node
-  const x = outside ? toX(along(site, outside, sign)) : toX(-site.lengthM / 2)
-  const y = toY(a.mountHeightM)
+  const donors = a.tree?.donors ?? []
+  const [x, y] = donors[0] ? place(s, donors[0].node) : [s.toX(-s.site.lengthM / 2), s.toY(a.mountHeightM)]
   const spread = Math.min(46, x * 0.11)
   p.push({
     kind: 'path',
@@ -111,6 +132,7 @@ function drawBeam(
     ),
   })
   p.push({ kind: 'line', style: 'beamLine', x1: 0, y1: y - 8, x2: x, y2: y })
+  labels.keepOff(0, y - 8, x, y)
   if (o.compact) {
     p.push({
       kind: 'text',
@@ -122,54 +144,45 @@ function drawBeam(
     labels.reserve(0, 4, 260, 18)
     return
   }
-  p.push({
-    kind: 'text',
-    style: 'labelBlue',
+  labels.put(p, {
     x: 16,
-    y: y - 14 - spread * 0.2,
+    y: y - 16 - spread * 0.2,
+    style: 'labelBlue',
     text: `${mast.mast.name}, ${distance(mast.distanceM, o.units)}`,
   })
   const under = y + spread + 14
   const magnetic =
-    mast.magneticDeg !== null && a.declination
-      ? ` · ${bearing(mast.magneticDeg)} magnetic ± ${num(1.645 * a.declination.uncertaintyDeg, 1)}°`
+    mast.magneticDeg !== null && mast.compassDeg !== null
+      ? ` · ${bearing(mast.magneticDeg)} magnetic ± ${num(mast.compassDeg)}°`
       : ''
-  p.push({ kind: 'text', style: 'labelSoft', x: 16, y: under, text: `bearing ${bearing(mast.bearingDeg)} true${magnetic}` })
-  if (mast.best) {
-    const c = mast.best.clearance
-    p.push({
-      kind: 'text',
-      style: 'labelSoft',
-      x: 16,
-      y: under + 18,
-      text:
-        c.clearM >= 0
-          ? `clear by ${length(c.clearM, o.units, 0)} at ${distance(c.atM, o.units)}`
-          : `behind the ground at ${distance(c.atM, o.units)}, ${num(mast.best.diffractionDb)} dB`,
-    })
-  }
-  labels.reserve(0, y - 40, 330, 90)
+  labels.put(p, { x: 16, y: under, style: 'labelSoft', text: `bearing ${bearing(mast.bearingDeg)} true${magnetic}` })
+  if (!mast.best) return
+  const c = mast.best.clearance
+  labels.put(p, {
+    x: 16,
+    y: under + 18,
+    style: 'labelSoft',
+    text:
+      c.clearM >= 0
+        ? `clear by ${length(c.clearM, o.units, 0)} at ${distance(c.atM, o.units)}`
+        : `behind the ground at ${distance(c.atM, o.units)}, ${num(mast.best.diffractionDb)} dB`,
+  })
 }
 
-function drawRooms(
-  p: Primitive[],
-  labels: LabelSpace,
-  doc: JobDocument,
-  a: Assessment,
-  toX: (m: number) => number,
-  toY: (m: number) => number,
-  sign: 1 | -1,
-): void {
-  const site = doc.sites[0]!
-  if (doc.jobs[0]!.kind !== 'home') return drawPlacesAboard(p, labels, doc, a, toX, toY, sign)
-  for (const room of rooms(site, doc.spots, sign)) {
-    const floor = toY(room.storey * site.storeyHeightM)
-    const ceiling = toY((room.storey + 1) * site.storeyHeightM)
+/** Rooms, parted half way between their spots. @returns what writes their names, once everything else has its place */
+function drawRooms(s: Sheet): (() => void)[] {
+  const { p, a, doc, site, building, sign, toX, toY } = s
+  const ashore = building.kind === 'home' || building.kind === 'building'
+  if (!ashore) return placesAboard(s)
+  const writes: (() => void)[] = []
+  for (const room of rooms(building.floors, site, doc.spots, sign)) {
+    const floor = toY(room.fromUpM)
+    const ceiling = toY(room.toUpM)
     const x1 = toX(room.fromM)
     const x2 = toX(room.toM)
-    if (room.fromM > -site.lengthM / 2 + 0.05) p.push({ kind: 'line', style: 'inner', x1, y1: floor, x2: x1, y2: ceiling })
-    const level = a.chain?.rooms.find(r => r.spot.id === room.spotId)
-    if (level) {
+    if (room.fromM > -site.lengthM / 2 + 0.05) p.push({ kind: 'line', style: 'partition', x1, y1: floor, x2: x1, y2: ceiling })
+    const level = a.rooms.find(r => r.spot.id === room.spotId)
+    if (level)
       for (let x = x1 + 6; x < x2 - 4; x += 10)
         p.push({
           kind: 'line',
@@ -177,92 +190,226 @@ function drawRooms(
           x1: x,
           y1: floor - 1,
           x2: Math.min(x + 7, x2),
-          y2: floor - (level.met ? 6 : 11),
+          y2: floor - (level.met ? 5 : 9),
         })
-      if (!level.met)
-        p.push({
-          kind: 'text',
-          style: 'labelShort',
-          x: (x1 + x2) / 2,
-          y: ceiling + 16,
-          text: x2 - x1 > 110 ? `below need: ${num(level.rsrpDbm)} dBm` : `short ${num(level.rsrpDbm)}`,
+    const middle = (x1 + x2) / 2
+    writes.push(() => {
+      if (level)
+        s.labels.put(p, {
+          x: middle,
+          y: (floor + ceiling) / 2 + 4,
           anchor: 'middle',
+          style: level.met ? 'figure' : 'labelShort',
+          text: level.met
+            ? num(level.rsrpDbm)
+            : x2 - x1 > 120
+              ? `${num(level.rsrpDbm)}, needs ${num(level.needDbm)}`
+              : num(level.rsrpDbm),
         })
-    }
-    if (x2 - x1 > textWidth(room.name) + 6) {
-      const y = floor - 9
-      p.push({ kind: 'text', style: 'labelSoft', x: (x1 + x2) / 2, y, text: room.name, anchor: 'middle' })
-      labels.reserve((x1 + x2) / 2 - textWidth(room.name) / 2, y - 12, textWidth(room.name), 16)
-    }
+      if (x2 - x1 > textWidth(room.name) + 4)
+        s.labels.put(p, { x: middle, y: floor - 11, anchor: 'middle', style: 'labelSoft', text: room.name, optional: true })
+    })
   }
+  return writes
 }
 
 /** Aboard there are no rooms side by side: each place is named where it is. */
-function drawPlacesAboard(
-  p: Primitive[],
-  labels: LabelSpace,
-  doc: JobDocument,
-  a: Assessment,
-  toX: (m: number) => number,
-  toY: (m: number) => number,
-  sign: 1 | -1,
-): void {
-  const site = doc.sites[0]!
-  for (const { node } of a.kit?.order ?? []) {
-    if (node.role === 'router' || node.role === 'amplifier')
-      labels.reserve(toX(along(site, node, sign)) - 32, toY(node.upM) - 15, 64, 30)
-  }
-  for (const s of doc.spots) labels.reserve(toX(along(site, s, sign)) - 5, toY(s.upM) - 6, 10, 12)
-  for (const s of doc.spots.filter(s => s.indoors)) {
-    const level = a.chain?.rooms.find(r => r.spot.id === s.id)
-    const text = level && !level.met ? `${s.name}, short ${num(level.rsrpDbm)}` : s.name
-    const x = toX(along(site, s, sign))
-    p.push({
-      kind: 'text',
-      style: level && !level.met ? 'labelShort' : 'labelSoft',
-      x,
-      y: labels.place(x, toY(s.upM) + 18, textWidth(text), 'middle'),
-      text,
-      anchor: 'middle',
-    })
-  }
-}
-
-function drawSpots(
-  p: Primitive[],
-  handles: SectionView['handles'],
-  labels: LabelSpace,
-  doc: JobDocument,
-  toX: (m: number) => number,
-  toY: (m: number) => number,
-  sign: 1 | -1,
-  site: Site,
-  o: SectionOptions,
-): void {
-  for (const s of doc.spots) {
-    const x = toX(along(site, s, sign))
-    const y = toY(s.upM)
-    handles.push({ id: s.id, kind: 'spot', x, y, label: s.name, draggable: true })
-    p.push({ kind: 'circle', style: 'hollow', x, y, r: s.needed ? 4.5 : 3, id: s.id })
-    if (!s.indoors && !o.compact) {
-      const anchor = x < toX(-site.lengthM / 2) ? ('end' as const) : ('start' as const)
-      const lx = anchor === 'end' ? x - 9 : x + 9
-      p.push({
-        kind: 'text',
-        style: 'labelSoft',
-        x: lx,
-        y: labels.place(lx, y + 4, textWidth(s.name), anchor),
-        text: s.name,
-        anchor,
+function placesAboard(s: Sheet): (() => void)[] {
+  return s.doc.spots
+    .filter(spot => spot.indoors)
+    .map(spot => () => {
+      const level = s.a.rooms.find(r => r.spot.id === spot.id)
+      const [x, y] = place(s, spot)
+      s.labels.put(s.p, {
+        x,
+        y: y + 20,
+        anchor: 'middle',
+        style: level && !level.met ? 'labelShort' : 'labelSoft',
+        text: level && !level.met ? `${spot.name}, RSRP ${num(level.rsrpDbm)}` : spot.name,
       })
-    }
+    })
+}
+
+function drawSpots(s: Sheet): void {
+  const { p, handles, labels, doc, o } = s
+  for (const spot of doc.spots) {
+    const [x, y] = place(s, spot)
+    handles.push({ id: spot.id, kind: 'spot', x, y, label: spot.name, draggable: true })
+    p.push({ kind: 'circle', style: 'hollow', x, y, r: spot.needed ? 4.5 : 3, id: spot.id })
+    labels.reserve(x - 5, y - 5, 10, 10)
+  }
+  if (o.compact) return
+  for (const spot of doc.spots.filter(t => !t.indoors)) {
+    const [x, y] = place(s, spot)
+    const anchor = x < s.toX(-s.site.lengthM / 2) ? ('end' as const) : ('start' as const)
+    labels.put(p, { x: anchor === 'end' ? x - 9 : x + 9, y: y + 4, anchor, style: 'labelSoft', text: spot.name, optional: true })
   }
 }
 
-/** The outline of an antenna, seen from the side, looking left. */
-function antennaShape(p: Primitive[], shape: string, x: number, y: number, s: number, id: string): void {
+/** What a part is called on its handle. */
+export function roleOf(tree: Pick<Tree, 'donors' | 'servers'>, n: TreeNode): string {
+  if (tree.donors.some(d => d.node.id === n.node.id)) return 'outside'
+  if (tree.servers.some(d => d.node.id === n.node.id)) return 'inside'
+  return n.part.kind
+}
+
+function drawTree(s: Sheet): void {
+  const { p, a, labels, handles } = s
+  const { tree } = a
+  if (!tree) return
+  // Runs first, so that parts stand over their cables.
+  const lanes = new Map<string, number>()
+  for (const joint of tree.joints) drawRun(s, joint, lanes)
+  for (const n of tree.nodes) {
+    const [x, y] = place(s, n.node)
+    const role = roleOf(tree, n)
+    handles.push({ id: n.node.id, kind: 'node', x, y, label: role, draggable: true })
+    if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, role, x, y)
+    else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
+    else if (n.part.kind === 'amplifier' || n.part.kind === 'router') {
+      const several = tree.amplifiers.length > 1 && n.part.kind === 'amplifier'
+      const word =
+        n.part.kind === 'amplifier'
+          ? `amp${several ? ` ${letter(tree.amplifiers.findIndex(x2 => x2.node.id === n.node.id))}` : ''}`
+          : 'router'
+      const w = textWidth(word) + 14
+      p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 13, w, h: 26, id: n.node.id })
+      p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: n.node.id })
+      labels.reserve(x - w / 2 - 2, y - 15, w + 4, 30)
+    } else if (n.part.kind === 'splitter' || n.part.kind === 'tap') {
+      p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 6, w: 12, h: 12, id: n.node.id })
+      labels.reserve(x - 7, y - 7, 14, 14)
+      if (!s.o.compact)
+        labels.put(p, { x: x - 10, y: y + 18, anchor: 'end', style: 'small', text: shareWord(n.part), optional: true })
+    } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
+    else p.push({ kind: 'circle', style: 'dot', x, y, r: 2.6, id: n.node.id })
+  }
+}
+
+export const letter = (i: number): string => String.fromCharCode(65 + Math.max(0, i))
+
+/** `½`, `⅓`, `tap 6`. */
+function shareWord(part: Part): string {
+  if (part.kind === 'tap') return `tap ${num(part.couplingDb)}`
+  if (part.kind !== 'splitter') return ''
+  const ways = part.ports.filter(q => q.role === 'out').length
+  return { 2: '½', 3: '⅓', 4: '¼' }[ways] ?? `1/${ways}`
+}
+
+/** Pixels between cables that run side by side. */
+const LANE_PX = 4
+
+function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
+  const { p, labels, o } = s
+  const [from, to] = [joint.from.at.node, joint.to.at.node]
+  const [x1, y1] = place(s, from)
+  const [x2, y2] = place(s, to)
+  const key = [Math.round(x1 / 6), Math.round(y1 / 6), Math.round(x2 / 6), Math.round(y2 / 6)].join()
+  const lane = lanes.get(key) ?? 0
+  lanes.set(key, lane + 1)
+  const points = runPoints(s, joint, [x1, y1], [x2, y2], lane * LANE_PX)
+  p.push({
+    kind: 'path',
+    style: joint.run.measured || !joint.run.partId ? 'cable' : 'assumed',
+    d: polyline(points),
+    id: joint.run.id,
+    title: `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`,
+  })
+  for (let i = 1; i < points.length; i++) labels.keepOff(...points[i - 1]!, ...points[i]!)
+}
+
+/** Down the wall outside with a drip loop at the entrance; along ceilings inside; straight down aboard. */
+function runPoints(
+  s: Sheet,
+  joint: Joint,
+  [x1, y1]: [number, number],
+  [x2, y2]: [number, number],
+  aside: number,
+): [number, number][] {
+  const { building } = s
+  const [from, to] = [joint.from.at.node, joint.to.at.node]
+  if (!joint.run.partId || Math.hypot(x2 - x1, y2 - y1) < 24)
+    return [
+      [x1, y1],
+      [x2, y2],
+    ]
+  if (building.kind === 'vehicle' || building.kind === 'boat')
+    return [
+      [x1 + aside, y1],
+      [x1 + aside, y2],
+      [x2, y2],
+    ]
+  const [within1, within2] = [inside(building, from), inside(building, to)]
+  if (!within1 && within2) {
+    // From above it comes down a riser; from beside, under its drip loop.
+    if (from.upM >= building.eavesM)
+      return [
+        [x1 + aside, y1],
+        [x1 + aside, y2],
+        [x2, y2],
+      ]
+    const dip = Math.max(y1, y2) + 14
+    return [
+      [x1, y1 + 6],
+      [x1, dip],
+      [x1 + 9, dip + 4],
+      [x1 + 18 + aside, dip - 6],
+      [x1 + 18 + aside, y2],
+      [x2, y2],
+    ]
+  }
+  if (!within1)
+    return [
+      [x1 + aside, y1],
+      [x2 + aside, y1 + Math.min(40, Math.abs(y2 - y1) * 0.4)],
+      [x2 + aside, y2],
+    ]
+  // The level way is always the upper one: along the ceiling.
+  return y2 < y1
+    ? [
+        [x1 + aside, y1],
+        [x1 + aside, y2],
+        [x2, y2],
+      ]
+    : [
+        [x1, y1 + aside],
+        [x2, y1 + aside],
+        [x2, y2],
+      ]
+}
+
+function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: number): void {
+  const { p, site, building, sign, labels, o } = s
+  const size = o.compact ? 0.8 : 1
+  if (role === 'outside' && !inside(building, n.node)) {
+    const foot = Math.min(s.toY(standsOnM(building, along(site, n.node, sign))), s.toY(Math.max(0, n.node.upM - 2.2)))
+    p.push({ kind: 'line', style: 'pole', x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
+    labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
+  }
+  const facing = role === 'outside' ? -1 : acrossSign(s, n)
+  antennaShape(p, n.part.shape, x, y, role === 'outside' ? size : 0.8, facing, n.node.id)
+  labels.reserve(x - (n.part.shape === 'dome' ? 14 : 20), y - 18, n.part.shape === 'dome' ? 28 : 40, 30)
+}
+
+/** Which way along the section an inside panel looks: −1 left, 1 right. */
+function acrossSign(s: Sheet, n: AntennaNode): 1 | -1 {
+  const azimuth = toRad(facingOf(s.a.tree!, n))
+  const ahead = { eastM: Math.sin(azimuth), northM: Math.cos(azimuth) }
+  return along(s.site, ahead, s.sign) < 0 ? -1 : 1
+}
+
+/** The outline of an antenna, seen from the side, looking left or right. */
+function antennaShape(p: Primitive[], shape: string, x: number, y: number, s: number, facing: 1 | -1, id: string): void {
   const line = (x1: number, y1: number, x2: number, y2: number) =>
-    p.push({ kind: 'line', style: 'antenna', x1: x + x1 * s, y1: y + y1 * s, x2: x + x2 * s, y2: y + y2 * s, id })
+    p.push({
+      kind: 'line',
+      style: 'antenna',
+      x1: x - facing * x1 * s,
+      y1: y + y1 * s,
+      x2: x - facing * x2 * s,
+      y2: y + y2 * s,
+      id,
+    })
   if (shape === 'log-periodic' || shape === 'Yagi') {
     line(-42, 0, 0, 0)
     for (const [at, half] of [
@@ -273,8 +420,10 @@ function antennaShape(p: Primitive[], shape: string, x: number, y: number, s: nu
       [-3, 18],
     ] as const)
       line(at, -half, at, half)
-  } else if (shape === 'panel') p.push({ kind: 'rect', style: 'part', x: x - 9 * s, y: y - 17 * s, w: 9 * s, h: 34 * s, id })
-  else if (shape === 'dome') {
+  } else if (shape === 'panel') {
+    p.push({ kind: 'rect', style: 'part', x: facing < 0 ? x - 9 * s : x, y: y - 17 * s, w: 9 * s, h: 34 * s, id })
+    line(-13, -9, -13, 9)
+  } else if (shape === 'dome') {
     p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 8, w: 12, h: 8, id })
     p.push({
       kind: 'path',
@@ -291,364 +440,104 @@ function antennaShape(p: Primitive[], shape: string, x: number, y: number, s: nu
       id,
     })
   } else {
-    line(0, 0, 0, -30)
+    p.push({ kind: 'line', style: 'antenna', x1: x, y1: y, x2: x, y2: y - 30 * s, id })
     p.push({ kind: 'rect', style: 'solid', x: x - 2.5, y: y - 30 * s, w: 5, h: 24 * s, id })
   }
 }
 
-function drawKit(
-  p: Primitive[],
-  handles: SectionView['handles'],
-  labels: LabelSpace,
-  doc: JobDocument,
-  a: Assessment,
-  toX: (m: number) => number,
-  toY: (m: number) => number,
-  sign: 1 | -1,
-  site: Site,
-  o: SectionOptions,
-): void {
-  const kit = a.kit
-  if (!kit) return
-  const at = (n: Node) => [toX(along(site, n, sign)), toY(n.upM)] as const
-  // Runs first, so that parts stand over their cables.
-  kit.order.slice(1).forEach((step, i) => {
-    if (!step.run) return
-    const [x1, y1] = at(kit.order[i]!.node)
-    const [x2, y2] = at(step.node)
-    const assumed = !step.run.measured
-    p.push({
-      kind: 'path',
-      style: assumed ? 'assumed' : 'cable',
-      d: cablePath(kit.order[i]!.node, step.node, x1, y1, x2, y2, toY(site.storeyHeightM - 0.12), doc.jobs[0]!.kind),
-      id: step.run.id,
-      title: `${step.line?.name ?? 'line'}, ${length(step.run.lengthM, o.units)}`,
-    })
-  })
-  const loop = a.chain?.loop
-  if (loop && kit.outside && kit.inside) {
-    const [x1, y1] = at(kit.outside.node)
-    const [x2, y2] = at(kit.inside.node)
-    p.push({ kind: 'line', style: loop.state === 'stable' ? 'loopGood' : 'loop', x1, y1, x2, y2 })
-    const text1 = `isolation ${num(loop.isolationDb)} dB, needs ${num(loop.neededDb)}`
-    const text2 =
-      loop.state === 'stable'
-        ? 'stable'
-        : loop.state === 'oscillating'
-          ? 'it will oscillate'
-          : `gain held back by ${num(loop.heldBackDb)} dB`
-    const w = Math.max(textWidth(text1), textWidth(text2)) + 22
-    const bx = Math.min(o.width - w - 8, x1 + (x2 - x1) * 0.2 + 14)
-    const by = y1 + (y2 - y1) * 0.22
-    p.push({ kind: 'rect', style: loop.state === 'stable' ? 'calloutPlain' : 'calloutFill', x: bx, y: by, w, h: 42, id: 'loop' })
-    p.push({
-      kind: 'text',
-      style: loop.state === 'stable' ? 'labelBold' : 'labelShort',
-      x: bx + 10,
-      y: by + 17,
-      text: text1,
-      id: 'loop',
-    })
-    p.push({ kind: 'text', style: 'label', x: bx + 10, y: by + 34, text: text2, id: 'loop' })
-    labels.reserve(bx, by, w, 42)
-  }
-  for (const { node } of kit.order) {
-    const [x, y] = at(node)
-    handles.push({ id: node.id, kind: 'node', x, y, label: node.role, draggable: true })
-    if (node.role === 'outside') {
-      const foot = Math.min(toY(standsOnM(doc.jobs[0]!.kind, site, along(site, node, sign))), toY(Math.max(0, node.upM - 2.2)))
-      p.push({ kind: 'line', style: 'pole', x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
-      antennaShape(p, kit.outside!.part.shape, x, y, o.compact ? 0.8 : 1, node.id)
-    } else if (node.role === 'inside') antennaShape(p, kit.inside?.part.shape ?? 'dome', x, y, 0.8, node.id)
-    else if (node.role === 'arrestor') {
-      p.push({ kind: 'rect', style: 'part', x: x - 8, y: y - 9, w: 16, h: 18, id: node.id })
-      const groundY = toY(0)
-      p.push({
-        kind: 'path',
-        style: 'earth',
-        d: polyline([
-          [x - 8, y],
-          [x - 22, y],
-          [x - 22, groundY + 24],
-        ]),
-      })
-      p.push({ kind: 'line', style: 'earth', x1: x - 30, y1: groundY + 24, x2: x - 14, y2: groundY + 24 })
-      if (!o.compact) p.push({ kind: 'text', style: 'labelMet', x: x - 34, y: groundY + 18, text: 'earth', anchor: 'end' })
-    } else if (node.role === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: node.id })
-    else {
-      const word = node.role === 'amplifier' ? 'amp' : 'router'
-      const w = textWidth(word) + 14
-      p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 13, w, h: 26, id: node.id })
-      p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: node.id })
-    }
-  }
-}
-
-/** Down the wall outside with a drip loop at the entrance; along ceilings inside. */
-function cablePath(
-  from: Node,
-  to: Node,
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  ceilingY: number,
-  kind: 'home' | 'vehicle' | 'boat',
-): string {
-  if (kind !== 'home')
-    return polyline([
-      [x1, y1],
-      [x1, y2],
-      [x2, y2],
-    ])
-  if (from.role === 'outside') return `M${x1} ${y1}C${x1 + 4} ${y1 + 26} ${x2 + 2} ${y1 + 40} ${x2} ${y1 + 70}L${x2} ${y2 - 9}`
-  if (from.role === 'arrestor') {
-    const dip = Math.max(y1, y2) + 16
-    return `M${x1} ${y1 + 9}C${x1} ${dip + 6} ${x1 + 16} ${dip + 6} ${x1 + 20} ${dip - 8}L${x1 + 20} ${y2}L${x2 - 14} ${y2}`
-  }
-  if (to.role === 'inside')
-    return polyline([
-      [x1 + 14, y1],
-      [x1 + 26, y1],
-      [x1 + 26, ceilingY],
-      [x2, ceilingY],
-      [x2, y2 - 8],
-    ])
-  return polyline([
-    [x1, y1],
-    [x2, y1],
-    [x2, y2],
-  ])
-}
-
-const strokeOf: Record<Provenance, 'measured' | 'computed' | 'assumed'> = {
-  measured: 'measured',
-  computed: 'computed',
-  assumed: 'assumed',
-}
-
-function drawLevels(
-  p: Primitive[],
-  chain: Chain,
-  doc: JobDocument,
-  site: Site,
-  sign: 1 | -1,
-  toX: (m: number) => number,
-  top: number,
-  height: number,
-  o: SectionOptions,
-): void {
-  const offset = -totalToRsrpDbm(0, chain.resourceBlocks)
-  const need = chain.rooms[0] ? chain.rooms[0].needDbm + offset : null
-  const levels = [
-    ...chain.stages.map(s => s.levelDbm),
-    ...chain.rooms.map(r => r.rsrpDbm + offset),
-    ...(need !== null ? [need] : []),
-    ...(chain.amplifier ? [chain.amplifier.outputLimitDbm] : []),
-  ]
-  const high = Math.ceil((Math.max(...levels) + 14) / 20) * 20
-  const low = Math.floor((Math.min(...levels) - 12) / 20) * 20
-  const axis = 16
-  const y = (dbm: number) => top + axis + 8 + ((high - dbm) / (high - low)) * (height - axis - 20)
-  p.push({ kind: 'rect', style: 'paper', x: 0, y: top, w: o.width, h: height })
-  const labels = new LabelSpace(14)
-  const bounds: [number, number] = [top + 4, top + height - 4]
+function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
+  const { p, labels, o } = s
+  p.push({ kind: 'rect', style: 'part', x: x - 8, y: y - 9, w: 16, h: 18, id: n.node.id })
+  labels.reserve(x - 9, y - 10, 18, 20)
+  const groundY = s.toY(0)
+  // Two leads share the one earth.
+  const first = s.a.tree!.nodes.find(m => m.part.kind === 'arrestor')
+  if (first && first.node.id !== n.node.id && Math.abs(place(s, first.node)[0] - x) < 30) return
+  const roof = !inside(s.building, n.node) && n.node.upM > s.building.eavesM
+  const run = roof ? s.toX(-s.site.lengthM / 2) - 12 : x - 22
   p.push({
-    kind: 'text',
-    style: 'labelSoft',
-    x: 12,
-    y: top + 18,
-    text: o.compact
-      ? 'dBm a carrier'
-      : `dBm per carrier, ${chain.kit.band.name} ${num(chain.kit.frequencyMHz)} MHz, ${num(chain.bandwidthMHz)} MHz ` +
-        `wide${chain.bandwidthAssumed ? ' assumed' : ''}`,
+    kind: 'path',
+    style: 'earth',
+    d: polyline([
+      [x - 8, y],
+      [run, y],
+      [run, groundY + 24],
+    ]),
   })
-  labels.reserve(0, top + 4, o.compact ? 90 : 360, 18)
-  const grid = high - low > 100 ? 40 : 20
-  for (let d = high; d >= low; d -= grid) {
-    if (y(d) < top + 26) continue
-    p.push({ kind: 'line', style: 'grid', x1: 46, y1: y(d), x2: o.width - 16, y2: y(d) })
-    p.push({ kind: 'text', style: 'figureSoft', x: 38, y: y(d) + 4, text: num(d), anchor: 'end' })
-  }
-  const nodeX = (id: string) => {
-    const n = doc.nodes.find(k => k.id === id)
-    return n ? toX(along(site, n, sign)) : 0
-  }
-  const air = chain.stages[0]!
-  let x = 46
-  let level = air.levelDbm
-  const words: { x: number; y: number; text: string; style: Primitive['style']; anchor: 'start' | 'middle' | 'end' }[] = []
-  const outsideX = nodeX(chain.kit.outside!.node.id)
-  p.push({ kind: 'line', style: strokeOf[air.provenance], x1: x, y1: y(level), x2: outsideX, y2: y(level) })
-  words.push({
-    x: 56,
-    y: y(level) + 18,
-    text: `${air.label}${chain.start.heightGainDb ? `, ${signed(chain.start.heightGainDb, 1)} dB by height` : ''}`,
-    style: 'labelSoft',
-    anchor: 'start',
-  })
-  x = outsideX
-  for (const s of chain.stages.slice(1)) {
-    const before = level
-    level = s.levelDbm
-    if (s.kind === 'line') {
-      const run = doc.runs.find(r => r.id === s.subjectId)
-      const toId = run?.toNodeId
-      const x2 = toId ? nodeX(toId) : x
-      p.push({ kind: 'line', style: strokeOf[s.provenance], x1: x, y1: y(before), x2, y2: y(level) })
-      x = x2
-      continue
-    }
-    const nx = nodeX(s.subjectId)
-    p.push({ kind: 'line', style: 'drop', x1: nx, y1: top, x2: nx, y2: y(level) })
-    if (s.kind === 'amplifier') {
-      p.push({ kind: 'line', style: 'computed', x1: nx - 18, y1: y(before), x2: nx + 18, y2: y(level) })
-      x = nx + 18
-      const lim = chain.amplifier!.outputLimitDbm
-      p.push({ kind: 'line', style: 'limit', x1: nx - 24, y1: y(lim), x2: nx + 34, y2: y(lim) })
-      words.push({
-        x: nx + 40,
-        y: y(lim) + 4,
-        text: `output limit ${signed(lim)}, ${chain.amplifier!.carriers} carriers${chain.amplifier!.carriersAssumed ? ' assumed' : ''}`,
-        style: 'labelShort',
-        anchor: 'start',
-      })
-      words.push({
-        x: nx - 24,
-        y: (y(before) + y(level)) / 2,
-        text: `${signed(s.gainDb)} of ${num(chain.kit.amplifier!.part.gainDb)}`,
-        style: 'label',
-        anchor: 'end',
-      })
-    } else {
-      p.push({ kind: 'line', style: strokeOf[s.provenance], x1: nx, y1: y(before), x2: nx, y2: y(level) })
-      x = nx
-    }
-  }
-  chain.stages.slice(1).forEach(s => {
-    if (s.kind === 'line') return
-    const nx = nodeX(s.subjectId) + (s.kind === 'amplifier' ? 18 : 0)
-    p.push({ kind: 'circle', style: 'dot', x: nx, y: y(s.levelDbm), r: 3.6, id: s.subjectId })
-  })
-  const antenna = chain.stages.find(s => s.kind === 'antenna')!
-  words.push({
-    x: outsideX - 12,
-    y: y(antenna.levelDbm) - 10,
-    text: `antenna ${signed(antenna.gainDb, 1)} → ${num(antenna.levelDbm)}`,
-    style: 'labelBold',
-    anchor: 'end',
-  })
-  const port = chain.stages.find(s => s.kind === 'amplifier' || s.kind === 'router')
-  if (port) {
-    // Aboard the box may stand on the mast's side of its antenna: its words keep clear of the line.
-    const px = Math.max(nodeX(port.subjectId), outsideX)
-    words.push({
-      x: px + 12,
-      y: y(chain.portDbm) + 18,
-      text:
-        port.kind === 'router'
-          ? `${num(chain.portDbm)} at the modem, RSRP ${num(chain.portRsrpDbm)}`
-          : `${num(chain.portDbm)} in`,
-      style: 'figure',
-      anchor: 'start',
-    })
-    words.push({
-      x: outsideX - 12,
-      y: y(chain.portDbm) + 36,
-      text: `${length(
-        chain.kit.order.reduce(
-          (sum, st) =>
-            sum +
-            (st.run && chain.stages.findIndex(g => g.subjectId === st.run!.id) < chain.stages.indexOf(port) ? st.run.lengthM : 0),
-          0,
-        ),
-        o.units,
-      )} of line${chain.kit.arrestor ? ' and arrestor' : ''} −${num(chain.feedLossDb, 1)}`,
-      style: 'labelSoft',
-      anchor: 'end',
-    })
-  }
-  drawIndoor(p, words, chain, site, sign, toX, y, offset, need, o, top, height)
-  if (chain.rooms.length === 0 && port?.kind === 'router' && !o.compact)
-    words.push({
-      x: Math.max(nodeX(port.subjectId), outsideX) + 12,
-      y: y(chain.portDbm) - 12,
-      text: 'from here on it is Wi-Fi or Ethernet',
-      style: 'labelSoft',
-      anchor: 'start',
-    })
-  // On the roof only what answers “does it come out?” is written.
-  for (const w of o.compact
-    ? words.filter(x => x.style === 'figure' || x.style === 'figureShort' || x.style === 'labelShort')
-    : words) {
-    const long = textWidth(w.text)
-    const wx = w.anchor === 'start' ? Math.min(w.x, o.width - long - 6) : Math.max(w.x, long + 4)
-    p.push({
-      kind: 'text',
-      style: w.style,
-      x: wx,
-      y: labels.place(wx, w.y, long, w.anchor, bounds),
-      text: w.text,
-      anchor: w.anchor,
-    })
-  }
-  if (!o.compact) legend(p, o.width, top)
+  labels.keepOff(run, y, run, groundY + 24)
+  p.push({ kind: 'line', style: 'earth', x1: run - 8, y1: groundY + 24, x2: run + 8, y2: groundY + 24 })
+  if (!o.compact) labels.put(p, { x: run - 12, y: groundY + 20, anchor: 'end', style: 'labelMet', text: 'earth' })
 }
 
-function drawIndoor(
-  p: Primitive[],
-  words: { x: number; y: number; text: string; style: Primitive['style']; anchor: 'start' | 'middle' | 'end' }[],
-  chain: Chain,
-  site: Site,
-  sign: 1 | -1,
-  toX: (m: number) => number,
-  y: (dbm: number) => number,
-  offset: number,
-  need: number | null,
-  o: SectionOptions,
-  top: number,
-  height: number,
-): void {
-  if (!chain.rooms.length || need === null || !chain.kit.inside) return
-  p.push({ kind: 'rect', style: 'bad', x: o.width * 0.44, y: y(need), w: o.width * 0.56 - 16, h: top + height - 4 - y(need) })
-  p.push({ kind: 'line', style: 'badLine', x1: o.width * 0.44, y1: y(need), x2: o.width - 16, y2: y(need) })
-  words.push({ x: o.width - 18, y: y(need) - 6, text: `phones need ${num(need)}`, style: 'labelShort', anchor: 'end' })
-  const inside = chain.kit.inside.node
-  const from = along(site, inside, sign)
-  const fed = chain.stages.find(s => s.kind === 'inside')!.levelDbm
-  const storey = storeyOf(site, inside.upM - 0.01)
-  for (const side of [-1, 1]) {
-    const points: [number, number][] = []
-    for (let d = 0.3; d <= site.lengthM; d *= 1.25) {
-      const m = from + side * d
-      if (Math.abs(m) > site.lengthM / 2) break
-      points.push([
-        toX(m),
-        y(fed - indoorLossDb(Math.hypot(d, inside.upM - storey * site.storeyHeightM - 1), chain.kit.frequencyMHz, 0) - 3),
-      ])
-    }
-    if (points.length > 1) p.push({ kind: 'path', style: 'computed', d: polyline([[toX(from), y(fed)], ...points]) })
-  }
-  for (const r of chain.rooms) {
-    const rx = toX(along(site, r.spot, sign))
-    const ry = y(r.rsrpDbm + offset)
-    p.push({ kind: 'circle', style: r.met ? 'dot' : 'block', x: rx, y: ry, r: 3.6, id: r.spot.id })
-    words.push({
-      x: rx + 7,
-      y: ry + 5,
-      text: `${num(r.rsrpDbm + offset)} ${r.spot.name.toLowerCase()}`,
-      style: r.met ? 'figure' : 'figureShort',
-      anchor: 'start',
-    })
+/** Sheets, edge on or as the section sees them. */
+function drawSheets(s: Sheet): void {
+  for (const row of s.doc.sheets) {
+    const [x, y] = place(s, row)
+    const azimuth = toRad(row.azimuthDeg)
+    const tilt = toRad(row.tiltDeg)
+    const flat = { eastM: Math.sin(azimuth), northM: Math.cos(azimuth) }
+    const perM = s.toX(1) - s.toX(0)
+    const across = along(s.site, { eastM: flat.northM, northM: -flat.eastM }, s.sign) * row.widthM * 0.5
+    const rise = (Math.cos(tilt) * row.heightM) / 2
+    const lean =
+      along(s.site, { eastM: -flat.eastM * Math.sin(tilt), northM: -flat.northM * Math.sin(tilt) }, s.sign) * row.heightM * 0.5
+    // The longer of its two sides, as the section shows it.
+    const [dx, dy] = Math.hypot(lean, rise) >= Math.abs(across) ? [lean, rise] : [across, 0]
+    const [x1, y1, x2, y2] = [x - dx * perM, y + dy * perM, x + dx * perM, y - dy * perM]
+    s.p.push({ kind: 'line', style: 'sheetLine', x1, y1, x2, y2, id: row.id, title: row.name })
+    s.labels.keepOff(x1, y1, x2, y2)
+    if (!s.o.compact)
+      s.labels.put(s.p, {
+        x: Math.max(x1, x2) + 8,
+        y: Math.min(y1, y2) - 4,
+        style: 'labelSoft',
+        text: `${row.name.toLowerCase()}, ${length(row.widthM, s.o.units)} × ${length(row.heightM, s.o.units)}`,
+        optional: true,
+      })
   }
 }
 
-function legend(p: Primitive[], width: number, top: number): void {
-  const y = top + 18
-  let x = width - 300
-  for (const kind of ['measured', 'computed', 'assumed'] as const) {
-    p.push({ kind: 'line', style: kind, x1: x, y1: y - 4, x2: x + 26, y2: y - 4 })
-    p.push({ kind: 'text', style: 'label', x: x + 32, y, text: kind })
-    x += 100
-  }
+/** The way round each amplifier, and whether it holds: written where it bites. */
+function drawLoops(s: Sheet): void {
+  const { p, labels, o, a } = s
+  a.loops.forEach((loop, i) => {
+    const good = loop.state === 'stable'
+    if (good && a.loops.length > 1) return
+    const [x1, y1] = place(s, loop.worst.donor.node)
+    const [x2, y2] = place(s, loop.worst.server.node)
+    p.push({ kind: 'line', style: good ? 'loopGood' : 'loop', x1, y1, x2, y2 })
+    labels.keepOff(x1, y1, x2, y2)
+    const name = a.loops.length > 1 ? `amp ${letter(i)}: ` : ''
+    const text1 = `${name}isolation ${num(loop.isolationDb)} dB, needs ${num(loop.neededDb)}`
+    const text2 = good
+      ? 'stable'
+      : loop.state === 'oscillating'
+        ? 'it will oscillate'
+        : `gain held back by ${num(loop.heldBackDb)} dB`
+    const w = Math.max(textWidth(text1), textWidth(text2)) + 22
+    const h = 42
+    const within = (x: number) => Math.max(8, Math.min(o.width - w - 8, x))
+    // Beside the middle of the way where that is free, else over or under its ends, else off to the left in the open.
+    const [mx, my] = [(x1 + x2) / 2, (y1 + y2) / 2]
+    const [bx, by] = labels.settle(
+      w,
+      h,
+      (
+        [
+          [mx + 14, my - h - 6],
+          [Math.max(x1, x2) + 26, Math.min(y1, y2) - h - 14],
+          [x1 + 26, y1 - h - 24],
+          [mx + 14, my + 8],
+          [Math.min(x1, x2) - w - 30, Math.max(y1, y2) + 30],
+          [Math.min(x1, x2) - w - 30, Math.min(y1, y2) - h - 30],
+          [mx + 14, Math.max(y1, y2) + 20],
+        ] as const
+      ).map(([x, y]) => [within(x), Math.max(4, y)] as const),
+    )
+    const nearest = (v: number, from: number, to: number) => Math.min(Math.max(v, from), to)
+    p.push({ kind: 'line', style: 'leader', x1: mx, y1: my, x2: nearest(mx, bx, bx + w), y2: nearest(my, by, by + h) })
+    p.push({ kind: 'rect', style: good ? 'calloutPlain' : 'calloutFill', x: bx, y: by, w, h: 42, id: 'loop' })
+    p.push({ kind: 'text', style: good ? 'labelBold' : 'labelShort', x: bx + 10, y: by + 17, text: text1, id: 'loop' })
+    p.push({ kind: 'text', style: 'label', x: bx + 10, y: by + 34, text: text2, id: 'loop' })
+  })
 }

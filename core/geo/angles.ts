@@ -44,3 +44,6 @@ export function circularMean(
   const resultant = Math.hypot(x, y) / total
   return { meanDeg: resultant < 1e-9 ? null : normalise360(toDeg(Math.atan2(y, x))), resultant }
 }
+
+/** @returns bearing less heading, 0…360: 0 dead ahead, 90 to the right */
+export const relativeBearing = (bearingDeg: number, headingDeg: number): number => normalise360(bearingDeg - headingDeg)

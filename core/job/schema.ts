@@ -6,31 +6,22 @@
  * MHz, dB, dBm, Mbit/s, UTC as ISO 8601.
  */
 import { Type } from '@sinclair/typebox'
-import type { Static, TProperties, TSchema } from '@sinclair/typebox'
+import type { Static, TProperties } from '@sinclair/typebox'
+import { Day, Id, Num, oneOf, opt, Text, Time, Whole } from './fields'
+import { MATERIAL_IDS } from './materials'
+import { OwnFigures, PartSchema } from './part'
 
-const opt = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
-
-export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$' })
-/** Neither NUL nor half of a surrogate pair: no text of a person holds them, and no database takes them. */
-const SOUND = '^[^\\u0000\\uD800-\\uDFFF]*$'
-const Text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength, pattern: SOUND })
-const Num = (minimum: number, maximum: number) => Type.Number({ minimum, maximum })
-/** An instant in UTC of the years 1970 to 2099. */
-const Time = Type.String({
-  format: 'date-time',
-  pattern: '^(19[7-9]|20\\d)\\d-\\d\\d-\\d\\dT([01]\\d|2[0-3]):[0-5]\\d:[0-5]\\d(\\.\\d{1,6})?Z$',
-})
-const Day = Type.String({ format: 'date', pattern: '^(19[7-9]|20\\d)\\d-' })
 /** Sequence numbers and versions are 32 bits in the database. */
 const MOST_SEQUENCE = 2_147_483_647
-const oneOf = <T extends string>(...values: T[]) => Type.Unsafe<T>({ type: 'string', enum: values })
 
-export const KINDS = ['home', 'vehicle', 'boat'] as const
+export const KINDS = ['home', 'building', 'vehicle', 'boat'] as const
 export type JobKind = (typeof KINDS)[number]
 
 const TECHNOLOGY = oneOf('LTE', 'NR')
 const PHASE = oneOf('before', 'after')
 const metres = () => opt(Num(-500, 500))
+const Material = oneOf(...MATERIAL_IDS)
+const metresFrom = { eastM: Num(-500, 500), northM: Num(-500, 500), upM: Num(-20, 300) }
 
 const jobs = {
   name: Text(120, 1),
@@ -54,6 +45,12 @@ const jobs = {
   stopId: opt(Id),
   /** effective earth radius factor of every path */
   kFactor: Num(0.5, 5),
+  /** RSRP that a room needs on a phone, for data and for calls; null takes the trade's */
+  needDataDbm: opt(Num(-140, -40)),
+  needCallsDbm: opt(Num(-140, -40)),
+  /** lower edges of the four upper grades of RSRP, and of SINR, best first; null takes the trade's */
+  rsrpEdges: opt(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
+  sinrEdges: opt(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
 }
 
 const sites = {
@@ -62,13 +59,20 @@ const sites = {
   groundM: opt(Num(-450, 9000)),
   zone: Text(64, 1),
   axisDeg: Num(0, 360),
-  lengthM: Num(2, 150),
-  depthM: Num(1, 100),
-  storeys: Type.Integer({ minimum: 1, maximum: 4 }),
+  lengthM: Num(2, 400),
+  depthM: Num(1, 400),
+  storeys: Whole(1, 40),
   /** of a storey; of a vehicle to its roof, of a boat from the water to the coachroof */
   storeyHeightM: Num(0.5, 20),
-  /** of a boat: its mast above the coachroof */
+  /** ridge over the eaves, 0 for a flat roof; of a boat: its mast above the coachroof */
   roofRiseM: Num(0, 60),
+  /** of the outside walls, or of the skin of what moves */
+  wallMaterial: Material,
+  paneMaterial: Material,
+  /** share of the outside walls that is panes, % */
+  panePercent: Num(0, 100),
+  floorMaterial: Material,
+  roofMaterial: Material,
   /** true heading of nose or bow */
   headingDeg: opt(Num(0, 360)),
   /** how far it may swing either way from that heading: 0 parked, 180 any way */
@@ -79,6 +83,39 @@ const sites = {
       maxItems: 72,
     }),
   ),
+}
+
+/** A floor that is not as the site says of all: 0 is the ground floor. */
+const floors = {
+  level: Whole(0, 39),
+  name: opt(Text(60)),
+  heightM: opt(Num(1.8, 20)),
+  /** of the slab above it */
+  material: opt(Material),
+}
+
+/** An inside wall, from floor to ceiling of one level. */
+const walls = {
+  level: Whole(0, 39),
+  fromEastM: Num(-500, 500),
+  fromNorthM: Num(-500, 500),
+  toEastM: Num(-500, 500),
+  toNorthM: Num(-500, 500),
+  material: Material,
+  /** as measured through it */
+  lossDb: opt(Num(0, 60)),
+}
+
+/** A sheet or mesh hung up to part two antennas; `azimuthDeg` is the way it faces, tilt 90 lies flat. */
+const sheets = {
+  name: Text(80, 1),
+  ...metresFrom,
+  azimuthDeg: Num(0, 360),
+  tiltDeg: Num(-90, 90),
+  widthM: Num(0.1, 20),
+  heightM: Num(0.1, 20),
+  material: Material,
+  lossDb: opt(Num(0, 60)),
 }
 
 const stops = {
@@ -124,9 +161,7 @@ const pictures = {
 
 const spots = {
   name: Text(80, 1),
-  eastM: Num(-500, 500),
-  northM: Num(-500, 500),
-  upM: Num(-20, 100),
+  ...metresFrom,
   indoors: Type.Boolean(),
   needed: Type.Boolean(),
 }
@@ -139,7 +174,7 @@ const readings = {
   spotId: Id,
   technology: TECHNOLOGY,
   band: opt(Text(12)),
-  channel: opt(Type.Integer({ minimum: 0, maximum: 3_279_165 })),
+  channel: opt(Whole(0, 3_279_165)),
   bandwidthMHz: opt(Num(1.4, 100)),
   cellId: opt(Text(40)),
   rsrpDbm: opt(Num(-160, -20)),
@@ -175,7 +210,7 @@ const cells = {
   technology: TECHNOLOGY,
   band: Text(12),
   cellId: opt(Text(40)),
-  channel: opt(Type.Integer({ minimum: 0, maximum: 3_279_165 })),
+  channel: opt(Whole(0, 3_279_165)),
   azimuthDeg: opt(Num(0, 360)),
   beamwidthDeg: opt(Num(1, 360)),
   powerDbm: opt(Num(-30, 70)),
@@ -187,30 +222,34 @@ const designs = {
   mastId: opt(Id),
   band: opt(Text(12)),
   bandwidthMHz: opt(Num(1.4, 100)),
-  marginDb: Num(0, 40),
+  /** kept between gain and isolation; null takes what the amplifier asks for */
+  marginDb: opt(Num(0, 40)),
   carriersInBand: opt(Type.Integer({ minimum: 1, maximum: 40 })),
-  obstructionDb: Num(0, 60),
   aimedDeg: opt(Num(0, 360)),
   aimedAtUtc: opt(Time),
 }
 
+/** A part in its place. The part is a copy: what the catalogue says later does not change what was planned. */
 const nodes = {
   designId: Id,
-  role: oneOf('outside', 'arrestor', 'pad', 'amplifier', 'router', 'inside'),
   partId: Text(40),
-  eastM: Num(-500, 500),
-  northM: Num(-500, 500),
-  upM: Num(-20, 100),
+  part: opt(PartSchema),
+  /** the maker's figures of the very part */
+  own: opt(OwnFigures),
+  ...metresFrom,
   azimuthDeg: opt(Num(0, 360)),
   tiltDeg: Num(-90, 90),
-  gainDb: opt(Num(-20, 100)),
 }
 
+/** A cable from port to port; without a line, one part is screwed to the other. A port left out is the part's next free one. */
 const runs = {
   designId: Id,
   fromNodeId: Id,
+  fromPort: opt(Text(16)),
   toNodeId: Id,
-  partId: Text(40),
+  toPort: opt(Text(16)),
+  partId: opt(Text(40)),
+  part: opt(PartSchema),
   lengthM: Num(0, 500),
   measured: Type.Boolean(),
   spareM: metres(),
@@ -248,6 +287,9 @@ const checks = {
 export const TABLE_FIELDS = {
   jobs,
   sites,
+  floors,
+  walls,
+  sheets,
   stops,
   obstacles,
   landmarks,
@@ -273,13 +315,30 @@ export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
  * of an older app is taken as it was meant.
  */
 export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>> } = {
-  jobs: { stopId: null, kFactor: 4 / 3 },
-  sites: { headingDeg: null, swingDeg: 0, deviation: null },
+  jobs: { stopId: null, kFactor: 4 / 3, needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null },
+  sites: {
+    headingDeg: null,
+    swingDeg: 0,
+    deviation: null,
+    wallMaterial: 'brick',
+    paneMaterial: 'glass',
+    panePercent: 15,
+    floorMaterial: 'timber floor',
+    roofMaterial: 'tiles',
+  },
+  nodes: { part: null, own: null },
+  runs: { fromPort: null, toPort: null, part: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
   readings: { stopId: null },
   speedRuns: { stopId: null },
   sweeps: { stopId: null },
+}
+
+/** Fields that are no more: a change of before that names them is taken without them. */
+export const GONE_FIELDS: { [T in TableName]?: readonly string[] } = {
+  designs: ['obstructionDb'],
+  nodes: ['role', 'gainDb'],
 }
 
 /** Tables whose rows hold at one place: a new row is of the stop at which the job stands. */
@@ -293,6 +352,9 @@ export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id
 
 export type Job = Row<'jobs'>
 export type Site = Row<'sites'>
+export type FloorRow = Row<'floors'>
+export type WallRow = Row<'walls'>
+export type SheetRow = Row<'sheets'>
 export type Stop = Row<'stops'>
 export type Obstacle = Row<'obstacles'>
 export type Landmark = Row<'landmarks'>
@@ -361,6 +423,10 @@ export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.from
 /** A document kept by an older app or handover, with the tables and fields that came later. */
 export function completeDocument(doc: Partial<JobDocument>): JobDocument {
   const whole = { ...emptyDocument(), ...doc }
+  for (const [table, fields] of Object.entries(GONE_FIELDS)) {
+    const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
+    if (rows.some(r => fields.some(f => f in r))) (whole as Record<string, unknown>)[table] = rows.map(r => without(r, fields))
+  }
   for (const [table, fields] of Object.entries(LATER_FIELDS)) {
     const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
     if (rows.some(r => Object.keys(fields).some(f => r[f] === undefined)))
@@ -368,5 +434,8 @@ export function completeDocument(doc: Partial<JobDocument>): JobDocument {
   }
   return whole
 }
+
+export const without = <T extends Record<string, unknown>>(row: T, fields: readonly string[]): T =>
+  Object.fromEntries(Object.entries(row).filter(([k]) => !fields.includes(k))) as T
 
 export const emptyDocument = (): JobDocument => Object.fromEntries(TABLES.map(t => [t, []])) as unknown as JobDocument

@@ -1,10 +1,7 @@
 /** Each act in four words: what is done there, or what it lacks. */
-import type { MastView } from '../aim/bearings'
-import type { Chain } from '../chain/levels'
-import { logIndex } from '../survey/spots'
-import type { Act, Finding } from './finding'
 import type { Proof } from '../promise/proof'
-import type { JobDocument } from '../job/schema'
+import type { Context } from './context'
+import type { Act, Finding } from './finding'
 
 export interface ActState {
   words: string
@@ -15,21 +12,13 @@ export interface ActState {
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
 
-export function matchesAct(
-  doc: JobDocument,
-  a: {
-    findings: Finding[]
-    masts: MastView[]
-    chain: Chain | null
-    sweep: { result: unknown; passes: number } | null
-    proof: Proof
-  },
-): Record<Act, ActState> {
-  const job = doc.jobs[0]!
-  const readings = logIndex(doc).readings.filter(r => r.phase === 'before').length
-  const reach = a.masts.filter(m => m.matchesCarrier && m.usable).length
+export function matchesAct(c: Context, findings: readonly Finding[], proof: Proof): Record<Act, ActState> {
+  const { doc, job, sweep } = c
+  const levels = c.main?.levels ?? null
+  const readings = c.log.readings.filter(r => r.phase === 'before').length
+  const reach = c.masts.filter(m => m.matchesCarrier && m.usable).length
   const design = doc.designs.find(d => d.id === job.designId)
-  const open = a.findings.filter(
+  const open = findings.filter(
     f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section),
   )
   const stops = open.filter(f => f.severity === 'stop').length
@@ -41,7 +30,7 @@ export function matchesAct(
     reach > 0,
   ]
   const scoutDone = scoutSteps.filter(Boolean).length / scoutSteps.length
-  const proven = a.proof.verdict
+  const proven = proof.verdict
   return {
     scout: {
       words:
@@ -60,21 +49,21 @@ export function matchesAct(
           ? `${plural(stops, 'stop')}, ${open.length - stops} to settle`
           : open.length
             ? `${open.length} to settle`
-            : a.chain
+            : levels
               ? 'sum comes out'
               : 'no level yet',
-      done: !design ? 0 : a.chain ? Math.max(0.2, 1 - open.length * 0.2) : 0.3,
-      state: !design ? 'empty' : stops ? 'trouble' : open.length ? 'open' : a.chain ? 'done' : 'open',
+      done: !design ? 0 : levels ? Math.max(0.2, 1 - open.length * 0.2) : 0.3,
+      state: !design ? 'empty' : stops ? 'trouble' : open.length ? 'open' : levels ? 'done' : 'open',
     },
     fit: {
       words:
         design?.aimedDeg !== null && design?.aimedDeg !== undefined
           ? 'aimed and locked'
-          : a.sweep
-            ? `sweep, ${plural(Math.max(1, a.sweep.passes), 'pass', 'passes')}`
+          : sweep
+            ? `sweep, ${plural(Math.max(1, sweep.passes), 'pass', 'passes')}`
             : 'not aimed yet',
-      done: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 1 : a.sweep?.result ? 0.6 : 0,
-      state: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'done' : a.sweep ? 'open' : 'empty',
+      done: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 1 : sweep?.result ? 0.6 : 0,
+      state: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'done' : sweep ? 'open' : 'empty',
     },
     prove: {
       words: proven.met === null ? 'not proven yet' : proven.short,

@@ -1,5 +1,6 @@
-/** What "show working" opens: a number with where it came from. */
-export type Provenance = 'measured' | 'computed' | 'assumed'
+/** What "show working" opens: a number with where it came from; and what is judged of it. */
+import type { TableName } from '../job/schema'
+import type { Provenance } from '../units'
 
 export interface Figure {
   value: number
@@ -20,9 +21,9 @@ export type Section = 'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'leve
 
 /** One change to a field of a row, or a row to add, that would cure a finding. */
 export interface CureStep {
-  table: import('../job/schema').TableName
+  table: TableName
   op: 'insert' | 'update' | 'delete'
-  rowId: string | null
+  rowId: string
   fields: Record<string, unknown>
 }
 
@@ -47,7 +48,20 @@ export interface Finding {
   because: string
   source: string
   cures: Cure[]
+  /** cures are worked out when it is opened */
+  solves?: boolean
   accepted?: { reason: string; by: string }
 }
 
 export const SEVERITY_ORDER: readonly Severity[] = ['stop', 'fix', 'note', 'good']
+
+export type Draft = Omit<Finding, 'key' | 'cures' | 'section'> & { cures?: Cure[] }
+
+export const finding = (section: Section, d: Draft): Finding => ({
+  ...d,
+  section,
+  cures: d.cures ?? [],
+  key: `${d.code}:${d.subjectId}`,
+})
+
+export const COMMON = 'common practice (no source)'

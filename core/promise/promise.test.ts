@@ -17,6 +17,7 @@ const base: PromiseInputs = {
   capMbps: null,
   portLimitMbps: 940,
   noiseFigureDb: 9,
+  mastElementDbm: 18,
   booster: null,
 }
 const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0 }
@@ -43,7 +44,15 @@ describe('what an antenna does', () => {
   })
   it('a booster cannot better the donor’s SINR', () => {
     for (const gainDb of [40, 60, 80]) {
-      const p = { ...base, booster: { feedLossDb: 2, gainDb, noiseFigureDb: 6, toPhoneDb: { mean: -70, sigma: 0 } } }
+      const p = {
+        ...base,
+        booster: {
+          gainDb,
+          noiseDbm: -126 + gainDb,
+          toPhoneDb: { mean: -70, sigma: 0 },
+          upGainDb: { mean: gainDb - 70, sigma: 0 },
+        },
+      }
       const donor = outcome(base, middle).sinr
       expect(outcome(p, { ...middle, toPhone: -70 }).sinr).toBeLessThanOrEqual(donor + 0.01)
     }

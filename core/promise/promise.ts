@@ -5,14 +5,14 @@
  * by its gain less cable; interference rises by the same less what the beam keeps out; the receiver's
  * own noise stays. A booster repeats: it adds its own noise and cannot better the donor's SINR.
  * Rate = min(cap, port limits, bandwidth · efficiency(SINR) · share), share calibrated by the
- * baseline's own speed and SINR. Width by Monte Carlo with a fixed seed; every constant is marked
+ * baseline's own speed and SINR. Up never uses the downlink's SINR: it scales a measured upload by what
+ * the way up gains, else it is reckoned from 23 dBm less the path loss. Width by Monte Carlo with a fixed seed; every constant is marked
  * assumed until measured.
  *
  * @source model of this project; efficiency 3GPP TR 36.942 annex A
  */
 import { carrierRateMbps, DOWNLINK, UPLINK } from '../radio/rate'
-import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
-import { cascadeNoiseFigureDb, lossStage } from '../chain/line'
+import { noiseDbm, noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import { normals, seeded } from '../random'
 import { quantile } from '../survey/stats'
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
@@ -43,8 +43,18 @@ export interface PromiseInputs {
   capMbps: number | null
   portLimitMbps: number | null
   noiseFigureDb: number
-  /** set for a booster: from the donor port to a phone in the hardest room */
-  booster: { feedLossDb: number; gainDb: number; noiseFigureDb: number; toPhoneDb: Belief } | null
+  /** the mast's reference power per resource element, dBm: what upload is reckoned by where none was measured */
+  mastElementDbm: number
+  /** set for a booster: from the donor antenna's port to a phone in the hardest room */
+  booster: {
+    /** to the inside antenna's port, dB, and what noise the way there adds, per resource element, dBm */
+    gainDb: number
+    noiseDbm: number
+    /** from there to the phone, dB */
+    toPhoneDb: Belief
+    /** from the phone's antenna to the air before the donor, dB */
+    upGainDb: Belief
+  } | null
 }
 
 export interface Expected {
@@ -64,7 +74,7 @@ export function sayExpected(e: Expected): string {
 
 export interface Drawn {
   down: Expected
-  up: Expected | null
+  up: Expected
   sinr: Expected
   rsrp: Expected
 }
@@ -95,7 +105,7 @@ export interface Draw {
 
 export interface Outcome {
   down: number
-  up: number | null
+  up: number
   sinr: number
   rsrp: number
 }
@@ -105,14 +115,8 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
   const deviceNoise = toLinear(noisePerElementDbm())
   const noise = toLinear(noisePerElementDbm(p.noiseFigureDb))
   const limit = Math.min(p.capMbps ?? Infinity, p.portLimitMbps ?? Infinity)
-  const amplifierNoiseDbm = p.booster
-    ? noisePerElementDbm(
-        cascadeNoiseFigureDb([
-          lossStage(p.booster.feedLossDb),
-          { gainDb: p.booster.gainDb, noiseFigureDb: p.booster.noiseFigureDb },
-        ]),
-      ) - p.booster.feedLossDb
-    : 0
+  const added = p.booster ? toLinear(p.booster.noiseDbm) : 0
+  const air = toLinear(noisePerElementDbm(0))
   return z => {
     const other = toLinear(z.readRsrp - z.readSinr) - deviceNoise
     // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
@@ -122,24 +126,37 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
     let rsrp = z.mount + z.net
     let unwanted = interference + noise
     let layers = p.layers
+    let upGain = raise
     if (p.booster) {
-      const through = toLinear(p.booster.gainDb + z.toPhone)
-      unwanted = (interference + toLinear(amplifierNoiseDbm)) * through + deviceNoise
+      const toPhone = toLinear(z.toPhone)
+      const through = toLinear(p.booster.gainDb) * toPhone
+      unwanted = (interference + air) * through + added * toPhone + deviceNoise
       rsrp += p.booster.gainDb + z.toPhone
       layers = 1
+      upGain = z.mount + p.booster.upGainDb.mean + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp
     }
     const sinr = rsrp - toDb(unwanted)
     const share = Math.min(1, Math.max(0.02, z.share))
     const down = Math.min(limit, share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
-    let up: number | null = null
-    if (z.up !== null) {
-      const before = uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz)
-      const gain = p.booster ? Math.min(p.booster.gainDb + z.toPhone + raise, 25) : raise
-      up = Math.min(limit, share * carrierRateMbps(before + Math.min(gain, 25), p.bandwidthMHz, 1, UPLINK))
-    }
+    const before = z.up !== null ? uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz) : uplinkSinrAt(p, z.readRsrp)
+    const up = Math.min(limit, share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK))
     return { down, up, sinr, rsrp }
   }
 }
+
+/** Device at full power, dBm; rise of the noise at the mast by its other users, and its receiver's noise figure, dB. Assumed. */
+const DEVICE_DBM = 23
+const NOISE_RISE_DB = 3
+const MAST_NF_DB = 5
+/** Power control leaves no more than this, dB. Assumed. */
+const MOST_UPLINK_SINR_DB = 25
+
+/**
+ * Uplink SINR at the mast of a device that reads this level, where no upload was measured: full power
+ * over the whole carrier, less the path loss that reference power and level tell.
+ */
+const uplinkSinrAt = (p: PromiseInputs, rsrpDbm: number): number =>
+  DEVICE_DBM - (p.mastElementDbm - rsrpDbm) - (noiseDbm(p.bandwidthMHz * 0.9e6, MAST_NF_DB) + NOISE_RISE_DB)
 
 /** Standard normal numbers of the fixed seed, eight a draw: the same for every promise, so that two differ by their inputs alone. */
 const Z: Float64Array = (() => {
@@ -173,7 +190,7 @@ export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
   }
   return {
     down: sum(out.map(o => o.down)),
-    up: p.measuredUpMbps ? sum(out.map(o => o.up!)) : null,
+    up: sum(out.map(o => o.up)),
     sinr: sum(out.map(o => o.sinr)),
     rsrp: sum(out.map(o => o.rsrp)),
   }

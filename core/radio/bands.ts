@@ -44,11 +44,13 @@ const LTE: Row[] = [
   [25, 1930, 1995, 1850, 1915, 8040, 8689],
   [26, 859, 894, 814, 849, 8690, 9039],
   [28, 758, 803, 703, 748, 9210, 9659],
+  [30, 2350, 2360, 2305, 2315, 9770, 9869],
   [38, 2570, 2620, 2570, 2620, 37750, 38249],
   [40, 2300, 2400, 2300, 2400, 38650, 39649],
   [41, 2496, 2690, 2496, 2690, 39650, 41589],
   [42, 3400, 3600, 3400, 3600, 41590, 43589],
   [43, 3600, 3800, 3600, 3800, 43590, 45589],
+  [48, 3550, 3700, 3550, 3700, 55240, 56739],
   [66, 2110, 2200, 1710, 1780, 66436, 67335],
   [71, 617, 652, 663, 698, 68586, 68935],
 ]
@@ -61,12 +63,14 @@ const NR: Row[] = [
   [7, 2620, 2690, 2500, 2570],
   [8, 925, 960, 880, 915],
   [12, 729, 746, 699, 716],
+  [14, 758, 768, 788, 798],
   [20, 791, 821, 832, 862],
   [25, 1930, 1995, 1850, 1915],
   [28, 758, 803, 703, 748],
   [38, 2570, 2620, 2570, 2620],
   [40, 2300, 2400, 2300, 2400],
   [41, 2496, 2690, 2496, 2690],
+  [48, 3550, 3700, 3550, 3700],
   [66, 2110, 2200, 1710, 1780],
   [71, 617, 652, 663, 698],
   [77, 3300, 4200, 3300, 4200],
@@ -123,6 +127,7 @@ export function earfcnToMHz(earfcn: number): { frequencyMHz: number; band: Band 
  */
 export function nrarfcnToMHz(nrarfcn: number): { frequencyMHz: number; bands: Band[] } {
   inRange('NR channel number', nrarfcn, 0, 3_279_165)
+  if (!Number.isInteger(nrarfcn)) throw new RangeError(`NR channel number must be whole, got ${nrarfcn}`)
   const frequencyMHz =
     nrarfcn < 600_000
       ? 0.005 * nrarfcn
@@ -165,6 +170,12 @@ const NR_RB_30: Record<string, number> = {
   90: 245,
   100: 273,
 }
+
+/** @returns the widths that one carrier can have, MHz, narrowest first */
+export const carrierWidths = (technology: Technology): number[] =>
+  [...new Set((technology === 'LTE' ? [LTE_RB] : [NR_RB_15, NR_RB_30]).flatMap(t => Object.keys(t).map(Number)))].sort(
+    (a, b) => a - b,
+  )
 
 /**
  * @param subcarrierKHz  NR only: 15 (frequency division, usual) or 30 (time division, usual)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { freeSpaceLossDb } from './freespace'
-import { hataLossDb, hataName } from './hata'
+import { hataCase, hataLossDb, hataName } from './hata'
 
 const at = (o: Partial<Parameters<typeof hataLossDb>[0]> = {}) =>
   hataLossDb({ frequencyMHz: 900, baseM: 50, mobileM: 1.5, distanceKm: 1, surroundings: 'urban', ...o })
@@ -23,14 +23,24 @@ describe('Hata', () => {
     // 4.78·log²f − 18.33·log f + 40.94 at f = 900.
     expect(at() - at({ surroundings: 'open' })).toBeCloseTo(4.78 * 2.9542425 ** 2 - 18.33 * 2.9542425 + 40.94, 6)
   })
-  it('the two formulas meet within 3 dB at 1500 MHz', () =>
+  it('the two formulas meet within 3 dB at 1500 MHz in town', () =>
     expect(Math.abs(at({ frequencyMHz: 1500 }) - at({ frequencyMHz: 1501 }))).toBeLessThan(3))
-  it('a large city has its own term, with a switch at 300 MHz', () => {
+  it('a large city has its own term below 1500 MHz, with a switch at 300', () =>
     expect(at({ largeCity: true, mobileM: 1.5, frequencyMHz: 400 }) - at({ frequencyMHz: 400 })).toBeCloseTo(
       (1.1 * Math.log10(400) - 0.7) * 1.5 - (1.56 * Math.log10(400) - 0.8) - (3.2 * Math.log10(11.75 * 1.5) ** 2 - 4.97),
       9,
-    )
-    expect(at({ largeCity: true, frequencyMHz: 1800 }) - at({ frequencyMHz: 1800 })).toBeGreaterThan(2)
+    ))
+  // COST 231 final report §4.4: C = 0 for medium cities and suburban centres, 3 for metropolitan ones; a(hm) of the
+  // small and medium city for both, at every mobile height.
+  it.each([1.5, 5, 10])('above 1500 MHz a metropolitan centre costs 3 dB more, whatever the height (%f m)', mobileM => {
+    const o = { frequencyMHz: 1800, mobileM }
+    expect(at({ ...o, largeCity: true }) - at(o)).toBeCloseTo(3, 9)
+    expect(at({ ...o, surroundings: 'suburban' })).toBe(at(o))
+    expect(at({ ...o, surroundings: 'open' })).toBe(at(o))
+  })
+  it('says that COST-231 speaks of suburbs where open country was asked for', () => {
+    expect(hataCase(1800, 'open')).toBe('suburban')
+    expect(hataCase(900, 'open')).toBe('open')
   })
   it.each([
     { frequencyMHz: 149 },

@@ -1,14 +1,23 @@
 /** Antenna pattern where no measured one is given. */
-import { angleBetween } from '../geo/angles'
+import { angleBetween, toDeg, toRad } from '../geo/angles'
 import { positive } from '../check'
 
 export interface Pattern {
   gainDbi: number
-  /** half-power width in the horizontal plane, degrees; 360 for an omni */
+  /** half-power width across, degrees; 360 for an omni */
   beamwidthDeg: number
-  /** half-power width in the vertical plane, degrees; as horizontal where not known */
-  verticalBeamwidthDeg?: number
+  /** half-power width in elevation, degrees */
+  verticalBeamwidthDeg: number
+  /** how far below the peak back lobes and nulls lie at most, dB */
   frontToBackDb: number
+  /** a cone about its own axis, as a ceiling dome's straight down, rather than two planes */
+  cone?: boolean
+}
+
+/** Which way an antenna is turned: true or site-frame azimuth, and tilt above the horizon. */
+export interface Pointing {
+  azimuthDeg: number
+  tiltDeg: number
 }
 
 /** @returns loss from the peak at an angle off the axis, dB, >= 0. @source 3GPP TR 36.814 table A.2.1.1-2: min(12(φ/φ3dB)², Am) */
@@ -18,15 +27,30 @@ export function offAxisDb(angleDeg: number, beamwidthDeg: number, limitDb: numbe
 }
 
 /**
- * Gain toward a direction, dBi. Both planes add and are cut at the front-to-back ratio.
- * @param azimuthDeg  horizontal direction looked at; `pointingDeg` the antenna's own
- * @param elevationDeg  above the horizon, seen from the antenna; `tiltDeg` the antenna's own
+ * Gain toward a direction, dBi. The losses of both planes add and stop at the front-to-back ratio.
+ *
+ * @param azimuthDeg  horizontal direction looked at
+ * @param elevationDeg  above the horizon, seen from the antenna
+ * @source 3GPP TR 36.814 table A.2.1.1-2
  */
-export function gainToward(p: Pattern, pointingDeg: number, azimuthDeg: number, elevationDeg = 0, tiltDeg = 0): number {
-  const h = offAxisDb(angleBetween(pointingDeg, azimuthDeg), p.beamwidthDeg, p.frontToBackDb)
-  const vWidth = p.verticalBeamwidthDeg ?? (p.beamwidthDeg >= 360 ? 360 : p.beamwidthDeg)
-  const v = offAxisDb(Math.abs(elevationDeg - tiltDeg), vWidth, Math.max(p.frontToBackDb, 12))
-  return p.gainDbi - Math.min(h + v, Math.max(p.frontToBackDb, 12))
+export function gainToward(p: Pattern, pointing: Pointing, azimuthDeg: number, elevationDeg = 0): number {
+  if (p.cone) {
+    const off = angleOff(pointing, azimuthDeg, elevationDeg)
+    return p.gainDbi - offAxisDb(off, p.beamwidthDeg, p.frontToBackDb)
+  }
+  const across = offAxisDb(angleBetween(pointing.azimuthDeg, azimuthDeg), p.beamwidthDeg, p.frontToBackDb)
+  // What lies behind a beam is seen upside down: straight back is straight back, whatever the tilt.
+  const behind = p.beamwidthDeg < 360 && angleBetween(pointing.azimuthDeg, azimuthDeg) > 90
+  const tilt = behind ? -pointing.tiltDeg : pointing.tiltDeg
+  const upright = offAxisDb(Math.abs(elevationDeg - tilt), p.verticalBeamwidthDeg, p.frontToBackDb)
+  return p.gainDbi - Math.min(across + upright, p.frontToBackDb)
+}
+
+/** @returns the angle between where an antenna points and a direction, 0…180 */
+function angleOff(pointing: Pointing, azimuthDeg: number, elevationDeg: number): number {
+  const [t, e] = [toRad(pointing.tiltDeg), toRad(elevationDeg)]
+  const cos = Math.sin(t) * Math.sin(e) + Math.cos(t) * Math.cos(e) * Math.cos(toRad(pointing.azimuthDeg - azimuthDeg))
+  return toDeg(Math.acos(Math.min(1, Math.max(-1, cos))))
 }
 
 /** @returns degrees off axis that cost `lossDb`; null where the antenna is an omni or never loses that much */

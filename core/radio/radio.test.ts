@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bandByName, bandFromEntry, BANDS, earfcnToMHz, nrarfcnToMHz, resourceBlocks } from './bands'
 import { freeSpaceLossDb } from './freespace'
-import { gradeRsrp } from './grades'
+import { gradeRsrp, gradeSinr, noiseLimitedSinrDb } from './grades'
 import { interferenceDbm, noisePerElementDbm, rsrpToTotalDbm, rsrqDb, sinrDb, sumDbm, totalToRsrpDbm } from './levels'
 import { degreesForLoss, gainToward, offAxisDb } from './pattern'
 import { carrierRateMbps, DOWNLINK, spectralEfficiency, UPLINK } from './rate'
@@ -48,12 +48,14 @@ describe('channel numbers', () => {
     ['n7', 524_000, 538_000],
     ['n8', 185_000, 192_000],
     ['n12', 145_800, 149_200],
+    ['n14', 151_600, 153_600],
     ['n20', 158_200, 164_200],
     ['n25', 386_000, 399_000],
     ['n28', 151_600, 160_600],
     ['n38', 514_000, 524_000],
     ['n40', 460_000, 480_000],
     ['n41', 499_200, 537_999],
+    ['n48', 636_667, 646_666],
     ['n66', 422_000, 440_000],
     ['n71', 123_400, 130_400],
     ['n77', 620_000, 680_000],
@@ -64,8 +66,17 @@ describe('channel numbers', () => {
     expect(nrarfcnToMHz(last).frequencyMHz).toBeCloseTo(band.dlHighMHz, 1)
     for (const n of [first, last]) expect(nrarfcnToMHz(n).bands.map(b => b.name)).toContain(name)
   })
-  it('every NR band held was looked at', () => expect(BANDS.filter(b => b.technology === 'NR')).toHaveLength(17))
+  it('every NR band held was looked at', () => expect(BANDS.filter(b => b.technology === 'NR')).toHaveLength(19))
   it('an NR number gives a set of bands', () => expect(nrarfcnToMHz(636_666).bands.map(b => b.name)).toEqual(['n77', 'n78']))
+  it('refuses a number that is not whole', () => expect(() => nrarfcnToMHz(1.5)).toThrow('must be whole, got 1.5'))
+  // 3GPP TS 36.101 table 5.7.3-1: B30 from 9770 at 2350 MHz, B48 from 55240 at 3550 MHz.
+  it.each([
+    [9770, 2350, 'B30'],
+    [55_240, 3550, 'B48'],
+    [5280, 758, 'B14'],
+  ])('EARFCN %i of North America is %f MHz in %s', (n, mhz, band) =>
+    expect(earfcnToMHz(n)).toMatchObject({ frequencyMHz: mhz, band: { name: band } }),
+  )
   it('refuses a number in no band', () => {
     expect(() => earfcnToMHz(700_000)).toThrow(RangeError)
     expect(() => earfcnToMHz(1.5)).toThrow(RangeError)
@@ -113,12 +124,28 @@ describe('levels', () => {
     )
   })
   it('two equal powers add 3 dB', () => expect(sumDbm([-60, -60])).toBeCloseTo(-56.99, 2))
-  it('grades are derived: −103 strong, −113 workable, −120 thin', () => {
-    expect(gradeRsrp(-103).id).toBe('strong')
-    expect(gradeRsrp(-104).id).toBe('workable')
-    expect(gradeRsrp(-113).id).toBe('workable')
-    expect(gradeRsrp(-120).id).toBe('thin')
-    expect(gradeRsrp(-121).id).toBe('too weak')
+  // The trade's scale, common practice (no source).
+  it.each([
+    [-80, 'very good'],
+    [-81, 'good'],
+    [-90, 'good'],
+    [-95, 'weak'],
+    [-105, 'poor'],
+    [-110, 'poor'],
+    [-111, 'marginal'],
+  ])('RSRP %i dBm is %s', (rsrp, grade) => expect(gradeRsrp(rsrp).id).toBe(grade))
+  it.each([
+    [20, 'very good'],
+    [13, 'good'],
+    [5, 'weak'],
+    [0, 'poor'],
+    [-1, 'marginal'],
+  ])('SINR %i dB is %s', (sinr, grade) => expect(gradeSinr(sinr).id).toBe(grade))
+  it('a crew’s own edges count', () => expect(gradeRsrp(-88, [-70, -85, -95, -105]).id).toBe('weak'))
+  // −174 dBm/Hz, 15 kHz, NF 9 dB (3GPP TR 36.942): −123.2 dBm.
+  it('noise alone would leave 20 dB at −103 and 10 at −113', () => {
+    expect(noiseLimitedSinrDb(-103)).toBeCloseTo(20, 0)
+    expect(noiseLimitedSinrDb(-113)).toBeCloseTo(10, 0)
   })
 })
 
@@ -141,11 +168,27 @@ describe('rate', () => {
 })
 
 describe('pattern', () => {
-  const beam = { gainDbi: 10, beamwidthDeg: 60, frontToBackDb: 18 }
+  const beam = { gainDbi: 10, beamwidthDeg: 60, verticalBeamwidthDeg: 60, frontToBackDb: 18 }
+  const level = { azimuthDeg: 0, tiltDeg: 0 }
   it('loses 3 dB at half the half-power width', () => expect(offAxisDb(30, 60, 18)).toBeCloseTo(3, 9)) // 12·(½)² by TR 36.814
-  it('never loses more than front to back', () => expect(gainToward(beam, 0, 180)).toBe(-8))
-  it('an omni is the same all round', () =>
-    expect(gainToward({ gainDbi: 3, beamwidthDeg: 360, frontToBackDb: 0 }, 0, 123)).toBe(3))
+  it('never loses more than front to back, in either plane or both', () => {
+    expect(gainToward(beam, level, 180)).toBe(-8)
+    expect(gainToward(beam, level, 180, 80)).toBe(-8)
+    expect(gainToward(beam, level, 0, 90)).toBe(-8)
+  })
+  it('an omni is the same all round, and has its nulls above and below', () => {
+    const omni = { gainDbi: 3, beamwidthDeg: 360, verticalBeamwidthDeg: 70, frontToBackDb: 15 }
+    expect(gainToward(omni, level, 123)).toBe(3)
+    expect(gainToward(omni, level, 123, 90)).toBe(-12)
+  })
+  it('a ceiling dome looks down: 3 dB less along the ceiling, least straight up', () => {
+    const dome = { gainDbi: 2, beamwidthDeg: 180, verticalBeamwidthDeg: 180, frontToBackDb: 10, cone: true }
+    const down = { azimuthDeg: 0, tiltDeg: -90 }
+    expect(gainToward(dome, down, 77, -90)).toBeCloseTo(2, 9)
+    expect(gainToward(dome, down, 77, 0)).toBeCloseTo(-1, 9)
+    expect(gainToward(dome, down, 77, 90)).toBe(-8)
+  })
+  it('tilting up brings the peak up', () => expect(gainToward(beam, { azimuthDeg: 10, tiltDeg: 20 }, 10, 20)).toBeCloseTo(10, 9))
   it('says how far off costs 1 dB', () => {
     expect(degreesForLoss(beam, 1)).toBeCloseTo(60 / Math.sqrt(12), 9)
     expect(degreesForLoss({ ...beam, beamwidthDeg: 360 }, 1)).toBeNull()

@@ -1,19 +1,19 @@
 /** The handover as blocks: the screen, print and the PDF show the same. */
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
-import { layoutSection } from '../drawing/section'
+import { layoutSection, roleOf } from '../drawing/section'
+import type { Tree } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
 import { trueToMagnetic } from '../geo/declination'
 import { bearing, distance, given, length, num, say } from '../units'
 import type { Units } from '../units'
-import { partById } from '../catalogue/parts'
 import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
 import { sayExpected } from '../promise/promise'
 import type { JobDocument } from '../job/schema'
 import { RULE_PACKS } from '../judge/cautions'
-import { atPresentStop } from '../site/place'
+import { atPresentStop } from '../survey/place'
 import { sayRelative } from '../aim/nose'
 
 export type Block =
@@ -29,14 +29,17 @@ export interface Report {
   foot: string
 }
 
-const ROLE = {
+const PART_WORDS: Record<string, string> = {
   outside: 'Outside antenna',
+  inside: 'Inside antenna',
   arrestor: 'Arrestor',
   pad: 'Pad',
+  adapter: 'Adapter or jumper',
+  splitter: 'Splitter',
+  tap: 'Tap',
   amplifier: 'Amplifier',
   router: 'Router',
-  inside: 'Inside antenna',
-} as const
+}
 
 const day = (iso: string): string => iso.slice(0, 10)
 
@@ -81,7 +84,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   })
   const aim = aimRows(doc, a, o.units)
   if (aim.length) blocks.push({ kind: 'facts', title: 'Aim', rows: aim })
-  if (a.kit?.order.length) {
+  if (a.tree?.nodes.length) {
     blocks.push({
       kind: 'drawing',
       title: 'Section with the level line',
@@ -93,12 +96,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       kind: 'table',
       title: 'Parts and cables, in the order of the signal',
       head: ['', 'Part', 'Where', 'Cable to it'],
-      rows: a.kit.order.map(s => [
-        ROLE[s.node.role],
-        partById(s.node.partId)?.name ?? s.node.partId,
-        `${length(s.node.upM, o.units)} over ground`,
-        s.run ? `${s.line?.name ?? ''}, ${length(s.run.lengthM, o.units)}${s.run.measured ? '' : ' (assumed)'}` : '',
-      ]),
+      rows: partRows(a.tree, o.units),
     })
   }
   if (a.chosen?.path && a.chosen.best) {
@@ -172,6 +170,30 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   }
 }
 
+/** Every part once, in the order of the signal, with each cable that leads to it. */
+function partRows(tree: Tree, units: Units): string[][] {
+  const seen = new Set<string>()
+  const inOrder = [...tree.visits.map(v => v.at), ...tree.loose]
+  return inOrder.flatMap(at => {
+    if (seen.has(at.node.id)) return []
+    seen.add(at.node.id)
+    const cables = tree.joints
+      .filter(j => j.run.partId && tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id))
+      .map(j => `${j.line?.name ?? ''}, ${length(j.run.lengthM, units)}${j.run.measured ? '' : ' (assumed)'}`)
+    const counted = [...new Set(cables)].map(c =>
+      cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,
+    )
+    return [
+      [
+        PART_WORDS[roleOf(tree, at)] ?? at.part.kind,
+        at.part.name,
+        `${length(at.node.upM, units)} over ground`,
+        counted.join('; '),
+      ],
+    ]
+  })
+}
+
 const aimedOf = (doc: JobDocument): number | null =>
   (doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0])?.aimedDeg ?? null
 
@@ -190,7 +212,7 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
       ['Computed bearing', both(a.chosen.bearingDeg)],
     )
   const kind = doc.jobs[0]!.kind
-  if (a.chosen?.path && kind !== 'home' && doc.sites[0]!.headingDeg !== null)
+  if (a.chosen?.path && (kind === 'vehicle' || kind === 'boat') && doc.sites[0]!.headingDeg !== null)
     rows.push([
       kind === 'boat' ? 'From the bow' : 'From the nose',
       `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(doc.sites[0]!.headingDeg)} ` +

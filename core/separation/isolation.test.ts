@@ -1,19 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { freeSpaceLossDb, wavelengthM } from '../radio/freespace'
+import { antennaAt, partById, partOfKind } from '../catalogue/parts'
+import type { AntennaNode } from '../chain/tree'
+import { emptyDocument } from '../job/schema'
+import type { JobDocument } from '../job/schema'
+import { applyChanges } from '../job/changes'
+import { newJobChanges } from '../job/defaults'
+import { buildingOf } from '../site/building'
+import { countedIds } from '../../demo/scenario'
 import {
   horizontalIsolationDb,
+  inFarField,
   isolation,
-  ISOLATION_CAP_DB,
   leastMove,
+  marginFor,
   meetsRuleOfThumb,
+  slantIsolationDb,
   verticalIsolationDb,
   willOscillate,
 } from './isolation'
+import { pairOf } from './loop'
 
 const f = 806
 
-describe('isolation', () => {
+describe('the quick rules', () => {
   it('horizontal is free space to within 0.02 dB', () =>
     expect(horizontalIsolationDb(10, f, 0)).toBeCloseTo(freeSpaceLossDb(10, f), 1)) // 20·log10(4π) = 21.98, printed as 22
   it('doubling gains 6 dB along and 12 dB up', () => {
@@ -22,36 +33,8 @@ describe('isolation', () => {
   })
   it('one wavelength up is 28 dB', () => expect(verticalIsolationDb(wavelengthM(f), f)).toBeCloseTo(28, 9)) // common practice
   it('slant meets both ends', () => {
-    const along = isolation({ alongM: 15, upM: 0, frequencyMHz: f, gainTowardDbi: [0, 0] })
-    expect(along.slantDb).toBeCloseTo(along.horizontalDb!, 9)
-    const up = isolation({ alongM: 0, upM: 6, frequencyMHz: f, gainTowardDbi: [0, 0] })
-    expect(up.slantDb).toBeCloseTo(up.verticalDb!, 9)
-  })
-  it('is never above free space with both patterns plus what stands between, nor above the cap', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.1, max: 60, noNaN: true }),
-        fc.double({ min: 0, max: 20, noNaN: true }),
-        fc.double({ min: -15, max: 12, noNaN: true }),
-        fc.double({ min: 0, max: 30, noNaN: true }),
-        (alongM, upM, g, obstructionDb) => {
-          const r = isolation({ alongM, upM, frequencyMHz: f, gainTowardDbi: [g, 0], obstructionDb })
-          expect(r.isolationDb).toBeLessThanOrEqual(Math.min(r.freeSpaceDb + obstructionDb, ISOLATION_CAP_DB) + 1e-9)
-        },
-      ),
-    )
-  })
-  it('grows as the antennas part', () => {
-    let last = -Infinity
-    for (let d = 2; d < 30; d += 1) {
-      const i = isolation({ alongM: d, upM: 3, frequencyMHz: f, gainTowardDbi: [-8, 0] }).isolationDb
-      expect(i).toBeGreaterThanOrEqual(last - 1e-9)
-      last = i
-    }
-  })
-  it('says when they stand too close for the formulas', () => {
-    expect(isolation({ alongM: 0.5, upM: 0.1, frequencyMHz: f, gainTowardDbi: [0, 0] }).farField).toBe(false)
-    expect(() => isolation({ alongM: 0, upM: 0, frequencyMHz: f, gainTowardDbi: [0, 0] })).toThrow(/distance/)
+    expect(slantIsolationDb(0, 6, f, 0)).toBeCloseTo(verticalIsolationDb(6, f), 9)
+    expect(slantIsolationDb(15, 0, f, 0)).toBeCloseTo(horizontalIsolationDb(15, f, 0), 9)
   })
   it('the rule of thumb is 6.1 m up or 15.2 m along', () => {
     // 20 ft and 50 ft, common practice (no source).
@@ -62,11 +45,178 @@ describe('isolation', () => {
   })
 })
 
+describe('isolation', () => {
+  const of = (o: Partial<Parameters<typeof isolation>[0]>) =>
+    isolation({ distanceM: 6, frequencyMHz: f, gainTowardDbi: [0, 0], crossedDb: 0, ...o })
+  it('is below each of its ways, which join as powers', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 60, noNaN: true }),
+        fc.double({ min: -25, max: 14, noNaN: true }),
+        fc.double({ min: 0, max: 80, noNaN: true }),
+        (distanceM, g, crossedDb) => {
+          const r = of({ distanceM, gainTowardDbi: [g, 0], crossedDb })
+          expect(r.isolationDb).toBeLessThanOrEqual(Math.min(r.directDb, r.scatteredDb) + 1e-9)
+          expect(r.isolationDb).toBeGreaterThanOrEqual(Math.min(r.directDb, r.scatteredDb) - 3.02)
+        },
+      ),
+    ))
+  it('in free space two isotropic antennas have free space between them, to within what is scattered', () =>
+    expect(of({}).isolationDb).toBeCloseTo(freeSpaceLossDb(6, f), 1))
+  it('nulls and walls without end leave the scattered way: 25 dB over free space and half of what is crossed', () =>
+    expect(of({ gainTowardDbi: [-60, -60], crossedDb: 20 }).isolationDb).toBeCloseTo(freeSpaceLossDb(6, f) + 35, 2))
+  it('moving apart along the line that joins them never lowers it', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.2, max: 40, noNaN: true }), fc.double({ min: -20, max: 12, noNaN: true }), (d, g) => {
+        const near = of({ distanceM: d, gainTowardDbi: [g, g] }).isolationDb
+        expect(of({ distanceM: d * 1.3, gainTowardDbi: [g, g] }).isolationDb).toBeGreaterThan(near)
+      }),
+    )
+  })
+  it('refuses one place for two antennas', () => expect(() => of({ distanceM: 0 })).toThrow(/distance/))
+  it('far field: three wavelengths along or one up, and 2D²/λ', () => {
+    expect(inFarField(0.5, 0.1, 0.3, f)).toBe(false)
+    expect(inFarField(3, 0, 0.3, f)).toBe(true)
+    expect(inFarField(3, 0, 1.2, 2600)).toBe(false)
+  })
+})
+
+/** A site with a donor and an inside antenna in it. */
+function site(kind: 'home' | 'building' | 'vehicle', fields: Record<string, unknown> = {}): JobDocument {
+  const doc = applyChanges(
+    emptyDocument(),
+    newJobChanges({ name: 'x', latDeg: 0, lonDeg: 0, zone: 'UTC', kind }, countedIds(61)).changes,
+  )
+  return { ...doc, sites: [{ ...doc.sites[0]!, ...fields }] }
+}
+const at = (partId: string, eastM: number, northM: number, upM: number, o: Record<string, unknown> = {}): AntennaNode => ({
+  node: {
+    id: partId,
+    designId: '',
+    partId,
+    part: null,
+    own: null,
+    eastM,
+    northM,
+    upM,
+    azimuthDeg: null,
+    tiltDeg: 0,
+    ...o,
+  },
+  part: partById(partId) as AntennaNode['part'],
+})
+const between = (doc: JobDocument, donor: AntennaNode, server: AntennaNode, frequencyMHz: number, facingDeg?: number) =>
+  pairOf(donor, server, { building: buildingOf(doc), frequencyMHz, bearingDeg: 270 }, 0, facingDeg)!.isolationDb
+const LOW = [700, 800, 900]
+
+/** What practice knows of the sum: common practice (no source), as the trade checks it. */
+describe('against practice', () => {
+  const home = site('home', { storeys: 2, storeyHeightM: 2.7, roofRiseM: 2, lengthM: 40, depthM: 20 })
+  const bare = { ...home, sites: [{ ...home.sites[0]!, lengthM: 2, depthM: 1, storeys: 1 }] }
+  const gain = 62
+  const margin = 10
+  const heldBack = (iso: number) => Math.max(0, gain + margin - iso)
+  // The dome hangs under the upper ceiling: roof and one ceiling between.
+  const dome = (eastM: number) => at('ant-dome', eastM, 0, 5.2)
+
+  it.each(LOW)(
+    '6.1 m straight up, beam with its back turned, roof and a ceiling between: held back by 5 dB at most (%i MHz)',
+    mhz => {
+      expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), mhz))).toBeLessThanOrEqual(5)
+      expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), mhz))).toBeLessThanOrEqual(5)
+    },
+  )
+  it.each(LOW)('15.2 m along, its back turned: held back by 5 dB at most (%i MHz)', mhz =>
+    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), mhz))).toBeLessThanOrEqual(5),
+  )
+  it('at 1800 MHz neither holds it back at all', () => {
+    expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), 1800))).toBe(0)
+    expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), 1800))).toBe(0)
+    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), 1800))).toBe(0)
+  })
+  it.each(LOW)('half those distances with nothing between cost more than 10 dB (%i MHz)', mhz => {
+    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 8.25), at('ant-dome', 10, 0, 5.2), mhz))).toBeGreaterThan(10)
+    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 5.2), at('ant-dome', 17.6, 0, 5.2), mhz))).toBeGreaterThan(10)
+  })
+
+  // Site frame of a vehicle: north is ahead. The panel looks along the trailer.
+  const trailer = site('vehicle', { lengthM: 8, depthM: 2.3, storeyHeightM: 2.9 })
+  const mobile = (iso: number) => Math.max(0, 50 + 10 - iso)
+  const panel = (northM: number) => at('ant-panel-in', 0, northM, 2, { azimuthDeg: 0 })
+  it.each(LOW)('a trailer’s 50 dB booster runs with its antennas at opposite ends: held back by 10 dB at most (%i MHz)', mhz =>
+    expect(mobile(between(trailer, at('ant-omni', 0, 3.6, 3.1), panel(-3.6), mhz, 0))).toBeLessThanOrEqual(10),
+  )
+  it.each(LOW)('and by more than 10 where they are 2 m apart (%i MHz)', mhz =>
+    expect(mobile(between(trailer, at('ant-omni', 0, 1, 3.1), panel(-0.7), mhz, 0))).toBeGreaterThan(10),
+  )
+
+  it.each([...LOW, 1800])('a building’s 75 dB amplifier, 15 m and two concrete slabs between, is not held back (%i MHz)', mhz => {
+    const building = site('building', { storeys: 4, storeyHeightM: 3.4, roofRiseM: 0 })
+    // Under the ceiling of the third floor: the roof's slab and one more above it.
+    expect(between(building, at('ant-lpda', 0, 0, 24.9), at('ant-dome', 0, 0, 9.9), mhz)).toBeGreaterThanOrEqual(75 + 10)
+  })
+  it('an inside panel isolates better than a dome when it faces away from the donor, and worse when it faces it', () => {
+    const donor = at('ant-lpda', -6, 0, 7)
+    const place = { eastM: 4, northM: 0, upM: 4.4 }
+    const inside = (partId: string) => at(partId, place.eastM, place.northM, place.upM)
+    for (const mhz of [...LOW, 1800, 2600]) {
+      const withDome = between(home, donor, inside('ant-dome'), mhz)
+      expect(between(home, donor, inside('ant-panel-in'), mhz, 90), `${mhz}`).toBeGreaterThan(withDome)
+      expect(between(home, donor, inside('ant-panel-in'), mhz, 270), `${mhz}`).toBeLessThan(withDome)
+    }
+  })
+  it('an omni has its nulls above and below, at least 12 dB down', () => {
+    for (const mhz of [700, 1800, 2600])
+      for (const id of ['ant-omni', 'ant-omni-x', 'ant-whip-in']) {
+        const { pattern } = antennaAt(partOfKind(id, 'antenna')!, mhz)
+        expect(pattern.frontToBackDb, id).toBeGreaterThanOrEqual(12)
+      }
+  })
+  it('a sheet of 1.2 m before the inside antenna helps, and no more than what bends round it', () => {
+    const donor = at('ant-lpda', -5.6, 0, 6.6)
+    const server = at('ant-dome', -2.2, 0, 5.1)
+    const before = between(home, donor, server, 806)
+    const sheet = (widthM: number): JobDocument => ({
+      ...home,
+      sheets: [
+        {
+          id: 's',
+          name: 'Sheet',
+          eastM: -2.7,
+          northM: 0,
+          upM: 5.3,
+          azimuthDeg: 270,
+          tiltDeg: 24,
+          widthM,
+          heightM: widthM,
+          material: 'sheet metal',
+          lossDb: null,
+        },
+      ],
+    })
+    const small = between(sheet(1.2), donor, server, 806) - before
+    const large = between(sheet(3), donor, server, 806) - before
+    expect(small).toBeGreaterThan(5)
+    expect(small).toBeLessThan(18)
+    expect(large).toBeGreaterThan(small)
+    expect(between(sheet(0.1), donor, server, 806) - before).toBeLessThan(small)
+  })
+  it('turning an antenna by 360° changes nothing', () => {
+    const donor = at('ant-lpda', -6, 0, 7, { azimuthDeg: 0 })
+    const round = at('ant-lpda', -6, 0, 7, { azimuthDeg: 360 })
+    expect(between(home, donor, dome(3), f)).toBeCloseTo(between(home, round, dome(3), f), 9)
+  })
+})
+
 describe('the loop', () => {
   it('is stable, held back or oscillating by gain plus margin', () => {
     expect(willOscillate(77, 62, 15, 35)).toEqual({ state: 'stable', gainDb: 62, heldBackDb: 0 })
     expect(willOscillate(71, 62, 15, 35)).toEqual({ state: 'held back', gainDb: 56, heldBackDb: 6 })
     expect(willOscillate(45, 62, 15, 35).state).toBe('oscillating')
+  })
+  it('one that watches itself needs 10 dB, one that does not 15', () => {
+    expect(marginFor({ gainDb: 62, lowestGainDb: 35 })).toBe(10)
+    expect(marginFor({ gainDb: 55, lowestGainDb: 55 })).toBe(15)
   })
   it('each dB of isolation is a dB of gain while it limits', () => {
     fc.assert(
@@ -76,9 +226,9 @@ describe('the loop', () => {
     )
   })
   it('finds the least move, to 0.1 m, and none where none is enough', () => {
-    const at = (x: number) => 60 + 2 * x
-    expect(leastMove(at, 65, 8)).toBe(2.5)
-    expect(leastMove(at, 59, 8)).toBe(0)
-    expect(leastMove(at, 90, 8)).toBeNull()
+    const away = (x: number) => 60 + 2 * x
+    expect(leastMove(away, 65, 8)).toBe(2.5)
+    expect(leastMove(away, 59, 8)).toBe(0)
+    expect(leastMove(away, 90, 8)).toBeNull()
   })
 })

@@ -1,15 +1,10 @@
-/** How much of what the inside antenna sends comes back to the donor. */
+/** How much of what an inside antenna sends comes back to a donor. */
 import { finite, inRange, positive } from '../check'
 import { freeSpaceLossDb, wavelengthM } from '../radio/freespace'
-
-/** What scatter lets past however far apart the antennas are, until it is measured. Assumed. */
-export const ISOLATION_CAP_DB = 70
-
-/** Gain left unused so that people and doors moving do not start an oscillation. 10–20 dB in use. @source common practice (no source) */
-export const DEFAULT_MARGIN_DB = 15
+import { toDb, toLinear } from '../radio/levels'
 
 /**
- * Isolation of two antennas side by side.
+ * Isolation of two antennas side by side, by the quick rule.
  * @param gainTowardSumDb  gains of both antennas toward each other, added, dBi
  * @source 22 + 20·log10(d/λ) − (G1 + G2), the far field of two antennas, common practice
  */
@@ -20,64 +15,73 @@ export const horizontalIsolationDb = (distanceM: number, frequencyMHz: number, g
 export const verticalIsolationDb = (distanceM: number, frequencyMHz: number): number =>
   28 + 40 * Math.log10(positive('distanceM', distanceM) / wavelengthM(frequencyMHz))
 
+/** The quick rule between the two. @source slant (Iv − Ih)·θ/90° + Ih, common practice */
+export function slantIsolationDb(alongM: number, upM: number, frequencyMHz: number, gainTowardSumDb: number): number {
+  const lambda = wavelengthM(frequencyMHz)
+  // Each rule takes its own component, held at its nearest valid distance so that a small one cannot run to −∞.
+  const horizontalDb = horizontalIsolationDb(
+    Math.max(inRange('alongM', alongM, 0, 1e5), lambda / 2),
+    frequencyMHz,
+    gainTowardSumDb,
+  )
+  const verticalDb = verticalIsolationDb(Math.max(Math.abs(finite('upM', upM)), lambda / 2), frequencyMHz)
+  const angleDeg = (Math.atan2(Math.abs(upM), alongM) * 180) / Math.PI
+  return ((verticalDb - horizontalDb) * angleDeg) / 90 + horizontalDb
+}
+
+/** By ways that no line of sight shows: walls, trees, people, the ground. Assumed. */
+export const SCATTER_DB = 25
+/** Share of what the straight line crosses that a scattered way must cross too. Assumed. */
+const SCATTER_CROSSES = 0.5
+
 export interface IsolationInput {
-  /** distance on the ground between the antennas, m */
-  alongM: number
-  /** height of one above the other, m, >= 0 */
-  upM: number
+  distanceM: number
   frequencyMHz: number
   /** each antenna's gain toward the other, dBi */
   gainTowardDbi: readonly [number, number]
-  /** walls, roof or sheet between, dB */
-  obstructionDb?: number
+  /** every surface that the straight line crosses, dB */
+  crossedDb: number
 }
 
 export interface Isolation {
   isolationDb: number
-  horizontalDb: number | null
-  verticalDb: number | null
-  slantDb: number
-  /** free space with both patterns, dB */
-  freeSpaceDb: number
-  /** angle of the line between them above the horizontal, 0…90 */
-  angleDeg: number
-  rule: 'slant' | 'free space' | 'cap'
-  /** false where they stand too close for the formulas */
-  farField: boolean
+  /** by the straight line alone: free space, both patterns, what stands between, dB */
+  directDb: number
+  /** by scattered ways, dB */
+  scatteredDb: number
 }
 
 /**
- * The lower of the slant rule and of free space with both patterns, plus what stands between,
- * never above the cap of scatter.
+ * Free space with both patterns and every surface between, joined as powers with a scattered way.
  *
  * @throws RangeError where the antennas are in the same place
- * @source slant (Iv − Ih)·θ/90° + Ih, common practice; valid from about 3λ along and λ up
+ * @source free space ITU-R P.525; the scattered way: free space at the same distance between isotropic
+ *   antennas, 25 dB more, and half the dB that the straight line crosses (assumed)
  */
-export function isolation(input: IsolationInput): Isolation {
-  const alongM = inRange('alongM', input.alongM, 0, 1e5)
-  const upM = inRange('upM', Math.abs(input.upM), 0, 1e4)
-  const distanceM = positive('distance between the antennas', Math.hypot(alongM, upM))
-  const lambda = wavelengthM(input.frequencyMHz)
-  const gains = input.gainTowardDbi[0] + input.gainTowardDbi[1]
-  const angleDeg = (Math.atan2(upM, alongM) * 180) / Math.PI
-  // Each rule takes its own component, held at its nearest valid distance so that a small one cannot run to −∞.
-  const horizontalDb = horizontalIsolationDb(Math.max(alongM, lambda / 2), input.frequencyMHz, gains)
-  const verticalDb = verticalIsolationDb(Math.max(upM, lambda / 2), input.frequencyMHz)
-  const slantDb = ((verticalDb - horizontalDb) * angleDeg) / 90 + horizontalDb
-  const freeSpaceDb = freeSpaceLossDb(distanceM, input.frequencyMHz) - gains
-  const between = inRange('obstructionDb', input.obstructionDb ?? 0, 0, 100)
-  const open = Math.min(slantDb, freeSpaceDb) + between
-  return {
-    isolationDb: Math.min(open, ISOLATION_CAP_DB),
-    horizontalDb: alongM > 0 ? horizontalDb : null,
-    verticalDb: upM > 0 ? verticalDb : null,
-    slantDb,
-    freeSpaceDb,
-    angleDeg,
-    rule: open > ISOLATION_CAP_DB ? 'cap' : slantDb <= freeSpaceDb ? 'slant' : 'free space',
-    farField: alongM >= 3 * lambda || upM >= lambda,
-  }
+export function isolation({ distanceM, frequencyMHz, gainTowardDbi, crossedDb }: IsolationInput): Isolation {
+  const air = freeSpaceLossDb(positive('distance between the antennas', distanceM), frequencyMHz)
+  inRange('crossedDb', crossedDb, 0, 500)
+  const directDb = air - finite('gain', gainTowardDbi[0]) - finite('gain', gainTowardDbi[1]) + crossedDb
+  const scatteredDb = air + SCATTER_DB + SCATTER_CROSSES * crossedDb
+  return { isolationDb: -toDb(toLinear(-directDb) + toLinear(-scatteredDb)), directDb, scatteredDb }
 }
+
+/** What the sum is good to until it is measured, dB, one standard deviation. @source ±6 dB, 1σ about 4, assumed */
+export const ISOLATION_SIGMA_DB = 4
+
+/** @returns whether they stand far enough apart for far-field sums: 3 wavelengths along or one up, and 2D²/λ */
+export function inFarField(alongM: number, upM: number, sizeM: number, frequencyMHz: number): boolean {
+  const lambda = wavelengthM(frequencyMHz)
+  const distanceM = Math.hypot(alongM, upM)
+  return (alongM >= 3 * lambda || Math.abs(upM) >= lambda) && distanceM >= (2 * sizeM ** 2) / lambda
+}
+
+/**
+ * Gain left unused so that people and doors moving do not start an oscillation: 10 dB for an amplifier
+ * that watches itself and lowers its gain, 15 for one that does not.
+ * @source 10–20 dB in use, common practice (no source)
+ */
+export const marginFor = (part: { gainDb: number; lowestGainDb: number }): number => (part.lowestGainDb < part.gainDb ? 10 : 15)
 
 /**
  * Distances fitters use without a sum: either one is taken as enough.

@@ -55,28 +55,32 @@ export function between(
 export const eavesM = (site: Pick<Site, 'storeys' | 'storeyHeightM'>): number => site.storeys * site.storeyHeightM
 export const ridgeM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number => eavesM(site) + site.roofRiseM
 
-/** @returns the storey a height lies in, 0 at ground, held within the house */
-export const storeyOf = (site: Pick<Site, 'storeys' | 'storeyHeightM'>, upM: number): number =>
-  Math.min(site.storeys - 1, Math.max(0, Math.floor(upM / site.storeyHeightM)))
+/** A floor's heights over the ground, m. */
+interface Storey {
+  fromM: number
+  toM: number
+}
 
-/** Rooms are the indoor spots of a storey, parted half way between neighbours. */
+/** Rooms are the indoor spots of a floor, parted half way between neighbours. */
 export function rooms(
+  floors: readonly Storey[],
   site: Site,
   spots: readonly { id: string; name: string; eastM: number; northM: number; upM: number; indoors: boolean }[],
   sign: 1 | -1,
-): { spotId: string; name: string; storey: number; fromM: number; toM: number }[] {
+): { spotId: string; name: string; level: number; fromUpM: number; toUpM: number; fromM: number; toM: number }[] {
   const half = site.lengthM / 2
   const out: ReturnType<typeof rooms> = []
-  for (let storey = 0; storey < site.storeys; storey++) {
+  floors.forEach((floor, level) => {
+    const last = level === floors.length - 1
     const here = spots
-      .filter(s => s.indoors && storeyOf(site, s.upM) === storey)
+      .filter(s => s.indoors && (level === 0 || s.upM >= floor.fromM) && (last || s.upM < floor.toM))
       .map(s => ({ s, x: Math.min(half, Math.max(-half, along(site, s, sign))) }))
       .sort((a, b) => a.x - b.x)
     here.forEach(({ s, x }, i) => {
       const fromM = i ? (here[i - 1]!.x + x) / 2 : -half
       const toM = i < here.length - 1 ? (x + here[i + 1]!.x) / 2 : half
-      out.push({ spotId: s.id, name: s.name, storey, fromM, toM })
+      out.push({ spotId: s.id, name: s.name, level, fromUpM: floor.fromM, toUpM: floor.toM, fromM, toM })
     })
-  }
+  })
   return out
 }

@@ -1,5 +1,4 @@
 /** Readings correct the prediction, mast by mast: what was read tells how far the sum is off here. */
-import { ENTRY_LOSS_DB } from '../coverage/indoor'
 import { lteSiteOf } from '../radio/cell-id'
 import type { PathResult } from '../terrain/path'
 import { median } from './stats'
@@ -9,6 +8,9 @@ import type { Cell, JobDocument, Reading } from '../job/schema'
 
 /** What a prediction over terrain is good to before anything was read, dB, one standard deviation. @source common practice (no source) */
 export const PRIOR_SIGMA_DB = 9
+
+/** What an outside wall takes where the wall itself is not asked, dB. Assumed. @source common practice (no source) */
+const ENTRY_LOSS_DB = 12
 
 /** Its two parts: what every mast shares at one site (trees, walls, the lie of the house), and what is each mast's own. Assumed. */
 const SHARED_SIGMA_DB = 6

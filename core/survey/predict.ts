@@ -2,7 +2,7 @@
 import { angleBetween } from '../geo/angles'
 import { bandByName, resourceBlocks } from '../radio/bands'
 import { freeSpaceLossDb } from '../radio/freespace'
-import { hataLossDb, hataName } from '../radio/hata'
+import { hataCase, hataLossDb, hataName } from '../radio/hata'
 import type { Surroundings } from '../radio/hata'
 import { totalToRsrpDbm } from '../radio/levels'
 import { offAxisDb } from '../radio/pattern'
@@ -60,11 +60,18 @@ export function predictedRsrp(
   return { rsrpDbm: totalToRsrpDbm(total, blocksFor(band.band, bandwidthMHz)), assumed }
 }
 
-/** Resource blocks for a band's usual subcarriers: 30 kHz where NR divides time, else 15 kHz. */
+/**
+ * Resource blocks for a band's usual subcarriers: 30 kHz where NR divides time, else 15 kHz. A width that
+ * no carrier has is taken by its share of the spectrum: what was entered wrong must not stop the sum.
+ */
 export function blocksFor(bandName: string, bandwidthMHz: number): number {
   const band = bandByName(bandName)
-  if (band?.technology === 'NR') return resourceBlocks('NR', bandwidthMHz, band.duplex === 'TDD' ? 30 : 15)
-  return resourceBlocks('LTE', bandwidthMHz)
+  const subcarrierKHz = band?.technology === 'NR' && band.duplex === 'TDD' ? 30 : 15
+  try {
+    return resourceBlocks(band?.technology ?? 'LTE', bandwidthMHz, subcarrierKHz)
+  } catch {
+    return Math.max(6, Math.round((bandwidthMHz * 0.9 * 1000) / (12 * subcarrierKHz)))
+  }
 }
 
 export interface SecondOpinion {
@@ -101,7 +108,7 @@ export function secondOpinion(
     const loss = Math.max(lossDb, freeSpaceLossDb(path.distanceM, band.frequencyMHz))
     return {
       model: hataName(band.frequencyMHz),
-      surroundings,
+      surroundings: hataCase(band.frequencyMHz, surroundings),
       rsrpDbm: totalToRsrpDbm(eirpDbm - loss, blocksFor(band.band, bandwidthMHz)),
       lossDb: loss,
       baseM,

@@ -2,10 +2,10 @@
 import type { Summary } from './stats'
 import { looksCapped, summarise } from './stats'
 import { gradeRsrp } from '../radio/grades'
-import type { Grade } from '../radio/grades'
+import type { Grade, GradeEdges } from '../radio/grades'
 import type { JobDocument, Reading, Spot, SpeedRun } from '../job/schema'
 import { standing } from '../job/changes'
-import { ofStop } from '../site/place'
+import { ofStop } from './place'
 
 export type Phase = 'before' | 'after'
 
@@ -29,12 +29,15 @@ export interface SpotSummary {
 export interface LogIndex {
   readings: Reading[]
   runs: SpeedRun[]
+  /** the job's own edges of the grades of RSRP; undefined for the trade's */
+  edges?: GradeEdges
 }
 
 /** Readings and runs that stand, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
 export const logIndex = (doc: JobDocument): LogIndex => ({
   readings: standing(ofStop(doc, doc.readings)),
   runs: standing(ofStop(doc, doc.speedRuns)),
+  edges: (doc.jobs[0]?.rsrpEdges as unknown as GradeEdges | null) ?? undefined,
 })
 
 /** @param band  only readings of this band, or of all where left out */
@@ -55,7 +58,7 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: st
     up: summarise(runs.map(r => (r.wouldNotLoad ? 0 : r.upMbps))),
     ping: summarise(runs.map(r => r.pingMs)),
     wouldNotLoad: runs.filter(r => r.wouldNotLoad).length,
-    grade: rsrp ? gradeRsrp(rsrp.median) : null,
+    grade: rsrp ? gradeRsrp(rsrp.median, log.edges) : null,
   }
 }
 

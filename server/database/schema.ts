@@ -23,6 +23,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { MastRules } from '../../core/formats/mast-csv'
+import type { OwnFigures, Part } from '../../core/job/part'
 import type { TableName } from '../../core/job/schema'
 import type { JobState } from '../../shared/api'
 
@@ -147,6 +148,10 @@ export const jobs = pgTable(
     kFactor: doublePrecision('k_factor')
       .notNull()
       .default(4 / 3),
+    needDataDbm: doublePrecision('need_data_dbm'),
+    needCallsDbm: doublePrecision('need_calls_dbm'),
+    rsrpEdges: jsonb('rsrp_edges').$type<number[]>(),
+    sinrEdges: jsonb('sinr_edges').$type<number[]>(),
     /** the furthest act that is done, kept for the list of jobs */
     state: text('state').$type<JobState>().notNull().default('new'),
     /** what the list is searched by */
@@ -219,6 +224,11 @@ export const sites = pgTable(
     storeys: smallint('storeys').notNull(),
     storeyHeightM: doublePrecision('storey_height_m').notNull(),
     roofRiseM: doublePrecision('roof_rise_m').notNull(),
+    wallMaterial: text('wall_material').notNull(),
+    paneMaterial: text('pane_material').notNull(),
+    panePercent: doublePrecision('pane_percent').notNull(),
+    floorMaterial: text('floor_material').notNull(),
+    roofMaterial: text('roof_material').notNull(),
     headingDeg: doublePrecision('heading_deg'),
     swingDeg: doublePrecision('swing_deg').notNull().default(0),
     deviation: jsonb('deviation').$type<{ headingDeg: number; deviationDeg: number }[]>(),
@@ -228,6 +238,52 @@ export const sites = pgTable(
     check('sites_lat', sql`${t.latDeg} between -90 and 90`),
     check('sites_lon', sql`${t.lonDeg} between -180 and 180`),
   ],
+)
+
+/** Floors that are not as the site says of all. */
+export const floors = pgTable(
+  'floors',
+  {
+    ...ofJob,
+    level: smallint('level').notNull(),
+    name: text('name'),
+    heightM: doublePrecision('height_m'),
+    material: text('material'),
+  },
+  t => jobKeys(t as never, 'floors'),
+)
+
+export const walls = pgTable(
+  'walls',
+  {
+    ...ofJob,
+    level: smallint('level').notNull(),
+    fromEastM: doublePrecision('from_east_m').notNull(),
+    fromNorthM: doublePrecision('from_north_m').notNull(),
+    toEastM: doublePrecision('to_east_m').notNull(),
+    toNorthM: doublePrecision('to_north_m').notNull(),
+    material: text('material').notNull(),
+    lossDb: doublePrecision('loss_db'),
+  },
+  t => jobKeys(t as never, 'walls'),
+)
+
+export const sheets = pgTable(
+  'sheets',
+  {
+    ...ofJob,
+    name: text('name').notNull(),
+    eastM: doublePrecision('east_m').notNull(),
+    northM: doublePrecision('north_m').notNull(),
+    upM: doublePrecision('up_m').notNull(),
+    azimuthDeg: doublePrecision('azimuth_deg').notNull(),
+    tiltDeg: doublePrecision('tilt_deg').notNull(),
+    widthM: doublePrecision('width_m').notNull(),
+    heightM: doublePrecision('height_m').notNull(),
+    material: text('material').notNull(),
+    lossDb: doublePrecision('loss_db'),
+  },
+  t => jobKeys(t as never, 'sheets'),
 )
 
 /** Places a vehicle or boat goes to, each with its days. */
@@ -626,7 +682,7 @@ export const parts = pgTable(
     id: text('id').notNull(),
     kind: text('kind').notNull(),
     name: text('name').notNull(),
-    data: jsonb('data').notNull(),
+    data: jsonb('data').$type<Part>().notNull(),
   },
   t => [primaryKey({ columns: [t.crewId, t.id] })],
 )
@@ -640,9 +696,8 @@ export const designs = pgTable(
     mastId: uuid('mast_id'),
     band: text('band'),
     bandwidthMHz: doublePrecision('bandwidth_mhz'),
-    marginDb: doublePrecision('margin_db').notNull().default(15),
+    marginDb: doublePrecision('margin_db'),
     carriersInBand: smallint('carriers_in_band'),
-    obstructionDb: doublePrecision('obstruction_db').notNull().default(0),
     aimedDeg: doublePrecision('aimed_deg'),
     aimedAtUtc: when('aimed_at_utc'),
   },
@@ -654,14 +709,14 @@ export const nodes = pgTable(
   {
     ...ofJob,
     designId: uuid('design_id').notNull(),
-    role: text('role').notNull(),
     partId: text('part_id').notNull(),
+    part: jsonb('part').$type<Part>(),
+    own: jsonb('own').$type<OwnFigures>(),
     eastM: doublePrecision('east_m').notNull(),
     northM: doublePrecision('north_m').notNull(),
     upM: doublePrecision('up_m').notNull(),
     azimuthDeg: doublePrecision('azimuth_deg'),
     tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
-    gainDb: doublePrecision('gain_db'),
   },
   t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')],
 )
@@ -672,8 +727,11 @@ export const runs = pgTable(
     ...ofJob,
     designId: uuid('design_id').notNull(),
     fromNodeId: uuid('from_node_id').notNull(),
+    fromPort: text('from_port'),
     toNodeId: uuid('to_node_id').notNull(),
-    partId: text('part_id').notNull(),
+    toPort: text('to_port'),
+    partId: text('part_id'),
+    part: jsonb('part').$type<Part>(),
     lengthM: doublePrecision('length_m').notNull(),
     measured: boolean('measured').notNull().default(false),
     spareM: doublePrecision('spare_m'),
@@ -787,6 +845,9 @@ export const handovers = pgTable(
 export const documentTables = {
   jobs,
   sites,
+  floors,
+  walls,
+  sheets,
   stops,
   obstacles,
   landmarks,

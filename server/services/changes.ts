@@ -9,6 +9,7 @@ import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
 import { errorsOf, validUuid } from '../utils/validate'
 import { mergeFields } from '../../core/job/changes'
 import type { FieldConflict } from '../../core/job/changes'
+import { modernised } from '../../core/job/legacy'
 import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
 import type { Change, TableName } from '../../core/job/schema'
 import type { ChangeResult, Feed } from '../../shared/api'
@@ -266,10 +267,11 @@ async function applyOne(
   tx: Tx,
   crewId: string,
   jobId: string,
-  change: Change,
+  written: Change,
   version: number,
   device: string | null,
 ): Promise<{ conflicts: FieldConflict[]; accepted: Record<string, unknown> }> {
+  const change = modernised(written)
   // Every table of the document shares these columns; one cast stands here instead of thirteen branches.
   const table = documentTables[change.table] as unknown as typeof documentTables.spots
   const key = and(eq(table.crewId, crewId), eq(table.id, change.rowId))

@@ -9,7 +9,7 @@ import { TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
 import type { JobSnapshot, NearMasts } from '../../shared/api'
 import { MAST_RADIUS_M, MOST_MASTS } from '../../core/aim/bearings'
-import { positionOf } from '../../core/site/place'
+import { positionOf } from '../../core/survey/place'
 import { BANDS } from '../../core/radio/bands'
 import type { Position } from '../../core/geo/geodesic'
 

@@ -13,7 +13,7 @@ const has = (table: RowsOfJob, also: SQL): SQL<boolean> =>
 /** Whether each act is done, as conditions on a row of `jobs`. */
 export const ACT_DONE = {
   scout: has(readings, sql`${readings.phase} = 'before'`),
-  plan: has(nodes, sql`${nodes.role} = 'outside'`),
+  plan: has(nodes, sql`${nodes.part} ->> 'kind' = 'antenna'`),
   fit: has(designs, sql`${designs.aimedDeg} is not null`),
   prove: has(speedRuns, sql`${speedRuns.phase} = 'after'`),
   keep: has(checks, sql`${checks.key} = 'handover' and ${checks.done}`),

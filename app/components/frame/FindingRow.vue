@@ -14,8 +14,32 @@ const error = ref('')
 const t = (s: string) => say(s, prefs.units)
 const mark = { stop: 'STOP', fix: 'settle', note: 'note', good: 'good' }
 
+/** cures that take a search are worked out in the worker, when the finding is looked at */
+const solved = shallowRef<Cure[] | null>(null)
+const { engine } = useEngine()
+let asked = 0
+watch(
+  () => [props.finding, store.result] as const,
+  async ([f]) => {
+    if (!f.solves || f.accepted) return
+    const mine = ++asked
+    const cures = await engine.cures(toRaw(store.doc!), f.key, nowUtc()).catch(() => [])
+    if (mine === asked) solved.value = cures
+  },
+  { immediate: true },
+)
+const cures = computed(() => (props.finding.solves ? (solved.value ?? []) : props.finding.cures))
+/** what was pressed counts once: until the sum is worked out anew nothing more may be pressed */
+const pressed = ref(false)
+watch(
+  () => store.result,
+  () => (pressed.value = false),
+)
 async function cure(c: Cure) {
+  if (pressed.value) return
+  pressed.value = true
   error.value = (await store.cure(c))[0]?.message ?? ''
+  if (error.value) pressed.value = false
 }
 async function accept() {
   if (!reason.value.trim()) {
@@ -51,14 +75,15 @@ async function reopen() {
     <p v-if="!brief" class="soft why">
       {{ t(finding.because) }} <span>· {{ finding.source }}</span>
     </p>
-    <div v-if="finding.cures.length && !finding.accepted" class="cures">
+    <p v-if="finding.solves && !solved && !finding.accepted" class="soft">working out what would cure it…</p>
+    <div v-if="cures.length && !finding.accepted" class="cures">
       <button
-        v-for="(c, i) in finding.cures"
+        v-for="(c, i) in cures"
         :key="c.label"
         type="button"
         class="cure"
         :class="{ best: i === 0 }"
-        :disabled="!session.mayEdit"
+        :disabled="!session.mayEdit || pressed"
         @click="cure(c)"
       >
         <strong>{{ t(c.label) }}</strong><span class="fig">{{ c.gain }}</span

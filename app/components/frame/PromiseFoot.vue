@@ -13,8 +13,8 @@ const lacks = computed(() => {
   if (!r) return 'working it out…'
   if (store.site?.latDeg == null) return 'Ask: the position is missing'
   if (!store.doc?.readings.length && !r.chosen) return 'Survey: nothing read yet; Bearings: no mast chosen'
-  if (!r.kit?.outside) return 'Choose: no kit laid out yet'
-  if (!r.chain) return 'Bearings: choose a mast, or read its band'
+  if (!r.tree?.donors.length) return 'Choose: no kit laid out yet'
+  if (!r.levels) return 'Bearings: choose a mast, or read its band'
   return 'Choose: the kit is not whole'
 })
 const emit = defineEmits<{ next: [] }>()

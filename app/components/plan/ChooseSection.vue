@@ -1,97 +1,229 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { antennaAt, PARTS, partById } from '#core/catalogue/parts'
-import type { Part } from '#core/catalogue/parts'
-import { kitChanges } from '#core/job/defaults'
-import { passLossDb, runLossDb } from '#core/chain/tree'
-import { fromMetres, num, signed } from '#core/units'
-import type { Design, Node, Run } from '#core/job/schema'
+import { PARTS, partById } from '#core/catalogue/parts'
+import { flatten, isStraight, outlineOf } from '#core/chain/outline'
+import type { Outline } from '#core/chain/outline'
+import { jointLossDb, turned } from '#core/chain/tree'
+import type { AntennaNode, Joint, TreeNode } from '#core/chain/tree'
+import { roleOf } from '#core/drawing/section'
+import { branchSteps, joinSteps, looseSteps, removeSteps } from '#core/fitting/edits'
+import { screwOn } from '#core/fitting/splice'
+import type { Step } from '#core/fitting/splice'
+import { kitChanges } from '#core/fitting/usual-kit'
+import type { Part, Port } from '#core/job/part'
+import type { Design, Run } from '#core/job/schema'
+import { buildingOf } from '#core/site/building'
+import { fromMetres, length, num, say, signed } from '#core/units'
 
-/** Which approach, and the kit in the order the signal meets it; what does not fit says so at its joint. */
+/** Which approach, and the parts in the order the signal meets them; what does not fit says so at its joint. */
 const store = useJob()
 const prefs = usePrefs()
 const session = useSession()
+const crewParts = useCrewParts()
 const result = computed(() => store.result!)
-const kit = computed(() => result.value.kit)
 const design = computed(() => store.design!)
+const tree = computed(() => result.value.tree)
+const roots = computed(() => (tree.value ? outlineOf(tree.value) : []))
+const straight = computed(() => isStraight(roots.value))
+const rows = computed(() => roots.value.flatMap(flatten))
 const findings = computed(() => result.value.findings.filter(f => f.section === 'choose'))
-const laidOut = computed(() => !!kit.value?.order.length)
-const APPROACHES: { id: Design['approach']; name: string; when: string }[] = [
+const laidOut = computed(() => !!tree.value?.nodes.length)
+const APPROACHES = computed<{ id: Design['approach']; name: string; when: string }[]>(() => [
   {
     id: 'router',
     name: 'Router with an outside antenna',
-    when: 'data for the house; lifts level and, with a beam, SINR; calls only over Wi-Fi',
+    when: 'data for the place; lifts level and, with a beam, SINR; calls only over Wi-Fi',
   },
   {
     id: 'booster',
-    name: 'Booster, one inside antenna',
+    name: store.job!.kind === 'building' ? 'Amplifier and inside antennas' : 'Booster, one inside antenna',
     when: 'calls and phones as they are; repeats what is outside, cannot better its SINR',
   },
-]
-async function layOut(approach: Design['approach']) {
-  const changes = kitChanges(
-    store.doc!,
-    design.value,
-    approach,
-    result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null,
-    uuidv7,
+])
+const doing = ref(false)
+/** One thing at a time: a second press waits for what the first one made. */
+async function act(work: () => Promise<unknown>) {
+  if (doing.value || !session.mayEdit) return
+  doing.value = true
+  try {
+    await work()
+  } finally {
+    doing.value = false
+  }
+}
+const layOut = (approach: Design['approach']) =>
+  act(() => {
+    const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
+    const changes = kitChanges(store.doc!, design.value, approach, bearing, uuidv7)
+    return store.commit(
+      changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
+      `lay out a ${approach}`,
+    )
+  })
+const allParts = computed(() => [...crewParts.parts.value, ...PARTS])
+const lines = computed(() => allParts.value.filter(p => p.kind === 'line'))
+const optionsFor = (at: TreeNode): Part[] =>
+  allParts.value.filter(
+    p => p.kind === at.part.kind && (p.kind !== 'antenna' || at.part.kind !== 'antenna' || p.use === at.part.use),
   )
-  await store.commit(
-    changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
-    `lay out a ${approach}`,
+/** a part and those built alike, each once: two feeds end in one and the same router */
+const each = (o: Outline) => [o, ...o.twins]
+const count = (o: Outline): number => new Set(each(o).map(t => t.at.node.id)).size
+const setPart = (o: Outline, partId: string) => {
+  const part = allParts.value.find(p => p.id === partId)
+  if (!part) return
+  void store.commit(
+    each(o).map(t => ({
+      table: 'nodes' as const,
+      op: 'update' as const,
+      rowId: t.at.node.id,
+      fields: { partId, part, own: null },
+    })),
+    'change a part',
   )
 }
-const optionsFor = (node: Node): Part[] =>
-  PARTS.filter(p =>
-    node.role === 'outside'
-      ? p.kind === 'antenna' && p.use === 'outside'
-      : node.role === 'inside'
-        ? p.kind === 'antenna' && p.use === 'inside'
-        : p.kind === node.role,
+const setRun = (o: Outline, fields: Partial<Run>) =>
+  store.commit(
+    each(o).flatMap(t => (t.joint ? [{ table: 'runs' as const, op: 'update' as const, rowId: t.joint.run.id, fields }] : [])),
+    'change a cable',
   )
-const lines = PARTS.filter(p => p.kind === 'line')
-const setPart = (node: Node, partId: string) =>
-  store.commit([{ table: 'nodes', op: 'update', rowId: node.id, fields: { partId, gainDb: null } }], 'change a part')
-const setRun = (run: Run, fields: Partial<Run>) =>
-  store.commit([{ table: 'runs', op: 'update', rowId: run.id, fields }], 'change a cable')
 const setDesign = (fields: Partial<Design>) =>
   store.commit([{ table: 'designs', op: 'update', rowId: design.value.id, fields }], 'change the design')
-const at = (id: string) => findings.value.filter(f => f.subjectId.includes(id) && f.severity !== 'good')
-const rest = computed(() =>
-  findings.value.filter(
-    f => !kit.value?.order.some(o => f.subjectId.includes(o.node.id) || (o.run && f.subjectId.includes(o.run.id))),
-  ),
-)
-const gainOf = (node: Node): string => {
-  const part = partById(node.partId)
-  if (part?.kind === 'antenna') return `${signed(node.gainDb ?? antennaAt(part, kit.value!.frequencyMHz).pattern.gainDbi, 1)} dBi`
-  if (part?.kind === 'amplifier') return `${signed(node.gainDb ?? part.gainDb)} dB`
-  const loss = passLossDb(node)
-  return loss ? `−${num(loss, 1)} dB` : ''
+const apply = (steps: Step[], label: string) => act(() => store.cure({ label, gain: '', cost: '', enough: true, steps }))
+
+const idsOf = (o: Outline) => [...new Set(each(o).map(t => t.at.node.id))]
+const runIdsOf = (o: Outline) => each(o).flatMap(t => t.joint?.run.id ?? [])
+const about = (ids: string[]) => findings.value.filter(f => f.severity !== 'good' && ids.some(id => f.subjectId.includes(id)))
+/** one of each code: twins would say it twice */
+const once = <T extends { code: string }>(list: T[]): T[] => list.filter((f, i) => list.findIndex(g => g.code === f.code) === i)
+const atRun = (o: Outline) => once(about(runIdsOf(o)))
+const atPart = (o: Outline) => once(about(idsOf(o)).filter(f => !runIdsOf(o).some(id => f.subjectId.includes(id))))
+const rest = computed(() => {
+  const told = new Set(rows.value.flatMap(o => [...atRun(o), ...atPart(o)].map(f => f.key)))
+  return findings.value.filter(f => !told.has(f.key))
+})
+const frequency = computed(() => result.value.levels?.carrier.frequencyMHz ?? 806)
+const gainOf = (o: Outline): string => {
+  const { part } = o.at
+  if (part.kind === 'antenna') return `${signed(turned(o.at as AntennaNode, frequency.value, null).pattern.gainDbi, 1)} dBi`
+  if (part.kind === 'amplifier') {
+    const state = result.value.levels?.amplifiers.find(a => a.at.node.id === o.at.node.id)
+    return state ? `${signed(state.gainDb)} of ${num(part.gainDb)} dB` : `${signed(part.gainDb)} dB`
+  }
+  const level = result.value.levels?.ports.find(p => p.visit.at.node.id === o.at.node.id)
+  return level && level.gainDb < 0 ? `−${num(-level.gainDb, 1)} dB` : ''
+}
+const rsrpOf = (o: Outline): string => {
+  const level = result.value.levels?.ports.find(p => p.visit.at.node.id === o.at.node.id)
+  return level ? `RSRP ${num(o.at.part.kind === 'antenna' && o.joint ? level.entryRsrpDbm : level.rsrpDbm)}` : ''
+}
+const lossOf = (joint: Joint): string => `−${num(jointLossDb(joint, frequency.value), 1)} dB`
+const spareOf = (joint: Joint): string => {
+  const l = result.value.lengths.find(x => x.joint.run.id === joint.run.id)
+  if (!l || joint.run.measured) return ''
+  return l.spareM < -0.05
+    ? `${length(-l.spareM, prefs.units)} short`
+    : l.spareM > 0.3
+      ? `${length(l.spareM, prefs.units)} over`
+      : 'just reaches'
 }
 const bands = computed(() => {
   const mast = result.value.chosen
-  return mast ? [...new Set(store.doc!.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band))].sort() : []
+  const sent = mast ? store.doc!.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band) : []
+  return [...new Set(sent)].sort()
 })
-const ROLE = {
+const ROLE: Record<string, string> = {
   outside: 'outside antenna',
+  inside: 'inside antenna',
   arrestor: 'arrestor',
   pad: 'pad',
+  adapter: 'jumper',
+  splitter: 'splitter',
+  tap: 'tap',
   amplifier: 'amplifier',
   router: 'router',
-  inside: 'inside antenna',
 }
+const roleWord = (at: TreeNode) => ROLE[roleOf(tree.value!, at)] ?? at.part.kind
 const factor = computed(() => fromMetres(1, prefs.units))
 const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
-const portWords = (partId: string) => {
-  const p = partById(partId)
-  if (p && 'port' in p)
-    return (
-      `${p.port.connector} ${p.port.gender}, ${p.port.impedanceOhm} ` +
-      `Ω${p.kind === 'router' ? `, ${p.ports} ports` : ''}${p.kind === 'antenna' && p.feeds > 1 ? `, ${p.feeds} feeds` : ''}`
-    )
-  return p && 'from' in p ? `${p.from.connector} ${p.from.gender} to ${p.to.gender}` : ''
+const portWords = (part: Part): string => {
+  if (part.kind === 'line') return ''
+  const [first] = part.ports
+  if (!first) return ''
+  const many =
+    part.kind === 'antenna' && part.ports.length > 1
+      ? `, ${part.ports.length} feeds`
+      : part.kind === 'router'
+        ? `, ${part.ports.length} ports`
+        : ''
+  const last = part.ports.at(-1)!
+  if (part.ports.length === 2 && (part.kind === 'arrestor' || part.kind === 'pad' || part.kind === 'adapter'))
+    return `${first.connector} ${first.gender} to ${last.connector} ${last.gender}`
+  return `${first.connector} ${first.gender}, ${first.impedanceOhm} Ω${many}`
 }
+
+const opened = ref<Outline | null>(null)
+const sheet = ref(false)
+function openPart(o: Outline) {
+  opened.value = o
+  sheet.value = true
+}
+const openedNode = computed(() => store.doc!.nodes.find(n => n.id === opened.value?.at.node.id) ?? null)
+
+/** ports on which something more may hang, by the part they are of */
+const freePorts = (at: TreeNode): Port[] =>
+  (tree.value?.open ?? [])
+    .filter(j => j.at.node.id === at.node.id && ['server', 'out', 'tap', 'through'].includes(j.port.role))
+    .map(j => j.port)
+const context = () => ({ kind: store.job!.kind, building: buildingOf(store.here!), design: design.value })
+const addAntenna = (at: TreeNode, port: Port) => apply(branchSteps(context(), { at, port }, 'ant-dome'), 'add an inside antenna')
+const INSERTS = [
+  'spl-2',
+  'spl-3',
+  'spl-4',
+  'tap-6',
+  'tap-10',
+  'tap-15',
+  'pad-3',
+  'pad-6',
+  'pad-10',
+  'pad-20',
+  'arr-gas',
+  'adp-n-n',
+  'adp-window',
+]
+const insertInto = (joint: Joint, partId: string) => apply(screwOn(joint, 'to', partId), `put in a ${partById(partId)!.name}`)
+const remove = (o: Outline) =>
+  apply(
+    each(o)
+      .filter((t, i, all) => all.findIndex(u => u.at.node.id === t.at.node.id) === i)
+      .flatMap(t => removeSteps(tree.value!, t.at)),
+    `take out the ${o.at.part.name}`,
+  )
+const ADDS = computed(() =>
+  allParts.value.filter(p => p.kind === 'antenna' || p.kind === 'amplifier' || p.kind === 'router' || p.kind === 'splitter'),
+)
+const addLoose = (partId: string) => {
+  const eastM = -store.site!.lengthM / 2
+  return apply(looseSteps(design.value, partId, { eastM, northM: 1, upM: 2 }), `add a ${partById(partId)?.name ?? 'part'}`)
+}
+const loose = computed(() => tree.value?.loose ?? [])
+const entries = computed(() =>
+  (tree.value?.open ?? []).map(j => ({
+    ...j,
+    title: `${j.at.part.name}, ${j.port.role === 'feed' ? 'feed' : 'port'} ${j.port.id}`,
+  })),
+)
+const joinFrom = ref<number | null>(null)
+const joinTo = ref<number | null>(null)
+const join = () => {
+  const [a, b] = [entries.value[joinFrom.value ?? -1], entries.value[joinTo.value ?? -1]]
+  if (!a || !b || a.at.node.id === b.at.node.id) return
+  joinFrom.value = joinTo.value = null
+  void apply(joinSteps(context(), a, b), 'join two parts')
+}
+const t = (s: string) => say(s, prefs.units)
+const catalogue = ref(false)
 </script>
 
 <template>
@@ -104,7 +236,7 @@ const portWords = (partId: string) => {
         role="radio"
         :aria-checked="laidOut && design.approach === a.id"
         :class="{ on: laidOut && design.approach === a.id }"
-        :disabled="!session.mayEdit"
+        :disabled="!session.mayEdit || doing"
         :data-test="`approach-${a.id}`"
         @click="layOut(a.id)"
       >
@@ -128,7 +260,7 @@ const portWords = (partId: string) => {
         <v-select
           label="Band"
           :model-value="design.band"
-          :items="bands.length ? bands : ['B20', 'B3', 'B1', 'B7', 'B8']"
+          :items="bands.length ? bands : ['B20', 'B3', 'B1', 'B7', 'B8', 'B12', 'B13', 'B66', 'B71']"
           data-test="band"
           @update:model-value="b => setDesign({ band: b })"
         />
@@ -136,103 +268,154 @@ const portWords = (partId: string) => {
       </div>
     </div>
     <p v-if="!laidOut" class="empty">
-      Press an approach: the usual kit is laid out in the house, every part of it can then be changed.
+      Press an approach: the usual kit is laid out on the site, every part of it can then be changed.
     </p>
-    <ol v-else class="strip" tabindex="0" aria-label="The kit, in the order of the signal">
-      <template v-for="(s, i) in kit!.order" :key="s.node.id">
-        <li v-if="s.run" class="run">
+    <ol v-else-if="straight" class="strip" tabindex="0" aria-label="The kit, in the order of the signal">
+      <template v-for="(o, i) in rows" :key="o.at.node.id">
+        <li v-if="o.joint && o.joint.run.partId" class="run">
           <svg viewBox="0 0 100 24" preserveAspectRatio="none" aria-hidden="true">
             <path
-              d="M0 12H100"
+              v-for="n in o.twins.length + 1"
+              :key="n"
+              :d="`M0 ${12 + (n - 1 - o.twins.length / 2) * 6}H100`"
               stroke="var(--mv-ink)"
-              :stroke-width="s.run.measured ? 3 : 1.6"
-              :stroke-dasharray="s.run.measured ? '' : '5 4'"
+              :stroke-width="o.joint.run.measured ? 3 : 1.6"
+              :stroke-dasharray="o.joint.run.measured ? '' : '5 4'"
             />
           </svg>
           <v-select
-            :model-value="s.run.partId"
-            label="Cable"
+            :model-value="o.joint.run.partId"
+            :label="o.twins.length ? `${o.twins.length + 1} cables alike` : 'Cable'"
             :items="lines.map(l => ({ value: l.id, title: l.name }))"
-            @update:model-value="v => setRun(s.run!, { partId: v })"
+            @update:model-value="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
           />
           <MvNumber
             label="Length"
             :unit="unit"
             :factor="factor"
-            :value="s.run.lengthM"
+            :value="o.joint.run.lengthM"
             :low="0"
             :high="500"
             required
             :decimals="1"
-            :save="v => setRun(s.run!, { lengthM: v! })"
+            :save="v => setRun(o, { lengthM: v! })"
           />
           <v-checkbox
-            :model-value="s.run.measured"
+            :model-value="o.joint.run.measured"
             label="measured"
-            @update:model-value="v => setRun(s.run!, { measured: !!v })"
+            @update:model-value="v => setRun(o, { measured: !!v })"
           />
-          <b class="fig">−{{ num(runLossDb(s.run, s.line, kit!.frequencyMHz), 1) }} dB</b>
-          <p v-for="f in at(s.run.id)" :key="f.key" class="joint" :class="f.severity">{{ f.title }}</p>
+          <b class="fig">{{ lossOf(o.joint) }}</b>
+          <span class="soft spare">{{ spareOf(o.joint) }}</span>
+          <p v-for="f in atRun(o)" :key="f.key" class="joint" :class="f.severity">{{ t(f.title) }}</p>
         </li>
-        <li class="part" :data-role="s.node.role">
+        <li class="part" :data-role="roleOf(tree!, o.at)">
           <svg viewBox="0 0 100 24" preserveAspectRatio="none" aria-hidden="true">
             <path :d="i ? 'M0 12H100' : 'M50 12H100'" stroke="var(--mv-ink)" stroke-width="3" /></svg
           ><i class="knot" />
-          <span class="role">{{ ROLE[s.node.role] }}</span>
+          <span class="role">{{ count(o) > 1 ? `${count(o)} × ` : '' }}{{ roleWord(o.at) }}</span>
           <v-select
-            :model-value="s.node.partId"
-            :aria-label="ROLE[s.node.role]"
-            :items="optionsFor(s.node).map(p => ({ value: p.id, title: p.name }))"
-            @update:model-value="v => setPart(s.node, v)"
+            :model-value="o.at.node.partId"
+            :aria-label="roleWord(o.at)"
+            :items="optionsFor(o.at).map(p => ({ value: p.id, title: p.name }))"
+            @update:model-value="v => setPart(o, v)"
           />
-          <span class="soft port">{{ portWords(s.node.partId) }}</span>
-          <b class="fig">{{ gainOf(s.node) }}</b>
-          <p v-for="f in at(s.node.id).filter(f => !f.subjectId.includes('.'))" :key="f.key" class="joint" :class="f.severity">
-            {{ f.title }}
-          </p>
+          <span class="soft port">{{ portWords(o.at.part) }}</span>
+          <b class="fig">{{ gainOf(o) }}</b>
+          <span class="acts">
+            <button type="button" class="plain" :data-test="`figures-${roleOf(tree!, o.at)}`" @click="openPart(o)">
+              maker’s figures{{ o.at.node.own ? ' *' : '' }}
+            </button>
+            <button v-if="o.joint && session.mayEdit" type="button" class="plain" :disabled="doing" @click="remove(o)">
+              take out
+            </button>
+          </span>
+          <p v-for="f in atPart(o)" :key="f.key" class="joint" :class="f.severity">{{ t(f.title) }}</p>
         </li>
       </template>
     </ol>
+    <div v-else class="tree" tabindex="0" role="region" aria-label="The signal tree">
+      <table>
+        <thead>
+          <tr>
+            <th>part, in the order of the signal</th>
+            <th>cable to it</th>
+            <th class="r">length</th>
+            <th class="r">loss</th>
+            <th class="r">part</th>
+            <th class="r">after it</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="(o, i) in rows" :key="`${o.at.node.id} ${o.visit.feed} ${i}`">
+            <tr :class="{ root: !o.joint }" :data-role="roleOf(tree!, o.at)">
+              <td class="name" :style="{ paddingLeft: `${8 + o.depth * 22}px` }">
+                <i v-if="o.depth" class="elbow" aria-hidden="true" />
+                <button type="button" class="plain" @click="openPart(o)">
+                  {{ count(o) > 1 ? `${count(o)} × ` : '' }}{{ o.at.part.name }}{{ o.at.node.own ? ' *' : '' }}
+                </button>
+              </td>
+              <td>
+                <v-select
+                  v-if="o.joint?.run.partId"
+                  :model-value="o.joint.run.partId"
+                  aria-label="cable"
+                  :items="lines.map(l => ({ value: l.id, title: l.name }))"
+                  @update:model-value="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
+                />
+                <span v-else-if="o.joint" class="soft">screwed on</span>
+              </td>
+              <td class="r fig">
+                {{ o.joint?.run.partId ? length(o.joint.run.lengthM, prefs.units) : '' }}
+                <small v-if="o.joint" class="soft">{{ spareOf(o.joint) }}</small>
+              </td>
+              <td class="r fig">{{ o.joint ? lossOf(o.joint) : '' }}</td>
+              <td class="r fig">{{ gainOf(o) }}</td>
+              <td class="r fig">{{ rsrpOf(o) }}</td>
+              <td class="r edits">
+                <v-menu v-if="session.mayEdit && (o.joint || freePorts(o.at).length)">
+                  <template #activator="{ props: m }">
+                    <button type="button" class="plain" v-bind="m" :aria-label="`change at ${o.at.part.name}`">change</button>
+                  </template>
+                  <v-list density="compact">
+                    <v-list-item
+                      v-for="p in freePorts(o.at)"
+                      :key="p.id"
+                      :title="`inside antenna on port ${p.id}`"
+                      @click="addAntenna(o.at, p)"
+                    />
+                    <template v-if="o.joint">
+                      <v-list-item
+                        v-for="id in INSERTS"
+                        :key="id"
+                        :title="`put in before it: ${partById(id)!.name}`"
+                        @click="insertInto(o.joint, id)"
+                      />
+                      <v-list-item title="take it out" @click="remove(o)" />
+                    </template>
+                  </v-list>
+                </v-menu>
+              </td>
+            </tr>
+            <tr v-for="f in [...atRun(o), ...atPart(o)]" :key="f.key" class="said">
+              <td colspan="7" :style="{ paddingLeft: `${30 + o.depth * 22}px` }">
+                <span class="joint" :class="f.severity">{{ t(f.title) }}</span>
+              </td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
     <div class="words">
       <section>
         <FindingRow v-for="f in rest" :key="f.key" :finding="f" />
-        <FindingRow v-for="f in findings.filter(f => !rest.includes(f))" :key="f.key" :finding="f" />
+        <FindingRow v-for="f in once(findings.filter(g => !rest.includes(g)))" :key="f.key" :finding="f" />
         <p v-if="laidOut && !findings.length" class="fine">Everything fits together: bands, plugs, impedance, ports.</p>
       </section>
       <section v-if="laidOut" class="own">
-        <h2>Maker’s figures win</h2>
-        <p class="soft">Where the part’s own sheet says otherwise, enter it.</p>
+        <h2>The carrier, and more parts</h2>
         <div class="grid">
-          <MvNumber
-            v-if="kit!.outside"
-            label="Outside antenna gain"
-            unit="dBi"
-            :value="kit!.outside.node.gainDb ?? kit!.outside.pattern.gainDbi"
-            :low="-20"
-            :high="40"
-            :save="
-              v =>
-                store.commit(
-                  [{ table: 'nodes', op: 'update', rowId: kit!.outside!.node.id, fields: { gainDb: v } }],
-                  'antenna gain',
-                )
-            "
-          />
-          <MvNumber
-            v-if="kit!.amplifier"
-            label="Amplifier gain"
-            unit="dB"
-            :value="kit!.amplifier.part.gainDb"
-            :low="0"
-            :high="100"
-            :save="
-              v =>
-                store.commit(
-                  [{ table: 'nodes', op: 'update', rowId: kit!.amplifier!.node.id, fields: { gainDb: v } }],
-                  'amplifier gain',
-                )
-            "
-          />
           <MvNumber
             label="Carrier width"
             unit="MHz"
@@ -241,7 +424,7 @@ const portWords = (partId: string) => {
             :high="100"
             :save="v => setDesign({ bandwidthMHz: v })"
           />
-          <template v-if="kit!.amplifier">
+          <template v-if="tree!.amplifiers.length">
             <MvNumber
               label="Carriers in its band"
               unit=""
@@ -254,25 +437,36 @@ const portWords = (partId: string) => {
             <MvNumber
               label="Margin against oscillation"
               unit="dB"
-              :value="design.marginDb"
+              :value="design.marginDb ?? result.loops[0]?.marginDb ?? null"
               :low="0"
               :high="40"
-              required
-              :save="v => setDesign({ marginDb: v! })"
-            />
-            <MvNumber
-              label="Roof and sheets between"
-              unit="dB"
-              :value="design.obstructionDb"
-              :low="0"
-              :high="60"
-              required
-              :save="v => setDesign({ obstructionDb: v! })"
+              :save="v => setDesign({ marginDb: v })"
             />
           </template>
+          <v-select
+            v-if="session.mayEdit"
+            label="Add a part"
+            :model-value="null"
+            :items="ADDS.map(p => ({ value: p.id, title: p.name }))"
+            :disabled="doing"
+            data-test="add-part"
+            @update:model-value="v => v && addLoose(v)"
+          />
+          <button type="button" class="press small" data-test="catalogue" @click="catalogue = true">The crew’s own parts</button>
         </div>
+        <form
+          v-if="session.mayEdit && entries.length > 1 && (loose.length || joinFrom !== null)"
+          class="join"
+          @submit.prevent="join"
+        >
+          <v-select v-model="joinFrom" label="Cable from" :items="entries.map((e, i) => ({ value: i, title: e.title }))" />
+          <v-select v-model="joinTo" label="to" :items="entries.map((e, i) => ({ value: i, title: e.title }))" />
+          <button type="submit" class="press small" :disabled="joinFrom === null || joinTo === null">join</button>
+        </form>
       </section>
     </div>
+    <PartSheet v-if="openedNode" v-model="sheet" :node="openedNode" :twins="opened!.twins.map(x => x.at.node)" />
+    <LazyPartCatalogue v-if="catalogue" v-model="catalogue" />
   </div>
 </template>
 
@@ -387,6 +581,73 @@ b.fig {
 }
 .run {
   margin-top: 0;
+}
+.spare {
+  font-size: 12.5px;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  font-size: 12.5px;
+}
+.tree {
+  overflow: auto;
+  background: var(--mv-sheet);
+  border-bottom: 1px solid var(--mv-ink);
+  max-height: 58%;
+  flex: none;
+}
+.tree table {
+  width: 100%;
+  border-collapse: collapse;
+}
+.tree th {
+  position: sticky;
+  top: 0;
+  background: var(--mv-sheet);
+  z-index: 1;
+  text-align: left;
+  font-weight: 400;
+  font-size: 12.5px;
+  color: var(--mv-soft);
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--mv-line);
+}
+.tree td {
+  padding: 1px 8px;
+  border-bottom: 1px solid var(--mv-line);
+  white-space: nowrap;
+}
+.tree td.name {
+  position: relative;
+}
+.tree tr.root td {
+  border-top: 2px solid var(--mv-ink);
+}
+.tree tr.said td {
+  border: 0;
+  padding-bottom: 4px;
+}
+.elbow {
+  display: inline-block;
+  width: 10px;
+  height: 12px;
+  border-left: 1px solid var(--mv-ink);
+  border-bottom: 1px solid var(--mv-ink);
+  margin: 0 6px 4px -14px;
+}
+.r {
+  text-align: right !important;
+}
+.tree small {
+  margin-left: 6px;
+}
+.join {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 10px;
+  align-items: center;
+  margin-top: 10px;
 }
 .run :deep(.v-checkbox) {
   font-size: 12.5px;

@@ -3,8 +3,11 @@ import { layoutSection } from '#core/drawing/section'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
 import { cautionsFor } from '#core/judge/cautions'
 import { applyChanges } from '#core/job/changes'
-import { length, signed } from '#core/units'
-import type { Section } from '#core/judge/finding'
+import { bearing, length, signed } from '#core/units'
+import { longer } from '#core/judge/cures'
+import type { CureStep, Section } from '#core/judge/finding'
+import { facingOf, partOf } from '#core/chain/tree'
+import { buildingOf } from '#core/site/building'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()
@@ -45,13 +48,23 @@ const { start } = useDragging(
   (id, a, u) => {
     const fields = placed(id, a, u)
     moved.value = null
-    if (fields) void store.commit([{ table: 'nodes', op: 'update', rowId: id, fields }], 'move a part')
+    if (fields) move(id, fields)
   },
   (id, a, u) => {
     const fields = placed(id, a, u)
     if (fields) moved.value = { id, fields }
   },
 )
+/** A part moves, and with it the cables that no longer reach: those not measured take the next stock length. */
+function move(id: string, fields: Record<string, unknown>, label = 'move a part') {
+  const step: CureStep = { table: 'nodes', op: 'update', rowId: id, fields }
+  const { tree } = store.result!
+  const context = { doc: store.here!, job: store.job!, building: buildingOf(store.here!), tree }
+  void store.commit(
+    [step, ...(tree ? longer(context, [step]) : [])].map(s => ({ table: s.table, op: s.op, rowId: s.rowId, fields: s.fields })),
+    label,
+  )
+}
 const findings = computed(() =>
   store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
 )
@@ -61,26 +74,33 @@ const index = ref(0)
 const first = computed(() => trouble.value[Math.min(index.value, trouble.value.length - 1)] ?? notes.value[0] ?? null)
 const node = computed(() => store.doc!.nodes.find(n => n.id === picked.value))
 function nudge(dx: number, dy: number) {
-  const n = node.value ?? store.result!.kit?.outside?.node
+  const n = node.value ?? store.result!.tree?.donors[0]?.node
   if (!n || !session.mayEdit) return
   picked.value = n.id
   const chosen = store.result!.chosen
   const sign = axisSign(store.site!, chosen?.path ? chosen.frameBearingDeg : null)
   const at = along(store.site!, n, sign) + dx
-  void store.commit(
-    [
-      {
-        table: 'nodes',
-        op: 'update',
-        rowId: n.id,
-        fields: { ...moveAlong(store.site!, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) },
-      },
-    ],
-    'move a part',
-  )
+  move(n.id, { ...moveAlong(store.site!, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) })
 }
+/** Turns an antenna, clockwise from above. */
+function turn(by: number) {
+  const n = node.value
+  if (!n || !session.mayEdit || pickedPart.value?.kind !== 'antenna') return
+  const now = n.azimuthDeg ?? facing.value ?? 0
+  move(n.id, { azimuthDeg: (Math.round((now + by) / 5) * 5 + 360) % 360 }, 'turn an antenna')
+}
+const pickedPart = computed(() => (node.value ? partOf(node.value) : undefined))
+/** the way the antenna picked looks now, degrees in the site frame; null where it looks all round */
+const facing = computed(() => {
+  const { tree, chosen } = store.result!
+  const n = node.value
+  const part = pickedPart.value
+  if (!n || !tree || part?.kind !== 'antenna' || part.ranges.every(r => r.beamwidthDeg >= 180)) return null
+  const server = tree.servers.find(s => s.node.id === n.id)
+  return server ? facingOf(tree, server) : (n.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0))
+})
 function nextPart(by: number) {
-  const order = store.result!.kit?.order ?? []
+  const order = store.result!.tree?.nodes ?? []
   if (!order.length) return
   const i = order.findIndex(o => o.node.id === picked.value)
   picked.value = order[(i + by + order.length) % order.length]!.node.id
@@ -93,8 +113,10 @@ useKeys({
   ArrowRight: { does: 'part 0.1 m from the mast', run: () => nudge(0.1, 0) },
   Enter: {
     does: 'apply the first cure',
-    run: () => first.value?.cures[0] && session.mayEdit && void store.cure(first.value.cures[0]),
+    run: () => el.value?.parentElement?.querySelector<HTMLButtonElement>('.callout .cure')?.click(),
   },
+  r: { does: 'turn the antenna picked 15° right', run: () => turn(15) },
+  l: { does: 'turn the antenna picked 15° left', run: () => turn(-15) },
   b: { does: 'next band of the mast', run: nextBand },
   h: { does: 'height against cable', run: () => (heights.value = true) },
 })
@@ -122,6 +144,9 @@ const ROLE: Record<string, string> = {
   outside: 'outside antenna',
   arrestor: 'arrestor',
   pad: 'pad',
+  adapter: 'jumper',
+  splitter: 'splitter',
+  tap: 'tap',
   amplifier: 'amplifier',
   router: 'router',
   inside: 'inside antenna',
@@ -153,7 +178,7 @@ const ROLE: Record<string, string> = {
         </template>
       </DrawingView>
     </div>
-    <p v-if="!store.result!.kit?.order.length" class="over soft">
+    <p v-if="!store.result!.tree?.nodes.length" class="over soft">
       No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
     <aside v-if="first" class="callout" :class="first.severity" aria-label="What to settle">
@@ -171,12 +196,26 @@ const ROLE: Record<string, string> = {
       </div>
       <FindingRow :finding="first" brief />
     </aside>
-    <aside v-else-if="store.result!.chain" class="callout good">
+    <aside v-else-if="store.result!.levels" class="callout good">
       <p class="fine">The sum comes out: nothing to settle here.</p>
     </aside>
     <div v-if="node && !small" class="picked">
-      <strong>{{ ROLE[node.role] }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
-      <span class="soft">· drag it, or arrow keys, 0.1 m a press</span>
+      <strong>{{ pickedPart?.name ?? 'part' }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
+      <template v-if="facing !== null">
+        · looks <span class="fig">{{ bearing(facing) }}</span>
+        <button type="button" class="turn" :disabled="!session.mayEdit" aria-label="turn left" @click="turn(-15)">↶</button>
+        <button
+          type="button"
+          class="turn"
+          :disabled="!session.mayEdit"
+          aria-label="turn right"
+          data-test="turn-right"
+          @click="turn(15)"
+        >
+          ↷
+        </button>
+      </template>
+      <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}</span>
     </div>
     <div v-if="!small" class="below">
       <span v-for="c in cautions" :key="c.key" class="caution">{{ c.text }}</span>
@@ -281,6 +320,13 @@ const ROLE: Record<string, string> = {
 .pager button.on {
   background: var(--mv-ink);
   color: var(--mv-sheet);
+}
+.turn {
+  border: 1px solid var(--mv-line);
+  background: none;
+  cursor: pointer;
+  padding: 0 6px;
+  min-height: 24px;
 }
 .over {
   position: absolute;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
-import { presentStop } from '#core/site/place'
+import { presentStop } from '#core/survey/place'
 import { fromMetres } from '#core/units'
 import type { TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'

@@ -14,7 +14,7 @@ import { normalise360 } from '#core/geo/angles'
 import { sunPosition } from '#core/geo/sun'
 import { fixedBeamOver, sayRelative } from '#core/aim/nose'
 import type { MastView } from '#core/aim/bearings'
-import { presentStop } from '#core/site/place'
+import { presentStop } from '#core/survey/place'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 
@@ -53,7 +53,7 @@ const saveHeading = (v: number | null) =>
   set({ headingDeg: v === null ? null : (Math.round(toTrue(v) * 10) / 10) % 360 }, 'heading')
 const saveSwing = (v: number | null) => set({ swingDeg: v ?? 0 }, 'swing')
 const verdict = computed(() => {
-  const pattern = store.result!.kit?.outside?.pattern
+  const pattern = store.result!.levels?.sources[0]?.turned.pattern
   return pattern && site.value.swingDeg > 0 ? fixedBeamOver(site.value.swingDeg, pattern) : null
 })
 
@@ -333,14 +333,6 @@ h3 {
   display: grid;
   grid-template-columns: 1.3fr 1fr;
   gap: 16px;
-}
-.plain {
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--mv-ink);
-  cursor: pointer;
-  padding: 2px;
-  color: var(--mv-ink);
 }
 @media (max-width: 640px) {
   .row,

@@ -26,7 +26,7 @@ watch(
   { immediate: true },
 )
 const mount = computed(() => store.result!.mountHeightM)
-const chosenLine = computed(() => store.result!.kit?.order.find(s => s.run)?.line?.id ?? 'line-400')
+const chosenLine = computed(() => store.result!.tree?.joints.find(j => j.line)?.line?.id ?? 'line-400')
 const line = computed(() => curve.value?.lines.find(l => l.partId === chosenLine.value) ?? null)
 const words = computed(() => {
   const c = curve.value

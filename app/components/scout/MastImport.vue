@@ -3,7 +3,7 @@ import { headerSignature, lackingFields, looksSwapped, MAST_FIELDS, proposeRules
 import type { MastRules } from '#core/formats/mast-csv'
 import { parseCoordinate } from '#core/geo/coordinates'
 import { BANDS } from '#core/radio/bands'
-import { positionOf } from '#core/site/place'
+import { positionOf } from '#core/survey/place'
 import { num } from '#core/units'
 import type { MastTable } from '~/utils/mast-files'
 import { openMastFile, writeMasts } from '~/utils/mast-files'
@@ -283,15 +283,6 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
 .file:focus-within {
   outline: 2px solid var(--mv-computed);
   outline-offset: 2px;
-}
-.plain {
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--mv-ink);
-  padding: 4px 2px;
-  margin-right: 10px;
-  cursor: pointer;
-  color: var(--mv-ink);
 }
 .note {
   padding: 6px 0;

@@ -2,7 +2,8 @@
 import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
-import { gradeRsrp, GRADE_SOURCE } from '#core/radio/grades'
+import { num } from '#core/units'
+import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import { mastOfReading } from '#core/survey/calibrate'
 import type { Phase } from '#core/survey/spots'
 
@@ -207,7 +208,7 @@ const hint = computed(() => {
   try {
     if (active.value === 'rsrp' || values.rsrp) {
       const v = asNegative(parseNumber(values.rsrp))
-      if (v !== null) return `${gradeRsrp(v).id}: ${gradeRsrp(v).words}`
+      if (v !== null) return `${gradeRsrp(v).id}; noise alone would leave ${num(noiseLimitedSinrDb(v))} dB of SINR`
     }
     if (/^\d{3,}$/.test(values.band) && technology.value === 'LTE')
       return `${earfcnToMHz(Number(values.band)).frequencyMHz.toFixed(1)} MHz`

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
 import { moveAlong, round2 } from '#core/site/frame'
-import { presentStop } from '#core/site/place'
+import { presentStop } from '#core/survey/place'
 import { logIndex } from '#core/survey/spots'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { fromMetres, num } from '#core/units'
@@ -189,7 +189,7 @@ useKeys({
               <dd>
                 {{ spread(mine?.rsrp)
                 }}<small v-if="mine?.grade">
-                  {{ '▮'.repeat(mine.grade.steps) }}{{ '▯'.repeat(4 - mine.grade.steps) }} {{ mine.grade.id }}</small
+                  {{ '▮'.repeat(mine.grade.steps) }}{{ '▯'.repeat(5 - mine.grade.steps) }} {{ mine.grade.id }}</small
                 >
               </dd>
             </div>

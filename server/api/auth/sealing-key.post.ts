@@ -1,7 +1,7 @@
 import { hkdfSync } from 'node:crypto'
 import { Type } from '@sinclair/typebox'
 import { and, eq } from 'drizzle-orm'
-import { Id } from '../../../core/job/schema'
+import { Id } from '../../../core/job/fields'
 import { members } from '../../database/schema'
 
 const Body = Type.Object({ device: Id }, { additionalProperties: false })

@@ -51,7 +51,7 @@ function measureNext() {
   const next = store.result?.promise?.next
   void router.push({
     path: `/job/${store.id}/survey`,
-    query: { spot: next?.id === 'share' ? store.job?.baselineSpotId : store.result?.chain?.start.spot?.id },
+    query: { spot: next?.id === 'share' ? store.job?.baselineSpotId : store.result?.levels?.sources[0]?.start.spot?.id },
   })
 }
 </script>

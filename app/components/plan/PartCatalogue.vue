@@ -1,0 +1,266 @@
+<script setup lang="ts">
+import { parse } from 'csv-parse/browser/esm/sync'
+import { partById, PARTS } from '#core/catalogue/parts'
+import { guessDelimiter } from '#core/formats/csv'
+import { readPart, writeParts } from '#core/formats/part-csv'
+import type { Part, PartKind } from '#core/job/part'
+import { num } from '#core/units'
+
+/** The crew's own parts, beside those that are shipped: by form or by table, both ways. */
+const open = defineModel<boolean>({ required: true })
+const session = useSession()
+const crew = useCrewParts()
+const error = ref('')
+const said = ref('')
+const KINDS: PartKind[] = ['antenna', 'line', 'router', 'amplifier', 'arrestor', 'pad', 'adapter', 'splitter', 'tap']
+const like = ref<string | null>(null)
+const draft = ref<Part | null>(null)
+/** A new part begins as a copy of one that is like it: every figure is there, and only what differs is changed. */
+function begin(id: string) {
+  const base = [...crew.parts.value, ...PARTS].find(p => p.id === id)
+  if (!base) return
+  const own = !partById(id)
+  draft.value = JSON.parse(
+    JSON.stringify({
+      ...base,
+      id: own ? base.id : `own-${Date.now().toString(36)}`,
+      name: own ? base.name : `${base.name}, ours`,
+    }),
+  ) as Part
+  like.value = null
+}
+const NUMBERS: Record<string, [label: string, unit: string]> = {
+  gainDb: ['Gain', 'dB'],
+  lowestGainDb: ['Least gain it sets itself to', 'dB'],
+  noiseFigureDb: ['Noise figure', 'dB'],
+  outputDbm: ['Output limit down, total a band', 'dBm'],
+  uplinkOutputDbm: ['Output limit up, total', 'dBm'],
+  inputLimitDbm: ['Input limit, total', 'dBm'],
+  shutDownDbm: ['Shuts down above, total', 'dBm'],
+  frontToBackDb: ['Front to back', 'dB'],
+  sizeM: ['Size', 'm'],
+  lossDb: ['Loss', 'dB'],
+  excessDb: ['Loss over the ideal', 'dB'],
+  couplingDb: ['Down its side', 'dB'],
+  portLimitMbps: ['Fastest it passes on', 'Mbit/s'],
+  spreadPercent: ['Spread of its loss', '%'],
+  diameterMm: ['Diameter', 'mm'],
+  bendMm: ['Bends no tighter than', 'mm'],
+}
+const numbers = computed(() =>
+  Object.keys(NUMBERS).filter(k => draft.value && typeof (draft.value as unknown as Record<string, unknown>)[k] === 'number'),
+)
+const valueOf = (k: string): number | null => ((draft.value as unknown as Record<string, number>)[k] as number) ?? null
+function set(k: string, v: unknown) {
+  draft.value = { ...(draft.value as object), [k]: v } as Part
+}
+/** lists are written as in the table */
+const cells = computed(() => {
+  if (!draft.value) return {}
+  const [head, row] = parse(writeParts([draft.value])) as string[][]
+  return Object.fromEntries(head!.map((h, i) => [h, row![i] ?? '']))
+})
+const LISTS: [column: string, label: string, hint: string][] = [
+  ['bands', 'Bands', 'B3 B20 n78'],
+  ['ranges', 'Ranges', '617-960 8dBi 70x80 | 1700-2700 10dBi 55x60: from-to MHz, gain, width across x upright'],
+  ['constants', 'Loss constants k1 k2', 'dB/100 m: k1·√f + k2·f, f in MHz'],
+  ['stockM', 'Stock lengths', '5 10 15, metres'],
+  ['ports', 'Ports', 'id:role:connector:gender:ohm, parted by |'],
+]
+function setList(column: string, text: string) {
+  error.value = ''
+  try {
+    const read = readPart(c => (c === column ? text : undefined))
+    if (column in read) set(column, read[column])
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+}
+async function keep(list: unknown[]) {
+  error.value = ''
+  said.value = ''
+  try {
+    const { kept } = await api<{ kept: number }>('/api/parts', { method: 'PUT', body: { parts: list } })
+    said.value = kept === 1 ? 'Kept.' : `${kept} parts kept.`
+    draft.value = null
+    await crew.load()
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+}
+async function remove(p: Part) {
+  error.value = ''
+  try {
+    await api(`/api/parts/${encodeURIComponent(p.id)}`, { method: 'DELETE' })
+    await crew.load()
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+}
+const LARGEST = 2_000_000
+async function bring(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  error.value = said.value = ''
+  try {
+    if (file.size > LARGEST) throw new RangeError('The table is larger than 2 MB.')
+    const text = (await file.text()).replace(/^\uFEFF/, '')
+    const rows = parse(text, {
+      columns: true,
+      delimiter: guessDelimiter(text.split(/\r?\n/, 1)[0]!),
+      skip_empty_lines: true,
+      relax_column_count: true,
+    }) as Record<string, string>[]
+    if (!rows.length) throw new RangeError('The table has no rows.')
+    const list = rows.map((row, i) => {
+      try {
+        return readPart(c => row[c])
+      } catch (x) {
+        throw new RangeError(`Line ${i + 2}: ${messageOf(x)}`)
+      }
+    })
+    await keep(list)
+  } catch (x) {
+    error.value = messageOf(x)
+  }
+}
+const save = (which: 'own' | 'all') =>
+  downloadText('parts.csv', writeParts(which === 'own' ? crew.parts.value : [...crew.parts.value, ...PARTS]), 'text/csv')
+const short = (p: Part) =>
+  p.kind === 'amplifier'
+    ? `${num(p.gainDb)} dB`
+    : p.kind === 'antenna'
+      ? `${num(Math.max(...p.ranges.map(r => r.gainDbi)), 1)} dBi`
+      : 'lossDb' in p
+        ? `${num(p.lossDb, 1)} dB`
+        : ''
+</script>
+
+<template>
+  <MvSheet v-model="open" title="Parts" wide>
+    <p class="soft">
+      Parts of the catalogue are generic. Enter what you really fit with the maker’s own figures: it then stands first in every
+      choice. A design keeps its copy, whatever is changed here later.
+    </p>
+    <div class="bar">
+      <v-select
+        v-model="like"
+        label="New, or changed: like which part?"
+        :items="[...crew.parts.value, ...PARTS].map(p => ({ value: p.id, title: p.name }))"
+        :disabled="!session.mayEdit"
+        data-test="part-like"
+        @update:model-value="v => v && begin(v)"
+      />
+      <label v-if="session.mayEdit" class="press small file"
+        >From a table<input type="file" accept=".csv,.txt,.tsv,text/csv" data-test="part-file" @change="bring"
+      /></label>
+      <span class="soft"
+        >save as CSV <button type="button" class="plain" :disabled="!crew.parts.value.length" @click="save('own')">ours</button>
+        <button type="button" class="plain" data-test="save-parts" @click="save('all')">all</button></span
+      >
+    </div>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="said" class="note" role="status">{{ said }}</p>
+    <form v-if="draft" class="draft" @submit.prevent="keep([draft])">
+      <v-text-field
+        :model-value="draft.name"
+        label="Name"
+        maxlength="80"
+        data-test="part-name"
+        @update:model-value="v => set('name', v)"
+      />
+      <v-select :model-value="draft.kind" label="Kind" :items="KINDS" disabled />
+      <MvNumber
+        v-for="k in numbers"
+        :key="k"
+        :label="NUMBERS[k]![0]"
+        :unit="NUMBERS[k]![1]"
+        :value="valueOf(k)"
+        :low="-200"
+        :high="100000"
+        required
+        :save="async v => (set(k, v), [])"
+      />
+      <template v-for="[column, label, hint] in LISTS" :key="column">
+        <v-text-field
+          v-if="cells[column]"
+          class="wide"
+          :label="label"
+          :model-value="cells[column]"
+          :hint="hint"
+          persistent-hint
+          @change="(e: Event) => setList(column, (e.target as HTMLInputElement).value)"
+        />
+      </template>
+      <div class="bar">
+        <button type="submit" class="press" data-test="keep-part">Keep for the crew</button>
+        <button type="button" class="plain" @click="draft = null">leave it</button>
+      </div>
+    </form>
+    <table v-if="crew.parts.value.length" class="list">
+      <tbody>
+        <tr v-for="p in crew.parts.value" :key="p.id">
+          <td>{{ p.name }}</td>
+          <td class="soft">{{ p.kind }}</td>
+          <td class="fig">{{ short(p) }}</td>
+          <td class="r">
+            <button v-if="session.mayEdit" type="button" class="plain" @click="begin(p.id)">change</button>
+            <button v-if="session.mayEdit" type="button" class="plain" :aria-label="`Take out ${p.name}`" @click="remove(p)">
+              take out
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else class="soft">None of your own yet.</p>
+  </MvSheet>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin: 12px 0;
+}
+.bar > :first-child {
+  flex: 1;
+  min-width: 220px;
+}
+.file {
+  position: relative;
+  overflow: hidden;
+}
+.file input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+}
+.draft {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 10px;
+  border: 1px solid var(--mv-ink);
+  padding: 12px;
+  margin-bottom: 12px;
+}
+.wide,
+.draft .bar {
+  grid-column: 1 / -1;
+}
+.list {
+  width: 100%;
+  border-collapse: collapse;
+}
+.list td {
+  border-top: 1px solid var(--mv-line);
+  padding: 6px 8px 6px 0;
+}
+.r {
+  text-align: right;
+}
+</style>

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { PARTS } from '#core/catalogue/parts'
+import { CONNECTORS } from '#core/job/part'
+import type { OwnFigures, Part, Port } from '#core/job/part'
+import { partOf } from '#core/chain/tree'
+import type { Node } from '#core/job/schema'
+import { num } from '#core/units'
+
+/** One part of the design: another in its place, and the maker's own figures over those of the catalogue. */
+const props = defineProps<{ node: Node; twins?: Node[] }>()
+const open = defineModel<boolean>({ required: true })
+const store = useJob()
+const session = useSession()
+const crewParts = useCrewParts()
+const part = computed(() => partOf(props.node))
+const base = computed(() => partOf({ ...props.node, own: null }))
+const everywhere = computed(() => [props.node, ...(props.twins ?? [])])
+const choices = computed(() => {
+  const p = part.value
+  const alike = (q: Part) => q.kind === p?.kind && (q.kind !== 'antenna' || p?.kind !== 'antenna' || q.use === p.use)
+  return [...crewParts.parts.value.filter(alike), ...PARTS.filter(alike)]
+})
+
+const FIGURES: { key: keyof OwnFigures; label: string; unit: string; low: number; high: number; negative?: boolean }[] = [
+  { key: 'gainDb', label: 'Gain', unit: 'dB', low: 0, high: 120 },
+  { key: 'lowestGainDb', label: 'Least gain it sets itself to', unit: 'dB', low: 0, high: 120 },
+  { key: 'noiseFigureDb', label: 'Noise figure', unit: 'dB', low: 0, high: 30 },
+  { key: 'outputDbm', label: 'Output limit down, total a band', unit: 'dBm', low: -30, high: 60 },
+  { key: 'uplinkOutputDbm', label: 'Output limit up, total', unit: 'dBm', low: -30, high: 60 },
+  { key: 'inputLimitDbm', label: 'Input limit, total', unit: 'dBm', low: -120, high: 30, negative: true },
+  { key: 'shutDownDbm', label: 'Shuts down above, total', unit: 'dBm', low: -120, high: 30, negative: true },
+  { key: 'frontToBackDb', label: 'Front to back, nulls', unit: 'dB', low: 0, high: 60 },
+  { key: 'lossDb', label: 'Loss', unit: 'dB', low: 0, high: 60 },
+  { key: 'excessDb', label: 'Loss over the ideal', unit: 'dB', low: 0, high: 10 },
+  { key: 'couplingDb', label: 'Down its side', unit: 'dB', low: 1, high: 40 },
+  { key: 'portLimitMbps', label: 'Fastest it passes on', unit: 'Mbit/s', low: 0.1, high: 100_000 },
+]
+const figures = computed(() => FIGURES.filter(f => part.value && f.key in part.value))
+const valueOf = (p: Part | undefined, key: keyof OwnFigures): number | null =>
+  ((p as unknown as Record<string, number>)?.[key] as number) ?? null
+const gainDbi = computed(() => props.node.own?.gainDbi ?? null)
+const error = ref('')
+
+async function setOwn(fields: Partial<OwnFigures> | Record<string, unknown>) {
+  const merged = Object.fromEntries(
+    Object.entries({ ...props.node.own, ...fields }).filter(([, v]) => v !== undefined && v !== null),
+  )
+  const own = Object.keys(merged).length ? merged : null
+  return store.commit(
+    everywhere.value.map(n => ({ table: 'nodes' as const, op: 'update' as const, rowId: n.id, fields: { own } })),
+    'a maker’s figure',
+  )
+}
+async function swap(id: string) {
+  const next = choices.value.find(p => p.id === id)
+  if (!next) return
+  error.value =
+    (
+      await store.commit(
+        everywhere.value.map(n => ({
+          table: 'nodes' as const,
+          op: 'update' as const,
+          rowId: n.id,
+          fields: { partId: next.id, part: next, own: null },
+        })),
+        'change a part',
+      )
+    )[0]?.message ?? ''
+}
+const bandsText = ref('')
+watch(
+  part,
+  p => {
+    bandsText.value = p && 'bands' in p ? p.bands.join(' ') : ''
+  },
+  { immediate: true },
+)
+const saveBands = () =>
+  setOwn({ bands: bandsText.value.split(/[\s,;]+/).filter(Boolean) as string[] }).then(e => {
+    error.value = e[0]?.message ?? ''
+  })
+const ports = computed(() => (part.value && part.value.kind !== 'line' ? part.value.ports : []))
+const setPort = (port: Port, fields: Partial<Port>) =>
+  setOwn({ ports: ports.value.map(p => (p.id === port.id ? { ...p, ...fields } : p)) })
+</script>
+
+<template>
+  <MvSheet v-if="part" v-model="open" :title="part.name" wide>
+    <v-select
+      label="Part"
+      :model-value="node.partId"
+      :items="choices.map(p => ({ value: p.id, title: p.name }))"
+      :disabled="!session.mayEdit"
+      data-test="swap-part"
+      @update:model-value="swap"
+    />
+    <p v-if="twins?.length" class="soft">What is changed here is changed on all {{ twins.length + 1 }} that are built alike.</p>
+    <h3>The maker’s figures win</h3>
+    <p class="soft">Where the part’s own sheet says otherwise, enter it; empty takes the catalogue’s again.</p>
+    <div class="grid">
+      <MvNumber
+        v-if="part.kind === 'antenna'"
+        label="Gain on every band"
+        unit="dBi"
+        :value="gainDbi"
+        :low="-20"
+        :high="40"
+        :save="v => setOwn({ gainDbi: v ?? undefined })"
+      />
+      <MvNumber
+        v-for="f in figures"
+        :key="f.key"
+        :label="f.label + (node.own?.[f.key] === undefined ? '' : ' *')"
+        :unit="f.unit"
+        :value="valueOf(part, f.key)"
+        :low="f.low"
+        :high="f.high"
+        :negative="f.negative"
+        :save="v => setOwn({ [f.key]: v === valueOf(base, f.key) ? undefined : v })"
+      />
+    </div>
+    <p v-if="part.kind === 'antenna'" class="soft">
+      By the catalogue:
+      <span v-for="r in part.ranges" :key="r.lowMHz" class="fig"
+        >{{ r.lowMHz }}–{{ r.highMHz }} MHz {{ num(r.gainDbi, 1) }} dBi, {{ r.beamwidthDeg }}° × {{ r.verticalBeamwidthDeg }}°;
+      </span>
+    </p>
+    <template v-if="'bands' in part">
+      <v-text-field v-model="bandsText" label="Bands" :disabled="!session.mayEdit" @blur="saveBands" @keydown.enter="saveBands" />
+    </template>
+    <table v-if="ports.length" class="ports">
+      <thead>
+        <tr>
+          <th>port</th>
+          <th>for</th>
+          <th>connector</th>
+          <th>gender</th>
+          <th>Ω</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="p in ports" :key="p.id">
+          <td class="fig">{{ p.id }}</td>
+          <td>{{ p.role }}</td>
+          <td>
+            <v-select
+              :model-value="p.connector"
+              :items="[...CONNECTORS]"
+              :aria-label="`connector of port ${p.id}`"
+              :disabled="!session.mayEdit"
+              @update:model-value="v => setPort(p, { connector: v })"
+            />
+          </td>
+          <td>
+            <v-select
+              :model-value="p.gender"
+              :items="['plug', 'socket']"
+              :aria-label="`gender of port ${p.id}`"
+              :disabled="!session.mayEdit"
+              @update:model-value="v => setPort(p, { gender: v })"
+            />
+          </td>
+          <td class="fig">{{ p.impedanceOhm }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </MvSheet>
+</template>
+
+<style scoped>
+h3 {
+  margin-top: 12px;
+  font-size: 16px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 10px;
+  margin: 10px 0;
+}
+.ports {
+  width: 100%;
+  border-collapse: collapse;
+}
+.ports th {
+  text-align: left;
+  font-size: 12.5px;
+  color: var(--mv-soft);
+  font-weight: 400;
+}
+.ports td {
+  padding: 2px 8px 2px 0;
+}
+</style>

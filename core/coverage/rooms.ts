@@ -1,0 +1,93 @@
+/** What a phone shows at each indoor spot, from whichever inside antenna serves it best. */
+import type { JobDocument, Spot } from '../job/schema'
+import { gainToward } from '../radio/pattern'
+import { toDb, toLinear, noisePerElementDbm, rsrpToTotalDbm } from '../radio/levels'
+import { between } from '../site/frame'
+import type { Point } from '../site/frame'
+import { crossedDb, floorAt, surfacesBetween } from '../site/building'
+import type { Building } from '../site/building'
+import { DEVICE_GAIN_DBI } from '../survey/devices'
+import { facingOf, turned } from '../chain/tree'
+import type { AntennaNode, Tree, Turned } from '../chain/tree'
+import type { Levels } from '../chain/levels'
+import { indoorLossDb, OPEN_N, RESIDENTIAL_N } from './indoor'
+
+export interface RoomLevel {
+  spot: Spot
+  /** the antenna that serves it, and how the way there is */
+  server: AntennaNode
+  distanceM: number
+  floors: number
+  crossedDb: number
+  lossDb: number
+  rsrpDbm: number
+  /** noise and what the amplifier adds, per resource element, at the phone, dBm */
+  noiseDbm: number
+  needDbm: number
+  met: boolean
+  /** what leaves the donor toward the mast for a phone at full power, dBm; null where there is no amplifier on the way */
+  upEirpDbm: number | null
+  /** whether the amplifier's uplink ceiling holds it */
+  upLimited: boolean
+}
+
+/** Phone at full power, dBm. @source 3GPP TS 36.101 §6.2.2, power class 3, 23 dBm */
+export const PHONE_DBM = 23
+
+/** Loss from an inside antenna to a point, with the antenna's own facing, isotropic at the point. */
+export function wayDb(
+  b: Building,
+  server: Turned,
+  to: Point,
+  frequencyMHz: number,
+): { distanceM: number; crossedDb: number; lossDb: number } {
+  const g = between(server.at.node, to)
+  const crossed = crossedDb(surfacesBetween(b, server.at.node, to, frequencyMHz))
+  const drawn = b.walls.some(w => w.fromM < to.upM && to.upM < w.toM)
+  const loss = indoorLossDb(Math.max(g.distanceM, 0.5), frequencyMHz, crossed, drawn ? OPEN_N : RESIDENTIAL_N)
+  return {
+    distanceM: g.distanceM,
+    crossedDb: crossed,
+    lossDb: loss - gainToward(server.pattern, server, g.bearingDeg, g.elevationDeg),
+  }
+}
+
+/** @param needDbm  RSRP that a phone needs there */
+export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Levels, needDbm: number): RoomLevel[] {
+  const { frequencyMHz } = levels.carrier
+  const alive = levels.servers
+    .filter(s => s.amplifier && s.amplifier.limitedBy !== 'shut down' && s.amplifier.gainDb > 0)
+    .map(s => ({ ...s, turned: turned(s.at, frequencyMHz, facingOf(tree, s.at)) }))
+  if (!alive.length) return []
+  return doc.spots
+    .filter(s => s.indoors)
+    .map((spot): RoomLevel => {
+      const ways = alive.map(server => ({ server, ...wayDb(b, server.turned, spot, frequencyMHz) }))
+      const best = ways.reduce((x, y) => (y.server.fedRsrpDbm - y.lossDb > x.server.fedRsrpDbm - x.lossDb ? y : x))
+      const lossDb = best.lossDb - DEVICE_GAIN_DBI.phone
+      const { server } = best
+      const rsrpDbm = server.fedRsrpDbm - lossDb
+      const amp = server.amplifier!
+      const atAmplifier = PHONE_DBM - lossDb - server.toAmplifierDb
+      const ceiling = amp.at.part.uplinkOutputDbm
+      const over = Math.max(0, atAmplifier + amp.gainDb - ceiling)
+      return {
+        spot,
+        server: server.at,
+        distanceM: best.distanceM,
+        floors: Math.abs(floorAt(b.floors, server.at.node.upM - 0.01).level - floorAt(b.floors, spot.upM).level),
+        crossedDb: best.crossedDb,
+        lossDb,
+        rsrpDbm,
+        noiseDbm: toDb(toLinear(server.noiseDbm - lossDb) + toLinear(noisePerElementDbm())),
+        needDbm,
+        met: rsrpDbm >= needDbm,
+        upEirpDbm: PHONE_DBM - lossDb + server.upGainDb - over,
+        upLimited: over > 0,
+      }
+    })
+}
+
+/** Total power of a server antenna over the carrier, EIRP, dBm: what people near it stand in. */
+export const serverEirpDbm = (levels: Levels, at: AntennaNode, fedRsrpDbm: number): number =>
+  rsrpToTotalDbm(fedRsrpDbm + turned(at, levels.carrier.frequencyMHz, 0).pattern.gainDbi, levels.carrier.resourceBlocks)

@@ -1,0 +1,71 @@
+/** A cable's length follows its ends: what it needs, what is sold, what is left over. */
+import type { Joint } from '../chain/tree'
+import type { LinePart } from '../job/part'
+import type { Job } from '../job/schema'
+import type { Building } from '../site/building'
+import { inside } from '../site/building'
+import { round2 } from '../site/frame'
+import type { Point } from '../site/frame'
+
+/** Slack for bends, drip loop and both ends, m. @source common practice (no source) */
+export const SLACK_M = 1.5
+/** Parts this near are neighbours: a jumper between them needs no drip loop, m. */
+const NEAR_M = 1.2
+const NEAR_SLACK_M = 0.3
+
+/**
+ * What a cable between two places needs: down or up, then along the building's two directions, as cables run.
+ * @returns m
+ */
+export function wayM(kind: Job['kind'], b: Building, from: Point, to: Point): number {
+  const up = Math.abs(to.upM - from.upM)
+  const east = Math.abs(to.eastM - from.eastM)
+  const north = Math.abs(to.northM - from.northM)
+  const straight = Math.hypot(up, east, north)
+  if (straight <= NEAR_M) return round2(straight + NEAR_SLACK_M)
+  const across = Math.hypot(east, north)
+  // Indoors a cable follows walls and ceilings; on a mast or along a body it hangs or lies straight.
+  const follows = (kind === 'home' || kind === 'building') && (inside(b, from) || inside(b, to))
+  return round2(up + (follows ? Math.min(across * 1.15, east + north) : across) + SLACK_M)
+}
+
+/** Shortest stock length that reaches, else the length itself to the next half metre. */
+export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
+  return line?.stockM.find(s => s >= neededM - 1e-9) ?? Math.ceil(neededM * 2) / 2
+}
+
+export interface CableLength {
+  joint: Joint
+  neededM: number
+  /** what it has over what it needs; negative where it does not reach */
+  spareM: number
+  /** the stock length that would reach */
+  stockM: number
+  /** a length measured on site, that the geometry contradicts */
+  contradicted: boolean
+}
+
+/** Geometry is good to about a metre and a tenth; a measured length beyond that is doubted. Assumed. */
+const DOUBT_M = 1
+const DOUBT_SHARE = 0.25
+
+export function cableLength(kind: Job['kind'], b: Building, joint: Joint): CableLength | null {
+  if (!joint.run.partId) return null
+  const { run, line } = joint
+  const straightM = Math.hypot(
+    joint.to.at.node.eastM - joint.from.at.node.eastM,
+    joint.to.at.node.northM - joint.from.at.node.northM,
+    joint.to.at.node.upM - joint.from.at.node.upM,
+  )
+  const neededM = wayM(kind, b, joint.from.at.node, joint.to.at.node)
+  return {
+    joint,
+    neededM,
+    spareM: round2(run.lengthM - neededM),
+    stockM: stockLengthM(line, neededM),
+    // Shorter than a straight line cannot be; much longer than the way says the picture is wrong.
+    contradicted:
+      run.measured &&
+      (run.lengthM < straightM - 0.2 || run.lengthM > neededM + SLACK_M + Math.max(DOUBT_M, DOUBT_SHARE * neededM) * 4),
+  }
+}

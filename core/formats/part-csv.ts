@@ -1,0 +1,120 @@
+/**
+ * Parts as a table, in and out: one row a part, one column a figure. Lists stand in one cell:
+ * bands `B3 B20`, ranges `617-960 8dBi 70x80 | …`, ports `donor:donor:N:socket:50 | …`.
+ */
+import type { AntennaPart, Part, Port } from '../job/part'
+import { csvLine, parseNumber } from './csv'
+
+const TEXT = ['id', 'kind', 'name', 'use', 'shape', 'ends'] as const
+const NUMBERS = [
+  'frontToBackDb',
+  'sizeM',
+  'gainDb',
+  'lowestGainDb',
+  'noiseFigureDb',
+  'outputDbm',
+  'uplinkOutputDbm',
+  'inputLimitDbm',
+  'shutDownDbm',
+  'lossDb',
+  'excessDb',
+  'couplingDb',
+  'portLimitMbps',
+  'impedanceOhm',
+  'spreadPercent',
+  'diameterMm',
+  'bendMm',
+] as const
+const LISTS = ['bands', 'ranges', 'constants', 'stockM', 'ports'] as const
+export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...LISTS] as const
+
+const portText = (p: Port): string => [p.id, p.role, p.connector, p.gender, p.impedanceOhm].join(':')
+const rangeText = (r: AntennaPart['ranges'][number]): string =>
+  `${r.lowMHz}-${r.highMHz} ${r.gainDbi}dBi ${r.beamwidthDeg}x${r.verticalBeamwidthDeg}`
+
+/** @returns the table, its heading first */
+export function writeParts(parts: readonly Part[]): string {
+  return (
+    csvLine(PART_COLUMNS) +
+    parts
+      .map(p => {
+        const row = p as unknown as Record<string, unknown>
+        return csvLine([
+          ...[...TEXT, ...NUMBERS].map(c => (row[c] as string | number | undefined) ?? null),
+          'bands' in p ? p.bands.join(' ') : null,
+          p.kind === 'antenna' ? p.ranges.map(rangeText).join(' | ') : null,
+          p.kind === 'line' ? `${p.constants.k1} ${p.constants.k2}` : null,
+          p.kind === 'line' ? p.stockM.join(' ') : null,
+          p.kind === 'line' ? null : p.ports.map(portText).join(' | '),
+        ])
+      })
+      .join('')
+  )
+}
+
+/**
+ * One row of a table as a part; what is left out stays out, and is found by the part's schema.
+ *
+ * @param cell  the row's cell under a heading, `undefined` where the table has none
+ * @throws RangeError with the column, where a cell cannot be read
+ */
+export function readPart(cell: (column: string) => string | undefined): Record<string, unknown> {
+  const text = (c: string) => cell(c)?.trim() || undefined
+  const out: Record<string, unknown> = {}
+  for (const c of TEXT) if (text(c)) out[c] = text(c)
+  for (const c of NUMBERS) {
+    const value = read(c, () => (text(c) === undefined ? null : parseNumber(text(c)!)))
+    if (value !== null) out[c] = value
+  }
+  const list = (c: string, separator: RegExp) =>
+    text(c)
+      ?.split(separator)
+      .map(s => s.trim())
+      .filter(Boolean)
+  const bands = list('bands', /[\s,;]+/)
+  if (bands) out.bands = bands
+  const ranges = list('ranges', /\|/)
+  if (ranges) out.ranges = ranges.map(r => read('ranges', () => readRange(r)))
+  const constants = list('constants', /\s+/)
+  if (constants) out.constants = read('constants', () => ({ k1: needed(constants[0]), k2: needed(constants[1]) }))
+  const stock = list('stockM', /\s+/)
+  if (stock) out.stockM = stock.map(s => read('stockM', () => needed(s)))
+  else if (out.kind === 'line') out.stockM = []
+  const ports = list('ports', /\|/)
+  if (ports) out.ports = ports.map(p => read('ports', () => readPort(p)))
+  return out
+}
+
+function read<T>(column: string, work: () => T): T {
+  try {
+    return work()
+  } catch (e) {
+    throw new RangeError(`${column}: ${e instanceof Error ? e.message : String(e)}`)
+  }
+}
+
+function needed(text: string | undefined): number {
+  const value = text === undefined ? null : parseNumber(text)
+  if (value === null) throw new RangeError('a number is missing')
+  return value
+}
+
+function readRange(text: string): AntennaPart['ranges'][number] {
+  const m = /^([\d.,]+)\s*-\s*([\d.,]+)\s+(-?[\d.,]+)\s*dBi\s+([\d.,]+)\s*x\s*([\d.,]+)$/i.exec(text)
+  if (!m) throw new RangeError(`“${text}” is not like 617-960 8dBi 70x80`)
+  const [lowMHz, highMHz, gainDbi, beamwidthDeg, verticalBeamwidthDeg] = m.slice(1).map(s => needed(s)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
+  if (lowMHz >= highMHz) throw new RangeError(`“${text}” ends below where it begins`)
+  return { lowMHz, highMHz, gainDbi, beamwidthDeg, verticalBeamwidthDeg }
+}
+
+function readPort(text: string): Record<string, unknown> {
+  const [id, role, connector, gender, ohm] = text.split(':').map(s => s.trim())
+  if (!id || !role || !connector || !gender || !ohm) throw new RangeError(`“${text}” is not like 1:feed:N:socket:50`)
+  return { id, role, connector, gender, impedanceOhm: needed(ohm) }
+}

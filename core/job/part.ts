@@ -1,0 +1,165 @@
+/**
+ * Parts as data: what the shipped catalogue, a crew's own list and the copies in a design all hold.
+ *
+ * Units: MHz, dB, dBi, dBm, ohm, m, mm; line loss constants per 100 m.
+ */
+import { Type } from '@sinclair/typebox'
+import type { Static } from '@sinclair/typebox'
+import { Num, oneOf, Text } from './fields'
+
+export const CONNECTORS = ['N', 'SMA', 'RP-SMA', 'TS9', 'CRC9', 'F', 'FME', 'TNC', 'BNC'] as const
+export type Connector = (typeof CONNECTORS)[number]
+export type Gender = 'plug' | 'socket'
+
+/** What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it. */
+export const PORT_ROLES = ['feed', 'cell', 'wifi', 'position', 'donor', 'server', 'in', 'out', 'through', 'tap'] as const
+export type PortRole = (typeof PORT_ROLES)[number]
+
+const PortSchema = Type.Object(
+  {
+    id: Text(16, 1),
+    role: oneOf(...PORT_ROLES),
+    connector: oneOf(...CONNECTORS),
+    gender: oneOf('plug', 'socket'),
+    impedanceOhm: oneOfNumber(50, 75),
+  },
+  { additionalProperties: false },
+)
+export type Port = Static<typeof PortSchema>
+
+function oneOfNumber<T extends number>(...values: T[]) {
+  return Type.Unsafe<T>({ type: 'number', enum: values })
+}
+
+const Bands = Type.Array(Text(12, 1), { maxItems: 80 })
+const part = <K extends string, P extends Record<string, import('@sinclair/typebox').TSchema>>(kind: K, fields: P) =>
+  Type.Object(
+    {
+      id: Text(40, 1),
+      kind: Type.Unsafe<K>({ type: 'string', const: kind }),
+      name: Text(80, 1),
+      ...fields,
+    },
+    { additionalProperties: false },
+  )
+const Ports = Type.Array(PortSchema, { minItems: 1, maxItems: 40 })
+
+export const SHAPES = ['log-periodic', 'Yagi', 'panel', 'omni', 'dome', 'whip'] as const
+
+const AntennaPart = part('antenna', {
+  use: oneOf('outside', 'inside'),
+  shape: oneOf(...SHAPES),
+  ranges: Type.Array(
+    Type.Object(
+      {
+        lowMHz: Num(100, 100_000),
+        highMHz: Num(100, 100_000),
+        gainDbi: Num(-20, 40),
+        /** half-power widths; 360 across for an omni, whose pattern is in elevation alone */
+        beamwidthDeg: Num(1, 360),
+        verticalBeamwidthDeg: Num(1, 360),
+      },
+      { additionalProperties: false },
+    ),
+    { minItems: 1, maxItems: 12 },
+  ),
+  /** how far back lobes and nulls lie below the peak at most */
+  frontToBackDb: Num(0, 60),
+  sizeM: Num(0.01, 10),
+  ports: Ports,
+})
+const LinePart = part('line', {
+  constants: Type.Object({ k1: Num(0, 100), k2: Num(0, 10) }, { additionalProperties: false }),
+  impedanceOhm: oneOfNumber(50, 75),
+  spreadPercent: Num(0, 100),
+  diameterMm: Num(0.5, 60),
+  bendMm: Num(1, 2000),
+  stockM: Type.Array(Num(0.05, 500), { maxItems: 20 }),
+  ends: oneOf(...CONNECTORS),
+})
+const RouterPart = part('router', {
+  bands: Bands,
+  /** fastest its Ethernet or Wi-Fi passes on, Mbit/s */
+  portLimitMbps: Num(0.1, 100_000),
+  noiseFigureDb: Num(0, 30),
+  ports: Ports,
+})
+const AmplifierPart = part('amplifier', {
+  /** bought for a home, a building or a vehicle: what rules and kits go by */
+  use: oneOf('fixed', 'mobile'),
+  bands: Bands,
+  gainDb: Num(0, 120),
+  /** the least it can set itself to before it shuts down; the gain itself where it does not watch its loop */
+  lowestGainDb: Num(0, 120),
+  noiseFigureDb: Num(0, 30),
+  /** downlink output limit per band, total */
+  outputDbm: Num(-30, 60),
+  uplinkOutputDbm: Num(-30, 60),
+  /** total at the donor port above which it lowers its gain, and above which it shuts down */
+  inputLimitDbm: Num(-120, 30),
+  shutDownDbm: Num(-120, 30),
+  ports: Ports,
+})
+const passing = <K extends 'arrestor' | 'pad' | 'adapter'>(kind: K) => part(kind, { lossDb: Num(0, 60), ports: Ports })
+const SplitterPart = part('splitter', {
+  /** what the real part adds to 10·log10 of its outputs */
+  excessDb: Num(0, 10),
+  ports: Ports,
+})
+const TapPart = part('tap', { couplingDb: Num(1, 40), excessDb: Num(0, 10), ports: Ports })
+
+export const PartSchema = Type.Union([
+  AntennaPart,
+  LinePart,
+  RouterPart,
+  AmplifierPart,
+  passing('arrestor'),
+  passing('pad'),
+  passing('adapter'),
+  SplitterPart,
+  TapPart,
+])
+
+export type Part = Static<typeof PartSchema>
+export type PartKind = Part['kind']
+export type PartOf<K extends PartKind> = Extract<Part, { kind: K }>
+export type AntennaPart = PartOf<'antenna'>
+export type LinePart = PartOf<'line'>
+export type RouterPart = PartOf<'router'>
+export type AmplifierPart = PartOf<'amplifier'>
+export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>
+
+/** Figures of a maker that stand over the part's own, on one part of a design. An antenna's gain holds on every band. */
+export const OwnFigures = Type.Object(
+  {
+    gainDbi: Type.Optional(Num(-20, 40)),
+    gainDb: Type.Optional(Num(0, 120)),
+    lowestGainDb: Type.Optional(Num(0, 120)),
+    noiseFigureDb: Type.Optional(Num(0, 30)),
+    outputDbm: Type.Optional(Num(-30, 60)),
+    uplinkOutputDbm: Type.Optional(Num(-30, 60)),
+    inputLimitDbm: Type.Optional(Num(-120, 30)),
+    shutDownDbm: Type.Optional(Num(-120, 30)),
+    frontToBackDb: Type.Optional(Num(0, 60)),
+    lossDb: Type.Optional(Num(0, 60)),
+    excessDb: Type.Optional(Num(0, 10)),
+    couplingDb: Type.Optional(Num(1, 40)),
+    portLimitMbps: Type.Optional(Num(0.1, 100_000)),
+    bands: Type.Optional(Bands),
+    ports: Type.Optional(Ports),
+  },
+  { additionalProperties: false },
+)
+export type OwnFigures = Static<typeof OwnFigures>
+
+/** @returns the part with the maker's own figures over it; what the part does not have is left out */
+export function withOwn<P extends Part>(base: P, own: OwnFigures | null | undefined): P {
+  if (!own) return base
+  const { gainDbi, ...rest } = own
+  const fields = Object.fromEntries(Object.entries(rest).filter(([k, v]) => v !== undefined && v !== null && k in base))
+  const ranges =
+    base.kind === 'antenna' && gainDbi !== undefined && gainDbi !== null
+      ? { ranges: base.ranges.map(r => ({ ...r, gainDbi })) }
+      : {}
+  return { ...base, ...fields, ...ranges }
+}

@@ -1,0 +1,297 @@
+/** Choose judged: is anything needed at all, is every part there, do they fit, do they pass the band. */
+import { AWS_1_DOWN_MHZ, partById, US_BOOSTER_BANDS } from '../catalogue/parts'
+import { misfits } from '../fitting/joints'
+import type { Misfit } from '../fitting/joints'
+import { screwOn } from '../fitting/splice'
+import { feedsInto, turned } from '../chain/tree'
+import type { Tree } from '../chain/tree'
+import { SINR_EDGES } from '../radio/grades'
+import type { SpotSummary } from '../survey/spots'
+import { num } from '../units'
+import { RULE_PACKS } from './cautions'
+import type { Context } from './context'
+import { COMMON, finding } from './finding'
+import type { Draft, Finding } from './finding'
+
+export function chooseFindings(c: Context): Finding[] {
+  const { tree, design } = c
+  if (!tree || !design) return []
+  const drafts = [
+    ...missing(c, tree),
+    ...broken(tree),
+    ...bandsThatPass(c, tree),
+    ...joints(tree),
+    ...openPorts(tree),
+    ...needed(c),
+    ...whatABoosterCannot(c, tree),
+    ...rules(c, tree),
+  ]
+  return drafts.map(d => finding('choose', d))
+}
+
+function missing(c: Context, tree: Tree): Draft[] {
+  const booster = c.design!.approach === 'booster'
+  const lacks = [
+    !tree.donors.length && 'outside antenna',
+    booster && !tree.amplifiers.length && 'amplifier',
+    booster && !tree.servers.length && 'inside antenna',
+    !booster && !tree.routers.length && 'router',
+  ].filter((m): m is string => !!m)
+  const out: Draft[] = []
+  if (lacks.length)
+    out.push({
+      code: 'choose.missing',
+      subjectId: c.design!.id,
+      severity: 'fix',
+      title: `No ${lacks.join(', no ')} chosen`,
+      sentence: 'The sum stops where a part is missing.',
+      because: 'a signal needs every part between mast and user',
+      source: COMMON,
+    })
+  if (tree.loose.length && tree.donors.length)
+    out.push({
+      code: 'choose.loose',
+      subjectId: c.design!.id,
+      severity: 'fix',
+      title:
+        tree.loose.length === 1 ? `${tree.loose[0]!.part.name} hangs on nothing` : `${tree.loose.length} parts hang on nothing`,
+      sentence: `No cable leads the signal to: ${tree.loose.map(n => n.part.name).join(', ')}.`,
+      because: 'every way begins at an outside antenna',
+      source: COMMON,
+    })
+  return out
+}
+
+const broken = (tree: Tree): Draft[] =>
+  tree.broken.map(id => ({
+    code: 'choose.unknown-part',
+    subjectId: id,
+    severity: 'fix',
+    title: 'A part or cable that the program does not know',
+    sentence: 'Choose it again: until then the sum goes on without it.',
+    because: 'its row names no part known, or no port that is free',
+    source: COMMON,
+  }))
+
+function bandsThatPass(c: Context, tree: Tree): Draft[] {
+  const out: Draft[] = []
+  if (!c.main) return out
+  const { band, frequencyMHz } = c.main.carrier
+  for (const a of [...tree.donors, ...tree.servers]) {
+    if (turned(a, frequencyMHz, 0).covered) continue
+    out.push({
+      code: 'choose.antenna-band',
+      subjectId: a.node.id,
+      severity: 'fix',
+      title: `${a.part.name} is not made for ${band.name}`,
+      sentence:
+        `${band.name} is at ${num(frequencyMHz)} MHz; the antenna covers ` +
+        `${a.part.ranges.map(r => `${r.lowMHz}–${r.highMHz}`).join(' and ')} MHz.`,
+      because: 'gain and match are unknown outside the maker’s range',
+      source: COMMON,
+    })
+  }
+  for (const box of [...tree.amplifiers, ...tree.routers]) {
+    if (box.part.bands.includes(band.name)) continue
+    out.push({
+      code: 'choose.device-band',
+      subjectId: box.node.id,
+      severity: 'stop',
+      title: `${box.part.name} has no ${band.name}`,
+      sentence: `It works on ${box.part.bands.slice(0, 8).join(', ')}${box.part.bands.length > 8 ? '…' : ''}.`,
+      because: 'a device passes nothing on a band it lacks',
+      source: COMMON,
+    })
+  }
+  return out
+}
+
+const joints = (tree: Tree): Draft[] => misfits(tree).map(m => (m.kind === 'plug' ? plugDraft(m) : impedanceDraft(m)))
+
+function plugDraft(m: Misfit): Draft {
+  const adapter = partById(m.adapterId)
+  const side = m.jack === m.joint.from ? 'from' : 'to'
+  const what = m.joint.line?.name ?? m.joint.from.at.part.name
+  return {
+    code: 'choose.connector',
+    subjectId: `${m.joint.run.id}.${m.jack.at.node.id}`,
+    severity: 'fix',
+    title: `Plugs do not mate: ${m.words}`,
+    sentence:
+      `${what} ends in ${m.end.connector} ${m.end.gender}s; ${m.jack.at.part.name} has a ` +
+      `${m.jack.port.connector} ${m.jack.port.gender}. Never forced: an adapter, or another line.`,
+    because: 'connector family and gender must match at each joint',
+    source: COMMON,
+    cures:
+      adapter && adapter.kind === 'adapter'
+        ? [
+            {
+              label: adapter.name.toLowerCase(),
+              gain: 'it fits',
+              cost: `−${num(adapter.lossDb, 1)} dB`,
+              enough: true,
+              steps: screwOn(m.joint, side, adapter.id),
+            },
+          ]
+        : [],
+  }
+}
+
+const impedanceDraft = (m: Misfit): Draft => ({
+  code: 'choose.impedance',
+  subjectId: `${m.joint.run.id}.${m.jack.at.node.id}`,
+  severity: 'note',
+  title: m.words,
+  sentence: `Costs ${num(m.lossDb, 2)} dB at VSWR ${num(m.vswr, 1)}: little, but the plugs differ too.`,
+  because: '−10·log10(1 − |Γ|²)',
+  source: 'transmission-line theory',
+})
+
+/** Ports left open: a feed without a port, a branch without a feed. */
+function openPorts(tree: Tree): Draft[] {
+  const out: Draft[] = []
+  for (const router of tree.routers) {
+    const fed = new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id))
+    const branches = router.part.ports.filter(p => p.role === 'cell').length
+    if (fed.size && fed.size < branches)
+      out.push({
+        code: 'choose.feeds',
+        subjectId: router.node.id,
+        severity: 'note',
+        title: `${fed.size === 1 ? 'One feed' : `${fed.size} feeds`} on ${branches} ports`,
+        sentence:
+          fed.size === 1
+            ? 'One layer only: at good SINR two feeds would bring up to twice the rate. The open port keeps its own small antenna.'
+            : 'The open ports keep their own small antennas; some boxes tie bands to ports: the maker’s sheet says which.',
+        because: 'each layer needs its own feed',
+        source: '3GPP TR 36.942 annex A gives the rate per layer',
+      })
+  }
+  for (const { at, port } of tree.open) {
+    if (port.role === 'cell') continue
+    const what = at.part.name
+    const words =
+      port.role === 'feed'
+        ? `Feed ${port.id} of ${what} is open`
+        : port.role === 'out' || port.role === 'tap' || port.role === 'through'
+          ? `An output of ${what} is open`
+          : `The ${port.role} port of ${what} is open`
+    if (tree.loose.some(n => n.node.id === at.node.id)) continue
+    out.push({
+      code: 'choose.open-port',
+      subjectId: `${at.node.id}.${port.id}`,
+      severity: port.role === 'feed' ? 'fix' : 'note',
+      title: words,
+      sentence:
+        port.role === 'feed'
+          ? 'Every feed needs a cable and a port of its own; what is left open brings nothing.'
+          : 'Close it with a terminator of the line’s impedance, or what it reflects spoils the others.',
+      because: 'an open port reflects all that reaches it',
+      source: COMMON,
+    })
+  }
+  return out
+}
+
+/** Over what is needed, before "nothing is needed" may be said. Assumed. */
+const MARGIN = { levelDb: 10, speed: 1.2, tests: 3 } as const
+
+/** Nothing is needed only where level, quality and every agreed thing are met with margin, by repeated tests. */
+function needed({ job, before, needDbm, design }: Context): Draft[] {
+  const spots = before.filter(s => s.spot.needed)
+  const agreed = job.agreedDownMbps !== null || job.agreedUpMbps !== null
+  if (!spots.length || !agreed || job.agreedCalls) return []
+  const enough = (s: SpotSummary): boolean =>
+    s.rsrp !== null &&
+    s.rsrp.low >= needDbm + MARGIN.levelDb &&
+    s.sinr !== null &&
+    s.sinr.low >= SINR_EDGES[1] &&
+    s.runs.length >= MARGIN.tests &&
+    s.wouldNotLoad === 0 &&
+    (job.agreedDownMbps === null || (s.down !== null && s.down.low >= job.agreedDownMbps * MARGIN.speed)) &&
+    (job.agreedUpMbps === null || (s.up !== null && s.up.low >= job.agreedUpMbps * MARGIN.speed))
+  if (!spots.every(enough)) return []
+  return [
+    {
+      code: 'choose.no-need',
+      subjectId: design!.id,
+      severity: 'note',
+      title: 'No outside antenna needed',
+      sentence:
+        'Every needed spot has the level, the SINR and the speeds agreed with room to spare, test after test. Say so, and save the money.',
+      because: `the lowest of at least ${MARGIN.tests} tests at each needed spot, ${MARGIN.levelDb} dB and a fifth over the need`,
+      source: COMMON,
+    },
+  ]
+}
+
+function whatABoosterCannot(c: Context, tree: Tree): Draft[] {
+  const start = c.main?.levels?.sources[0]?.start
+  if (!tree.amplifiers.length || !start) return []
+  const out: Draft[] = []
+  const sinr = start.sinr?.median ?? null
+  if (sinr !== null && sinr < 3)
+    out.push({
+      code: 'choose.booster-sinr',
+      subjectId: c.design!.id,
+      severity: 'fix',
+      title: 'A booster cannot cure this SINR',
+      sentence: `SINR outside is ${num(sinr)} dB and stays so: level rises, speed does not. Try another band, or a router with a beam.`,
+      because: 'an amplifier raises signal and interference alike',
+      source: COMMON,
+    })
+  if (start.rsrpDbm < -118 && start.provenance === 'measured')
+    out.push({
+      code: 'choose.nothing-outside',
+      subjectId: c.design!.id,
+      severity: 'stop',
+      title: 'Too little outside to repeat',
+      sentence: `RSRP ${num(start.rsrpDbm)} dBm at the donor is under the noise of anything that follows.`,
+      because: 'a booster repeats; it makes nothing',
+      source: 'thermal noise −123.2 dBm a resource element at NF 9 dB',
+    })
+  return out
+}
+
+function rules(c: Context, tree: Tree): Draft[] {
+  if (!tree.amplifiers.length) return []
+  const pack = RULE_PACKS[c.job.rules]
+  const out: Draft[] = [
+    {
+      code: 'choose.rules',
+      subjectId: c.design!.id,
+      severity: 'note',
+      title: `${pack.name}: consent or approval`,
+      sentence: pack.booster,
+      because: 'law, not radio',
+      source: pack.source,
+    },
+  ]
+  if (c.job.rules !== 'US' || !c.main) return out
+  const { band } = c.main.carrier
+  const source = '47 CFR 20.21(e)(3), from memory'
+  for (const amp of tree.amplifiers) {
+    const beyond = amp.part.bands.filter(b => !(US_BOOSTER_BANDS as readonly string[]).includes(b))
+    if (beyond.length)
+      out.push({
+        code: 'choose.us-bands',
+        subjectId: amp.node.id,
+        severity: 'stop',
+        title: `${amp.part.name} is no consumer booster of the United States`,
+        sentence: `It repeats ${beyond.join(', ')}: consumer boosters there repeat ${US_BOOSTER_BANDS.join(', ')} only.`,
+        because: 'the rule names the bands',
+        source,
+      })
+  }
+  if (band.name === 'B66')
+    out.push({
+      code: 'choose.aws',
+      subjectId: c.design!.id,
+      severity: 'note',
+      title: 'Of B66 a booster repeats only AWS-1',
+      sentence: `Up to ${AWS_1_DOWN_MHZ[1]} MHz down: a carrier of B66 above that stays as it is. The channel number tells.`,
+      because: 'consumer boosters are certified for AWS-1',
+      source,
+    })
+  return out
+}

@@ -1,0 +1,225 @@
+/** What every section of judgement reads: the document at its present stop, and what was worked out of it. */
+import type { SweepResult } from '../aim/sweep'
+import { bestHeading } from '../aim/sweep'
+import type { Evidence, MastView } from '../aim/bearings'
+import { cellsByMast, rankMasts, siteDeclination } from '../aim/bearings'
+import { bandLoad, measuredEntryDb, startAt } from '../chain/start'
+import { computeLevels } from '../chain/levels'
+import type { Carrier, Levels, Source } from '../chain/levels'
+import { treeOf, turned } from '../chain/tree'
+import type { Tree } from '../chain/tree'
+import { roomLevels } from '../coverage/rooms'
+import type { RoomLevel } from '../coverage/rooms'
+import { cableLength } from '../fitting/lengths'
+import type { CableLength } from '../fitting/lengths'
+import type { Declination } from '../geo/declination'
+import { findRow, standing } from '../job/changes'
+import type { Cell, Design, Job, JobDocument, Site, Sweep } from '../job/schema'
+import { bandByName, dlCentreMHz, ulCentreMHz } from '../radio/bands'
+import type { Band } from '../radio/bands'
+import { gainToward } from '../radio/pattern'
+import { NEED_CALLS_DBM, NEED_DATA_DBM } from '../radio/grades'
+import { rsrpToTotalDbm } from '../radio/levels'
+import { loopsOf } from '../separation/loop'
+import type { Loop } from '../separation/loop'
+import { buildingOf } from '../site/building'
+import type { Building } from '../site/building'
+import { eavesM } from '../site/frame'
+import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
+import { atPresentStop, ofStop } from '../survey/place'
+import { logIndex, summariseAll } from '../survey/spots'
+import type { LogIndex, SpotSummary } from '../survey/spots'
+
+export interface SweepView {
+  sweep: Sweep
+  passes: number
+  result: SweepResult | null
+}
+
+/** One band of a tree, worked through. */
+export interface BandWork {
+  carrier: Carrier
+  levels: Levels | null
+  loops: Loop[]
+  rooms: RoomLevel[]
+  /** why it could not be worked; null where it was */
+  trouble: string | null
+}
+
+export interface Context {
+  /** standing at the present stop */
+  doc: JobDocument
+  job: Job
+  site: Site
+  atUtc: string
+  building: Building
+  log: LogIndex
+  before: SpotSummary[]
+  declination: Declination | null
+  design: Design | null
+  tree: Tree | null
+  mountHeightM: number
+  masts: MastView[]
+  chosen: MastView | null
+  /** bands of the chosen mast that the boxes pass, the design's own first */
+  bands: BandWork[]
+  /** the design's own band; null while no tree is laid out */
+  main: BandWork | null
+  lengths: CableLength[]
+  sweep: SweepView | null
+  /** RSRP that a room needs on a phone, for what was agreed, dBm */
+  needDbm: number
+}
+
+/** Band taken while none is chosen. */
+const FIRST_BAND = 'B20'
+/** Mount over the eaves while no antenna is placed, m. */
+const MOUNT_OVER_EAVES_M = 1.5
+
+/** @throws RangeError where the document has no job or no site */
+export function contextOf(document: JobDocument, evidence: Evidence, atUtc: string): Context {
+  const doc = atPresentStop(document)
+  const job = doc.jobs[0]
+  const site = doc.sites[0]
+  if (!job || !site) throw new RangeError('the document has no job or no site')
+  const log = logIndex(doc)
+  const design = findRow(doc, 'designs', job.designId) ?? doc.designs[0] ?? null
+  const tree = design ? treeOf(doc, design) : null
+  const declination = siteDeclination(site, atUtc)
+  const building = buildingOf(doc, measuredEntryDb(doc, log, design?.band ?? null))
+  const mountHeightM = tree?.donors[0]?.node.upM ?? eavesM(site) + MOUNT_OVER_EAVES_M
+  const passed = tree ? bandsPassed(tree) : null
+  const masts = rankMasts(doc, evidence, Math.max(0.5, mountHeightM), passed, declination, log.readings)
+  const chosen = masts.find(m => m.mast.id === design?.mastId) ?? null
+  const base = {
+    doc,
+    job,
+    site,
+    atUtc,
+    building,
+    log,
+    before: summariseAll(doc, log, 'before'),
+    declination,
+    design,
+    tree,
+    mountHeightM,
+    masts,
+    chosen,
+    lengths: tree ? tree.joints.flatMap(j => cableLength(job.kind, building, j) ?? []) : [],
+    sweep: latestSweep(doc),
+    needDbm:
+      job.agreedDownMbps === null && job.agreedCalls ? (job.needCallsDbm ?? NEED_CALLS_DBM) : (job.needDataDbm ?? NEED_DATA_DBM),
+  }
+  const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, design, b)) : []
+  return { ...base, bands, main: bands[0] ?? null }
+}
+
+type Base = Omit<Context, 'bands' | 'main'>
+
+/** @returns bands that every box on a way passes; null where there is no box yet */
+function bandsPassed(tree: Tree): readonly string[] | null {
+  const boxes = [...tree.routers, ...tree.amplifiers]
+  return boxes.length ? [...new Set(boxes.flatMap(b => b.part.bands))] : null
+}
+
+function bandsOf(c: Base, tree: Tree, design: Design): Band[] {
+  const main = bandByName(design.band ?? FIRST_BAND) ?? bandByName(FIRST_BAND)!
+  const passed = bandsPassed(tree)
+  const others = (c.chosen?.path?.bands ?? [])
+    .map(b => bandByName(b.band))
+    .filter((b): b is Band => !!b && b.name !== main.name && (!passed || passed.includes(b.name)))
+  return [main, ...others]
+}
+
+/** What the reading itself says of the carrier's width, else what the design says of its own band, else assumed. */
+export function carrierOn(log: LogIndex, design: Pick<Design, 'band' | 'bandwidthMHz'>, band: Band): Carrier {
+  const entered = design.band === band.name || design.band === null ? design.bandwidthMHz : null
+  const read = log.readings.find(r => r.band === band.name && r.bandwidthMHz)?.bandwidthMHz ?? null
+  const bandwidthMHz = entered ?? read ?? ASSUMED_BANDWIDTH_MHZ
+  return {
+    band,
+    frequencyMHz: dlCentreMHz(band),
+    uplinkMHz: ulCentreMHz(band),
+    bandwidthMHz,
+    assumed: entered === null && read === null,
+    resourceBlocks: blocksFor(band.name, bandwidthMHz),
+  }
+}
+
+/** What makes no sense in one design must not stop the job from opening. */
+function tryBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
+  try {
+    return workBand(c, tree, design, band)
+  } catch (e) {
+    const trouble = e instanceof Error ? e.message : String(e)
+    return { carrier: carrierOn(c.log, design, band), levels: null, loops: [], rooms: [], trouble }
+  }
+}
+
+function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
+  const cells = tree.amplifiers.length ? cellsByMast(c.doc.cells) : new Map<string, Cell[]>()
+  const carrier = carrierOn(c.log, design, band)
+  const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
+  // What goes round an amplifier goes round at both frequencies: the lower one lets more past.
+  const loops = loopsOf(
+    tree,
+    { building: c.building, frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz), bearingDeg },
+    design.marginDb,
+  )
+  const sources = tree.donors.flatMap((donor): Source[] => {
+    const start = startAt({
+      doc: c.doc,
+      log: c.log,
+      building: c.building,
+      donor: donor.node,
+      band: band.name,
+      frequencyMHz: carrier.frequencyMHz,
+      bandwidthMHz: carrier.bandwidthMHz,
+      path: c.chosen?.path ?? null,
+      bearingDeg,
+      calibration: c.chosen?.calibration ?? null,
+    })
+    if (!start) return []
+    const t = turned(donor, carrier.frequencyMHz, bearingDeg)
+    const wantedDbm = rsrpToTotalDbm(start.rsrpDbm + gainToward(t.pattern, t, bearingDeg ?? t.azimuthDeg), carrier.resourceBlocks)
+    const load = bandLoad({
+      band: band.name,
+      wantedDbm,
+      wantedMastId: c.chosen?.mast.id ?? null,
+      donor: t,
+      seen: (tree.amplifiers.length ? c.masts : []).flatMap(m =>
+        m.path
+          ? [
+              {
+                mastId: m.mast.id,
+                name: m.mast.name,
+                carrier: m.mast.carrier,
+                frameBearingDeg: m.frameBearingDeg,
+                path: m.path,
+                cells: cells.get(m.mast.id) ?? [],
+                offsetDb: m.calibration?.offsetDb ?? 0,
+              },
+            ]
+          : [],
+      ),
+      entered: design.carriersInBand,
+    })
+    return [{ donor, turned: t, bearingDeg, start, load }]
+  })
+  if (!sources.length) return { carrier, levels: null, loops, rooms: [], trouble: null }
+  const held = new Map(loops.map(l => [l.at.node.id, { gainDb: l.gainDb, oscillating: l.state === 'oscillating' }]))
+  const levels = computeLevels(tree, carrier, sources, held)
+  return { carrier, levels, loops, rooms: roomLevels(c.doc, tree, c.building, levels, c.needDbm), trouble: null }
+}
+
+export function latestSweep(doc: JobDocument): SweepView | null {
+  const sweep = [...ofStop(doc, doc.sweeps)].sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
+  if (!sweep) return null
+  const steps = standing(doc.steps).filter(s => s.sweepId === sweep.id)
+  const headings = new Set(steps.map(s => Math.round(s.headingDeg * 10)))
+  return {
+    sweep,
+    passes: steps.reduce((m, s) => Math.max(m, s.pass), 0),
+    result: headings.size >= 3 ? bestHeading(steps.map(s => ({ headingDeg: s.headingDeg, value: s.value }))) : null,
+  }
+}

@@ -1,0 +1,185 @@
+/** Level judged: surge path, overload, output, what the rooms get, and where the dB go. */
+import { PARTS } from '../catalogue/parts'
+import { lineLossDb } from '../chain/line'
+import type { AmplifierState } from '../chain/levels'
+import { wayTo } from '../chain/tree'
+import type { Joint, Tree, Visit } from '../chain/tree'
+import { screwOn, spliceInto } from '../fitting/splice'
+import type { LinePart, PassingPart } from '../job/part'
+import { inside } from '../site/building'
+import { mToken, num, signed } from '../units'
+import type { Context } from './context'
+import { finding } from './finding'
+import type { Draft, Finding } from './finding'
+
+export function levelFindings(c: Context): Finding[] {
+  if (!c.tree || !c.main) return []
+  const levels = c.main.levels
+  const drafts = [
+    ...surge(c, c.tree),
+    ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree!, a)),
+    ...rooms(c),
+    ...(levels ? lines(c, c.tree) : []),
+  ]
+  return drafts.map(d => finding('level', d))
+}
+
+/** Height over ground at which an arrestor is reached, m. */
+const REACHED_M = 1.2
+
+/** Down-leads that come into a house or building without an arrestor: one each. */
+function surge(c: Context, tree: Tree): Draft[] {
+  if (c.job.kind !== 'home' && c.job.kind !== 'building') return []
+  const bare = downLeads(c, tree).filter(l => !l.way.some(v => v.at.part.kind === 'arrestor'))
+  if (!bare.length) return []
+  const several = bare.length > 1
+  return [
+    {
+      code: 'level.no-arrestor',
+      subjectId: c.design!.id,
+      severity: 'fix',
+      title: several ? `${bare.length} down-leads without an arrestor` : 'No arrestor on the down-lead',
+      sentence:
+        `A surge on the mast comes straight to the device and the people near it. One goes on ${several ? 'each lead' : 'it'}, outdoors ` +
+        'where the lead reaches the building, earthed by the short way; local code and a licensed electrician decide.',
+      because: 'US NEC 810.20 asks for one at or nearest the entrance',
+      source: 'NEC 810.20, from memory',
+      cures: [
+        {
+          label: several ? 'put one on each at the entrance' : 'put an arrestor at the entrance',
+          gain: 'surge path',
+          cost: '−0.4 dB',
+          enough: true,
+          steps: bare.flatMap((l, i) => {
+            const outer = l.joint.from.at.node
+            const within = inside(c.building, outer) ? l.joint.to.at.node : outer
+            const upM = Math.min(REACHED_M, Math.max(outer.upM, l.joint.to.at.node.upM))
+            const fifty = l.joint.line?.impedanceOhm !== 75
+            const at = { eastM: within.eastM, northM: within.northM, upM }
+            return spliceInto(l.joint, fifty ? 'arr-gas' : 'arr-gas-f', at, Math.max(0.5, Math.abs(outer.upM - upM) + 1), i + 1)
+          }),
+        },
+      ],
+    },
+  ]
+}
+
+/** Every way from an antenna outdoors to the first part within, with the cable that comes in. */
+function downLeads(c: Context, tree: Tree): { joint: Joint; way: Visit[] }[] {
+  const seen = new Set<string>()
+  return tree.visits.flatMap((visit, i) => {
+    if (!visit.joint || !inside(c.building, visit.at.node) || visit.at.part.kind === 'antenna') return []
+    const way = wayTo(tree, i)
+    if (way.slice(0, -1).some(v => inside(c.building, v.at.node))) return []
+    if (seen.has(visit.joint.run.id)) return []
+    seen.add(visit.joint.run.id)
+    return [{ joint: visit.joint, way }]
+  })
+}
+
+function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
+  const { part, node } = a.at
+  const carriers =
+    a.carriersFrom === 'assumed' ? ` (${a.carriers} equal carriers assumed)` : a.loudest ? `; loudest is ${a.loudest}` : ''
+  const source = `amplifier’s data; carriers ${a.carriersFrom === 'measured' ? 'entered' : a.carriersFrom}`
+  if (a.inputMarginDb < 0) {
+    const over = -a.inputMarginDb
+    const shut = a.limitedBy === 'shut down'
+    const pads = PARTS.filter((p): p is PassingPart => p.kind === 'pad').sort((x, y) => x.lossDb - y.lossDb)
+    const pad = pads.find(p => p.lossDb >= over) ?? pads.at(-1)!
+    const joint = tree.joints.find(j => j.to.at.node.id === node.id && j.to.port.role === 'donor')
+    return [
+      {
+        code: 'level.overload',
+        subjectId: node.id,
+        severity: shut ? 'stop' : 'fix',
+        title: shut ? 'Overload: the amplifier shuts down' : `Overloaded by ${num(over, 1)} dB`,
+        sentence: `Total in its band at the donor port ${num(a.inputAllDbm)} dBm, limit ${num(part.inputLimitDbm)}${carriers}.`,
+        because: 'the input limit is total power, over everything in the band',
+        source,
+        cures: joint
+          ? [
+              {
+                label: `add a ${num(pad.lossDb)} dB pad before it`,
+                gain: `${num(Math.min(pad.lossDb, over), 1)} dB of overload gone`,
+                cost: `−${num(pad.lossDb)} dB`,
+                enough: pad.lossDb >= over,
+                steps: screwOn(joint, 'to', pad.id),
+              },
+            ]
+          : [],
+      },
+    ]
+  }
+  if (a.limitedBy === 'output')
+    return [
+      {
+        code: 'level.output',
+        subjectId: node.id,
+        severity: 'note',
+        title: 'At its output limit',
+        sentence:
+          `This carrier leaves with ${num(a.carrierLimitDbm, 1)} dBm total at most${carriers}: ` +
+          'more gain or a stronger donor would not reach further.',
+        because: 'the output limit is shared by every carrier in the band',
+        source,
+      },
+    ]
+  return []
+}
+
+function rooms(c: Context): Draft[] {
+  return c.main!.rooms.flatMap((room): Draft[] => {
+    if (room.met) return []
+    const short = room.needDbm - room.rsrpDbm
+    return [
+      {
+        code: 'level.room',
+        subjectId: room.spot.id,
+        severity: room.spot.needed ? 'fix' : 'note',
+        title: `${room.spot.name} is ${num(short)} dB short`,
+        sentence: `RSRP ${num(room.rsrpDbm)} dBm at a phone, needs ${num(room.needDbm)}.`,
+        because:
+          `indoor loss ${num(room.lossDb)} dB over ${mToken(room.distanceM)}` +
+          `${room.crossedDb >= 0.5 ? `, ${num(room.crossedDb)} dB of it in floors and walls drawn` : ''}`,
+        source: 'ITU-R P.1238 and P.2040, from memory',
+      },
+    ]
+  })
+}
+
+/** Loss in one cable from which a better line is worth a word, and what it must save, dB. */
+const WORTH_SAYING_DB = 3
+const WORTH_CHANGING_DB = 1.5
+
+/** A better line where the one chosen wastes too much. */
+function lines(c: Context, tree: Tree): Draft[] {
+  const { frequencyMHz } = c.main!.carrier
+  return tree.joints.flatMap(({ run, line }): Draft[] => {
+    if (!line) return []
+    const loss = lineLossDb(line.constants, run.lengthM, frequencyMHz)
+    if (loss < WORTH_SAYING_DB) return []
+    const better = PARTS.filter((p): p is LinePart => p.kind === 'line' && p.impedanceOhm === line.impedanceOhm)
+      .map(p => ({ p, saved: loss - lineLossDb(p.constants, run.lengthM, frequencyMHz) }))
+      .filter(x => x.saved >= WORTH_CHANGING_DB)
+      .sort((a, b) => a.p.diameterMm - b.p.diameterMm)
+    return [
+      {
+        code: 'level.line',
+        subjectId: run.id,
+        severity: 'note',
+        title: `${num(loss, 1)} dB lost in the ${line.name}`,
+        sentence: `${mToken(run.lengthM)} at ${num(frequencyMHz)} MHz.`,
+        because: 'k1·√f + k2·f a hundred metres',
+        source: 'two-term line model; constants from memory of data sheets',
+        cures: better.slice(0, 2).map(({ p, saved }) => ({
+          label: `${p.name} instead`,
+          gain: `${signed(saved, 1)} dB`,
+          cost: `${num(p.diameterMm, 1)} mm thick, bends ${num(p.bendMm)} mm`,
+          enough: true,
+          steps: [{ table: 'runs' as const, op: 'update' as const, rowId: run.id, fields: { partId: p.id, part: p } }],
+        })),
+      },
+    ]
+  })
+}

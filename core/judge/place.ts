@@ -1,0 +1,177 @@
+/** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
+import { meetsRuleOfThumb, RULE_OF_THUMB } from '../separation/isolation'
+import type { Loop } from '../separation/loop'
+import { WINDOW_LEAD } from '../fitting/joints'
+import { spliceInto } from '../fitting/splice'
+import type { CableLength } from '../fitting/lengths'
+import { inside, surfacesBetween } from '../site/building'
+import type { Joint } from '../chain/tree'
+import { mToken, num } from '../units'
+import type { Context } from './context'
+import { COMMON, finding } from './finding'
+import type { Draft, Finding } from './finding'
+
+export function placeFindings(c: Context): Finding[] {
+  if (!c.tree || !c.main) return []
+  return [...c.main.loops.flatMap(loopDrafts), ...c.lengths.flatMap(lengthDrafts), ...drilling(c)].map(d => finding('place', d))
+}
+
+/** What stands between two antennas, in words: `tiles and a timber floor`. */
+export function betweenWords(loop: Loop): string {
+  const names = loop.worst.crossings.map(x => x.material)
+  if (!names.length) return 'nothing between'
+  const counted = [...new Set(names)].map(n => {
+    const k = names.filter(m => m === n).length
+    return k > 1 ? `${k} × ${n}` : n
+  })
+  return `${counted.join(', ')} between`
+}
+
+function loopDrafts(loop: Loop): Draft[] {
+  const out: Draft[] = []
+  const w = loop.worst
+  const id = loop.at.node.id
+  const what =
+    `${num(loop.isolationDb)} dB isolation of ${num(loop.neededDb)} needed (gain ` +
+    `${num(loop.at.part.gainDb)} + margin ${num(loop.marginDb)})`
+  const because =
+    `free space over ${mToken(w.distanceM)}, both patterns, ${betweenWords(loop)}, ` +
+    `${num(w.linesDb, 1)} dB in cables${loop.pairs.length > 1 ? `; ${loop.pairs.length} pairs together` : ''}`
+  const source = 'ITU-R P.525, P.2040; scattered way 25 dB (assumed), ±6 dB until measured'
+  out.push(
+    loop.state === 'stable'
+      ? { code: 'place.loop', subjectId: id, severity: 'good', title: 'Stable', sentence: `${what}.`, because, source }
+      : {
+          code: 'place.loop',
+          subjectId: id,
+          severity: loop.state === 'oscillating' ? 'stop' : loop.heldBackDb < 1 ? 'note' : 'fix',
+          title: loop.state === 'oscillating' ? 'It will oscillate' : `Gain held back by ${num(loop.heldBackDb)} dB`,
+          sentence: `Donor and inside antenna hear each other: ${what}.`,
+          because,
+          source,
+          solves: true,
+        },
+  )
+  if (!meetsRuleOfThumb(w.alongM, w.upM))
+    out.push({
+      code: 'place.thumb',
+      subjectId: id,
+      severity: 'note',
+      title: 'Closer than the rule of thumb',
+      sentence:
+        `${mToken(w.upM)} up and ${mToken(w.alongM)} along; fitters keep ${mToken(RULE_OF_THUMB.upM)} up ` +
+        `or ${mToken(RULE_OF_THUMB.alongM)} along.`,
+      because: loop.state === 'stable' ? 'the sum says it is stable all the same: prove it in the dry run' : 'the sum agrees',
+      source: COMMON,
+    })
+  if (!w.farField)
+    out.push({
+      code: 'place.near',
+      subjectId: id,
+      severity: 'note',
+      title: 'Too close for the formula',
+      sentence:
+        'Under three wavelengths along and one up, or within the antennas’ own near field, the sum is a guess: try it loose first.',
+      because: 'patterns and free space hold in the far field, from 2D²/λ',
+      source: COMMON,
+    })
+  return out
+}
+
+function lengthDrafts(l: CableLength): Draft[] {
+  const { run, line, from, to } = l.joint
+  const between = `${from.at.part.name.toLowerCase()} and ${to.at.part.name.toLowerCase()}`
+  if (run.measured) {
+    if (!l.contradicted) return []
+    return [
+      {
+        code: 'place.length-doubt',
+        subjectId: run.id,
+        severity: 'note',
+        title: 'The measured length and the picture disagree',
+        sentence:
+          `${mToken(run.lengthM)} were measured between ${between}; by the picture it takes ` +
+          `${mToken(l.neededM)}. One of them is wrong.`,
+        because: 'down or up, then along the walls, with slack for bends and both ends',
+        source: COMMON,
+      },
+    ]
+  }
+  if (l.spareM > -0.05) return []
+  return [
+    {
+      code: 'place.short',
+      subjectId: run.id,
+      severity: 'fix',
+      title: `The ${line?.name ?? 'cable'} is ${mToken(-l.spareM)} short`,
+      sentence: `Between ${between} it takes ${mToken(l.neededM)}; planned are ${mToken(run.lengthM)}.`,
+      because: 'down or up, then along the walls, with slack for bends, drip loop and both ends',
+      source: COMMON,
+      cures: [
+        {
+          label: `take ${mToken(l.stockM)}`,
+          gain: `${mToken(l.stockM - l.neededM)} to spare`,
+          cost: 'longer cable',
+          enough: true,
+          steps: [{ table: 'runs', op: 'update', rowId: run.id, fields: { lengthM: l.stockM } }],
+        },
+      ],
+    },
+  ]
+}
+
+/** Cables that go through the shell of the site, where that may not be drilled, or is not settled. */
+function drilling(c: Context): Draft[] {
+  if (c.job.mayDrill === 'yes') return []
+  const holes = c.tree!.joints.filter(j => needsHole(c, j))
+  if (!holes.length) return []
+  const no = c.job.mayDrill === 'no'
+  const shell = c.job.kind === 'vehicle' ? 'body' : c.job.kind === 'boat' ? 'deck' : 'wall'
+  return [
+    {
+      code: 'place.drill',
+      subjectId: c.design!.id,
+      severity: no ? 'fix' : 'note',
+      title: no
+        ? `Nothing may be drilled, and ${count(holes.length)} through the ${shell}`
+        : `Ask before the ${shell} is drilled`,
+      sentence: no
+        ? `${count(holes.length, true)} planned through a ${shell} that must stay whole: a flat lead through a window, ` +
+          'a vent or hatch that is there, or the modem at the window.'
+        : `${count(holes.length, true)} planned, and whether drilling is allowed is not settled. Get it in writing.`,
+      because: `asked in Ask: ${no ? 'no' : 'not settled'}`,
+      source: COMMON,
+      cures:
+        no && (c.job.kind === 'home' || c.job.kind === 'building')
+          ? [
+              {
+                label: 'flat leads through a window',
+                gain: 'no hole',
+                cost: '−0.9 dB each',
+                enough: true,
+                steps: holes.flatMap((j, i) => spliceInto(j, WINDOW_LEAD, atWall(c, j), j.run.lengthM / 2, i + 1)),
+              },
+            ]
+          : [],
+    },
+  ]
+}
+
+const count = (n: number, capital = false): string => (n === 1 ? `${capital ? 'One' : 'one'} cable is` : `${n} cables are`)
+
+function needsHole(c: Context, j: Joint): boolean {
+  if (!j.run.partId) return false
+  const lead = (id: string) => id === WINDOW_LEAD
+  if (lead(j.from.at.node.partId) || lead(j.to.at.node.partId)) return false
+  return inside(c.building, j.from.at.node) !== inside(c.building, j.to.at.node)
+}
+
+function atWall(c: Context, j: Joint): { eastM: number; northM: number; upM: number } {
+  const [a, b] = [j.from.at.node, j.to.at.node]
+  const t = surfacesBetween(c.building, a, b, c.main!.carrier.frequencyMHz).find(x => x.kind === 'outer wall')?.at ?? 0.5
+  return {
+    eastM: a.eastM + t * (b.eastM - a.eastM),
+    northM: a.northM + t * (b.northM - a.northM),
+    upM: Math.min(1.2, Math.max(a.upM, b.upM)),
+  }
+}

@@ -1,0 +1,124 @@
+/** Inputs of the promise from what is known, each with how well it is known. */
+import type { Levels } from '../chain/levels'
+import type { Tree } from '../chain/tree'
+import { feedsInto } from '../chain/tree'
+import type { RoomLevel } from '../coverage/rooms'
+import type { Job } from '../job/schema'
+import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
+import type { LogIndex, SpotSummary } from '../survey/spots'
+import { summariseSpot } from '../survey/spots'
+import { sigmaOfMedian } from '../survey/stats'
+import { num } from '../units'
+import { ASSUMED_SHARE, calibrateShare, discriminationOf, ROOM_SIGMA_DB } from './promise'
+import type { Belief, PromiseInputs } from './promise'
+
+export interface PromiseGround {
+  job: Job
+  log: LogIndex
+  before: SpotSummary[]
+  tree: Tree
+  levels: Levels
+  rooms: RoomLevel[]
+  /** mast's reference power per element, dBm, where it is known */
+  mastElementDbm: number | null
+}
+
+/** SINR outside where none was read, at most, dB. Assumed. */
+const USUAL_SINR_DB = 9
+/** Reference power of a mast per resource element where its power is not known, dBm. @source 46 dBm over 600 elements, assumed */
+const MAST_ELEMENT_DBM = 18
+
+/** @returns null where the tree has neither a modem nor a room that it serves */
+export function promiseInputs(
+  g: PromiseGround,
+): { inputs: PromiseInputs; room: string; spotName: string | null; assumptions: string[] } | null {
+  const { job, log, before, tree, levels } = g
+  const source = levels.sources[0]
+  if (!source) return null
+  const served = hardest(g.rooms)
+  const modem = levels.modems[0] ?? null
+  if (!modem && !served) return null
+  const assumptions: string[] = []
+  const { carrier } = levels
+  const { start } = source
+  const onBand = start.spot ? summariseSpot(log, start.spot, 'before', carrier.band.name) : null
+  const baseline = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr) ?? null
+  const base = baseline ? summariseSpot(log, baseline.spot, 'before') : null
+  let readRsrpDbm: Belief
+  let readSinrDb: Belief
+  if (onBand?.rsrp && onBand.sinr) {
+    readRsrpDbm = { mean: onBand.rsrp.median, sigma: sigmaOfMedian(onBand.rsrp, 2) }
+    readSinrDb = { mean: onBand.sinr.median, sigma: sigmaOfMedian(onBand.sinr, 2.5) }
+  } else {
+    const level = start.rsrpDbm - 3
+    readRsrpDbm = { mean: level, sigma: 3 }
+    readSinrDb = { mean: Math.min(USUAL_SINR_DB, level - noisePerElementDbm() - 2), sigma: 5 }
+    assumptions.push(`SINR outside on ${carrier.band.name} (assumed ${num(readSinrDb.mean)} dB)`)
+  }
+  let share = ASSUMED_SHARE
+  if (base?.down && base.sinr && base.down.median > 0) {
+    const spread = base.down.count > 1 ? Math.max(0.1, sigmaOfMedian(base.down, base.down.median * 0.3) / base.down.median) : 0.3
+    share = calibrateShare(base.down.median, spread, base.sinr.median, carrier.bandwidthMHz, 2)
+    if (base.down.count < 2) assumptions.push('load from a single speed test')
+  } else {
+    assumptions.push('share of the cell (no speed test with SINR)')
+  }
+  if (carrier.assumed) assumptions.push(`carrier width ${num(carrier.bandwidthMHz)} MHz`)
+  if (start.provenance === 'assumed') assumptions.push(start.spot ? 'what the wall takes' : 'mast power')
+  const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
+  if (loads.length) assumptions.push(`${loads[0]!.carriers} carriers in the amplifier’s band`)
+  if (tree.joints.some(j => j.run.partId && !j.run.measured)) assumptions.push('cable lengths not measured')
+  const router = modem ? tree.routers.find(r => r.node.id === modem.routerId)! : null
+  const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1
+  return {
+    inputs: {
+      mountRsrpDbm: { mean: start.rsrpDbm, sigma: start.sigmaDb },
+      readRsrpDbm,
+      readSinrDb,
+      netGainDb: { mean: modem ? modem.gainDb : donorGain(levels), sigma: 1.5 },
+      discriminationDb: discriminationOf(source.turned.pattern.beamwidthDeg),
+      share,
+      measuredUpMbps:
+        base?.up && base.up.median > 0 ? { mean: base.up.median, sigma: sigmaOfMedian(base.up, base.up.median * 0.3) } : null,
+      mastElementDbm: g.mastElementDbm ?? MAST_ELEMENT_DBM,
+      bandwidthMHz: carrier.bandwidthMHz,
+      layers: feeds >= 2 ? 2 : 1,
+      capMbps: job.planCapMbps,
+      portLimitMbps: router?.part.portLimitMbps ?? null,
+      noiseFigureDb: router?.part.noiseFigureDb ?? 9,
+      booster: served && !modem ? throughAmplifier(levels, served) : null,
+    },
+    room: served && !modem ? served.spot.name : 'at the router',
+    spotName: served && !modem ? served.spot.name : null,
+    assumptions,
+  }
+}
+
+/** The needed room that gets least; of all rooms where none is needed. */
+export function hardest(rooms: readonly RoomLevel[]): RoomLevel | null {
+  const needed = rooms.filter(r => r.spot.needed)
+  return (needed.length ? needed : rooms).reduce<RoomLevel | null>((a, b) => (!a || b.rsrpDbm < a.rsrpDbm ? b : a), null)
+}
+
+const donorGain = (levels: Levels): number => {
+  const port = levels.ports.find(p => p.visit.parent < 0)
+  return port ? port.gainDb : 0
+}
+
+/** From the donor antenna's own port to a phone in a room: gain, and the noise that the way itself adds. */
+function throughAmplifier(levels: Levels, room: RoomLevel): NonNullable<PromiseInputs['booster']> {
+  const server = levels.servers.find(s => s.at.node.id === room.server.node.id)!
+  const air = levels.ports.find(p => p.visit.parent < 0 && p.visit.donor.node.id === levels.sources[0]!.donor.node.id)!
+  return {
+    gainDb: server.fedRsrpDbm - air.rsrpDbm,
+    toPhoneDb: { mean: -room.lossDb, sigma: ROOM_SIGMA_DB },
+    // What arrives at the antenna's own port beyond what the air brought through the same gain.
+    noiseDbm: addedNoise(server.noiseDbm, noisePerElementDbm(0) + server.fedRsrpDbm - air.rsrpDbm),
+    upGainDb: { mean: (room.upEirpDbm ?? 0) - 23, sigma: ROOM_SIGMA_DB },
+  }
+}
+
+const addedNoise = (allDbm: number, airDbm: number): number => {
+  const rest = toLinear(allDbm) - toLinear(airDbm)
+  return rest > 0 ? toDb(rest) : -200
+}

@@ -1,0 +1,54 @@
+/** The promise as it stands at the foot of every screen. */
+import type { Job } from '../job/schema'
+import { given, num } from '../units'
+import { draw, measureNext, sayExpected } from './promise'
+import type { Drawn, MeasureNext } from './promise'
+import { promiseInputs } from './inputs'
+import type { PromiseGround } from './inputs'
+
+export interface PromiseView extends Drawn {
+  where: string
+  agreedDown: number | null
+  agreedUp: number | null
+  met: 'likely' | 'open' | 'unlikely' | null
+  words: string
+  upWords: string
+  next: MeasureNext | null
+  measured: number | null
+  assumptions: string[]
+}
+
+/** @returns null where the tree leads to neither a modem nor a room */
+export function promiseOf(ground: PromiseGround): PromiseView | null {
+  const found = promiseInputs(ground)
+  if (!found) return null
+  const { inputs, room, spotName, assumptions } = found
+  const { job, levels } = ground
+  const drawn = draw(inputs)
+  const start = levels.sources[0]!.start
+  return {
+    ...drawn,
+    agreedDown: job.agreedDownMbps,
+    agreedUp: job.agreedUpMbps,
+    met: metOf(drawn, job),
+    words: wordsOf(drawn, job),
+    assumptions,
+    where: spotName ? `in ${spotName}` : room,
+    upWords: `upload ${sayExpected(drawn.up)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}`,
+    next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }),
+    measured: null,
+  }
+}
+
+function metOf(drawn: Drawn, job: Job): PromiseView['met'] {
+  const agreed = job.agreedDownMbps
+  if (agreed === null) return null
+  return drawn.down.low >= agreed ? 'likely' : drawn.down.high < agreed ? 'unlikely' : 'open'
+}
+
+function wordsOf(drawn: Drawn, job: Job): string {
+  const agreed = job.agreedDownMbps
+  if (agreed === null) return 'nothing agreed yet'
+  if (drawn.down.median < agreed) return `agreed ${given(agreed)}: short by ${num(agreed - drawn.down.median)}`
+  return `agreed ${given(agreed)}: ${metOf(drawn, job) === 'likely' ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
+}

@@ -1,0 +1,215 @@
+/** A house on flat unknown ground with one mast 5 km to the west, for the tests of the computation. */
+import { applyChanges } from '../../core/job/changes'
+import { newJobChanges } from '../../core/job/defaults'
+import { emptyDocument } from '../../core/job/schema'
+import type { Change, Job, JobDocument, Node } from '../../core/job/schema'
+import { partById } from '../../core/catalogue/parts'
+import { pathInputs } from '../../core/aim/bearings'
+import { kitChanges } from '../../core/fitting/usual-kit'
+import { assess } from '../../core/judge/assess'
+import type { Assessment } from '../../core/judge/assess'
+import { solveCures } from '../../core/judge/cures'
+import type { Cure, Finding } from '../../core/judge/finding'
+import { contextOf } from '../../core/judge/context'
+import type { Context } from '../../core/judge/context'
+import { Terrain } from '../../core/terrain/blocks'
+import { computePath } from '../../core/terrain/path'
+import type { PathResult } from '../../core/terrain/path'
+import { countedIds } from '../../demo/scenario'
+
+export const AT = '2026-04-03T12:00:00.000Z'
+
+export class House {
+  doc: JobDocument
+  readonly id = countedIds(700)
+
+  constructor(approach: 'router' | 'booster' | null = 'booster', kind: Job['kind'] = 'home', job: Partial<Job> = {}) {
+    const made = newJobChanges(
+      {
+        name: 'House',
+        latDeg: 50,
+        lonDeg: -30,
+        zone: 'UTC',
+        kind,
+        job: { carrier: 'Tern', agreedDownMbps: 10, agreedUpMbps: 2, mayDrill: 'yes', ...job },
+      },
+      this.id,
+    )
+    this.doc = applyChanges(emptyDocument(), made.changes)
+    const mastId = this.add('masts', {
+      name: 'West',
+      latDeg: 50,
+      lonDeg: -30.07,
+      heightM: 40,
+      groundM: 0,
+      carrier: 'Tern',
+      accuracyM: null,
+      seenOn: null,
+    })
+    this.add('cells', {
+      mastId,
+      technology: 'LTE',
+      band: 'B20',
+      cellId: '1',
+      channel: null,
+      azimuthDeg: null,
+      beamwidthDeg: null,
+      powerDbm: null,
+    })
+    if (!approach) return
+    this.apply(kitChanges(this.doc, this.doc.designs[0]!, approach, 270, this.id))
+    this.set('designs', this.doc.designs[0]!.id, { mastId, band: 'B20' })
+  }
+
+  apply(changes: Change[]): this {
+    this.doc = applyChanges(this.doc, changes)
+    return this
+  }
+
+  add(table: Change['table'], fields: Record<string, unknown>): string {
+    const rowId = this.id()
+    this.apply([{ id: this.id(), table, rowId, op: 'insert', baseVersion: 0, fields }])
+    return rowId
+  }
+
+  set(table: Change['table'], rowId: string, fields: Record<string, unknown>): this {
+    return this.apply([{ id: this.id(), table, rowId, op: 'update', baseVersion: 0, fields }])
+  }
+
+  remove(table: Change['table'], rowId: string): this {
+    return this.apply([{ id: this.id(), table, rowId, op: 'delete', baseVersion: 0, fields: {} }])
+  }
+
+  job(fields: Record<string, unknown>): this {
+    return this.set('jobs', this.doc.jobs[0]!.id, fields)
+  }
+
+  site(fields: Record<string, unknown>): this {
+    return this.set('sites', this.doc.sites[0]!.id, fields)
+  }
+
+  design(fields: Record<string, unknown>): this {
+    return this.set('designs', this.doc.designs[0]!.id, fields)
+  }
+
+  /** The first part of a kind. */
+  part(kind: string, nth = 0): Node {
+    return this.doc.nodes.filter(n => n.part?.kind === kind)[nth]!
+  }
+
+  get donor(): Node {
+    return this.doc.nodes.find(n => n.part?.kind === 'antenna' && n.part.use === 'outside')!
+  }
+
+  get server(): Node {
+    return this.doc.nodes.find(n => n.part?.kind === 'antenna' && n.part.use === 'inside')!
+  }
+
+  swap(node: Node, partId: string): this {
+    return this.set('nodes', node.id, { partId, part: partById(partId)! })
+  }
+
+  place(node: Node, fields: Partial<Node>): this {
+    return this.set('nodes', node.id, fields)
+  }
+
+  read(spotName: string, rsrpDbm: number, sinrDb: number | null = 15, o: Record<string, unknown> = {}): string {
+    return this.add('readings', {
+      spotId: this.spot(spotName).id,
+      takenAtUtc: AT,
+      phase: 'before',
+      replacesId: null,
+      withdrawn: false,
+      stopId: null,
+      technology: 'LTE',
+      band: 'B20',
+      channel: null,
+      bandwidthMHz: 10,
+      cellId: null,
+      rsrpDbm,
+      rsrqDb: null,
+      sinrDb,
+      device: 'phone',
+      ...o,
+    })
+  }
+
+  spot(name: string) {
+    return this.doc.spots.find(s => s.name === name)!
+  }
+
+  reads(spotName: string, rsrpDbm: number, sinrDb: number | null = 15, o: Record<string, unknown> = {}): this {
+    this.read(spotName, rsrpDbm, sinrDb, o)
+    return this
+  }
+
+  speed(spotName: string, downMbps: number, upMbps: number, phase: 'before' | 'after' = 'before', at = AT): this {
+    this.add('speedRuns', {
+      spotId: this.spot(spotName).id,
+      takenAtUtc: at,
+      phase,
+      replacesId: null,
+      withdrawn: false,
+      stopId: null,
+      downMbps,
+      upMbps,
+      pingMs: 40,
+      wouldNotLoad: false,
+    })
+    return this
+  }
+
+  get evidence(): { paths: Record<string, PathResult> } {
+    const terrain = new Terrain()
+    const paths: Record<string, PathResult> = {}
+    for (const i of pathInputs(this.doc)) {
+      const p = computePath(terrain, i)
+      if (p) paths[i.key] = p
+    }
+    return { paths }
+  }
+
+  assess(): Assessment {
+    return assess(this.doc, this.evidence, { atUtc: AT })
+  }
+
+  context(): Context {
+    return contextOf(this.doc, this.evidence, AT)
+  }
+
+  finding(code: string): Finding | undefined {
+    return this.assess().findings.find(f => f.code === code)
+  }
+
+  cures(code: string): Cure[] {
+    const f = this.finding(code)!
+    return f.solves ? solveCures(this.doc, this.evidence, f.key, AT) : f.cures
+  }
+
+  cured(code: string, which = 0): this {
+    return this.cure(this.cures(code)[which]!)
+  }
+
+  cure(cure: Cure): this {
+    const made = new Map<string, string>()
+    const real = (v: unknown) => {
+      if (typeof v !== 'string' || !v.startsWith('new:')) return v
+      if (!made.has(v)) made.set(v, this.id())
+      return made.get(v)
+    }
+    return this.apply(
+      cure.steps.map(s => ({
+        id: this.id(),
+        table: s.table,
+        rowId: real(s.rowId) as string,
+        op: s.op,
+        baseVersion: 0,
+        fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
+      })),
+    )
+  }
+
+  codes(): string[] {
+    return this.assess().findings.map(f => f.code)
+  }
+}
