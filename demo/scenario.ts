@@ -1,10 +1,25 @@
-/** The demo: one crew, the archipelago, three homes at three stages, a van on its round and a ketch at anchor. All invented. */
+/** The demo: one crew, the archipelago, three homes at three stages, a building at Survey, a van on its round and a ketch at anchor. */
 import { applyChanges } from '../core/job/changes'
 import { kitChanges } from '../core/fitting/usual-kit'
 import { newJobChanges } from '../core/job/defaults'
 import { partById } from '../core/catalogue/parts'
 import { emptyDocument } from '../core/job/schema'
-import type { Change, JobDocument, Job, Landmark, Mast, Node, Cell, Obstacle, Reading, SpeedRun, Stop } from '../core/job/schema'
+import type {
+  Change,
+  Device,
+  JobDocument,
+  Job,
+  SetupRow,
+  Sim,
+  Landmark,
+  Mast,
+  Node,
+  Cell,
+  Obstacle,
+  Reading,
+  SpeedRun,
+  Stop,
+} from '../core/job/schema'
 import { along, moveAlong } from '../core/site/frame'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
@@ -66,6 +81,8 @@ const WORLD = { clutterDb: 7, wallDb: 11, deviceDbi: -3 }
 class Builder {
   doc: JobDocument
   readonly jobId: string
+  /** what is read with now */
+  setup: string
   private readonly newId: () => string
   private readonly noise: () => number
 
@@ -76,14 +93,15 @@ class Builder {
     masts: Mast[],
     cells: Cell[],
     private readonly terrain: Terrain,
-    job: NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind'] },
+    job: NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind']; sim?: Partial<Sim> },
   ) {
     this.newId = countedIds(series)
     this.noise = normals(seeded(series))
-    const { kind, ...more } = job
-    const made = newJobChanges({ name, ...at, zone: 'Etc/GMT+3', kind, job: more }, this.newId)
+    const { kind, sim, ...more } = job
+    const made = newJobChanges({ name, ...at, zone: 'Etc/GMT+3', kind, job: more, sim }, this.newId)
     this.jobId = made.jobId
     this.doc = applyChanges({ ...emptyDocument(), masts, cells }, made.changes)
+    this.setup = this.doc.setups[0]!.id
   }
 
   apply(changes: Change[]): void {
@@ -98,6 +116,17 @@ class Builder {
     const rowId = this.newId()
     this.apply([{ id: this.newId(), table, rowId, op: 'insert', baseVersion: 0, fields }])
     return rowId
+  }
+
+  device(name: string, kind: Device['kind']): string {
+    return this.add('devices', { name, kind, antennaDbi: null } satisfies Omit<Device, 'id'>)
+  }
+
+  /** A copy of the set-up used last, with something changed; what is read from here on is read with it. */
+  setUp(changed: Partial<SetupRow>): string {
+    const { id: _id, ...last } = this.doc.setups.find(s => s.id === this.setup)!
+    this.setup = this.add('setups', { ...last, name: null, mark: null, ...changed } satisfies Omit<SetupRow, 'id'>)
+    return this.setup
   }
 
   spot(name: string) {
@@ -135,7 +164,7 @@ class Builder {
       this.add('readings', {
         spotId: spot.id,
         takenAtUtc: minutes(startUtc, i * 0.5),
-        phase: 'before',
+        setupId: this.setup,
         replacesId: null,
         withdrawn: false,
         technology: 'LTE',
@@ -146,24 +175,20 @@ class Builder {
         rsrpDbm: Math.round(rsrp),
         rsrqDb: Math.round(Math.max(-19, -8 - Math.max(0, 12 - sinr) * 0.55)),
         sinrDb: Math.round(sinr),
-        device: 'phone',
+        capture: null,
+        carrierRole: 'anchor',
         stopId: this.doc.jobs[0]!.stopId,
         ...fields,
       } satisfies Omit<Reading, 'id'>)
     }
   }
 
-  speeds(
-    spotName: string,
-    startUtc: string,
-    runs: [down: number | null, up: number | null, ping: number | null][],
-    phase: 'before' | 'after' = 'before',
-  ): void {
+  speeds(spotName: string, startUtc: string, runs: [down: number | null, up: number | null, ping: number | null][]): void {
     runs.forEach(([downMbps, upMbps, pingMs], i) =>
       this.add('speedRuns', {
         spotId: this.spot(spotName).id,
         takenAtUtc: minutes(startUtc, 2 + i),
-        phase,
+        setupId: this.setup,
         replacesId: null,
         withdrawn: false,
         downMbps,
@@ -255,7 +280,7 @@ export function demoScenario(): DemoScenario {
     carrier: 'Tern',
     agreedDownMbps: 20,
     agreedUpMbps: 4,
-    sims: 'Tern data SIM, no allowance',
+    sim: { plan: 'Tern data SIM, no allowance' },
     today: 'Phone as hotspot on the kitchen sill; drops out in the evening',
     mayDrill: 'yes',
   })
@@ -268,7 +293,7 @@ export function demoScenario(): DemoScenario {
     carrier: 'Gannet',
     agreedDownMbps: 4,
     agreedUpMbps: 1,
-    sims: 'two Gannet phones',
+    sim: { plan: 'two Gannet phones' },
     today: 'Calls drop downstairs; no data in the kitchen',
     mayDrill: 'ask',
   })
@@ -284,6 +309,7 @@ export function demoScenario(): DemoScenario {
   })
   croft.read('Kitchen', 'Stack', 'B20', '2026-04-02T09:10:00.000Z', { interferenceDb: 4 })
   croft.speeds('Kitchen', '2026-04-02T09:10:00.000Z', [[3.1, 0.8, 62]])
+  setupsCompared(croft)
   croft.obstacle({ name: 'Spruce belt', fromDeg: 55, toDeg: 118, distanceM: 140, heightM: 19 })
   croft.landmark('Head cairn', 46.6302, -41.6418)
 
@@ -293,7 +319,7 @@ export function demoScenario(): DemoScenario {
     carrier: 'Tern',
     agreedDownMbps: 8,
     agreedUpMbps: 2,
-    sims: 'Tern data SIM, 200 GB',
+    sim: { plan: 'Tern data SIM, 200 GB' },
     today: 'Phone on the dash; nothing behind the ridge',
     mayDrill: 'yes',
   })
@@ -305,13 +331,114 @@ export function demoScenario(): DemoScenario {
     carrier: 'Tern',
     agreedDownMbps: 5,
     agreedUpMbps: 1,
-    sims: 'Tern and Gannet, one each',
+    sim: { plan: 'Tern and Gannet, one each' },
     today: 'Phone held up through the hatch',
     mayDrill: 'ask',
   })
   ketchAtAnchor(ketch)
 
-  return { masts, cells, jobs: [kiln, loft, croft, van, ketch].map(b => ({ jobId: b.jobId, document: b.doc })) }
+  const hall = make(96, 'Sail works', 46.7395, -41.4135, {
+    kind: 'building',
+    customerName: 'Sail works, two tenants',
+    customerContact: 'porter, side gate',
+    customerAddress: 'Sail works, Rope walk',
+    carrier: 'Tern',
+    agreedDownMbps: 10,
+    agreedUpMbps: 2,
+    agreedCalls: true,
+    sim: { plan: 'phones of both tenants, all on Tern' },
+    today: 'Calls only at the windows; new coated panes since the autumn',
+    mayDrill: 'ask',
+  })
+  buildingAtSurvey(hall)
+
+  return { masts, cells, jobs: [kiln, loft, croft, van, ketch, hall].map(b => ({ jobId: b.jobId, document: b.doc })) }
+}
+
+/** The croft tried out: one thing changed at a time, then two at once. */
+function setupsCompared(b: Builder): void {
+  const day = '2026-04-02T10:00:00.000Z'
+  const at = (minute: number) => minutes(day, minute)
+  const tern = b.doc.sims[0]!.id
+  b.set('sims', tern, { plan: 'Tern house SIM, 100 GB' })
+  const router = b.device('Old router', 'router')
+  b.setUp({ deviceId: router, link: 'Wi-Fi 5', mark: 'before' })
+  b.read('Kitchen', 'Stack', 'B20', at(0), { interferenceDb: 4 })
+  b.speeds('Kitchen', at(0), [
+    [2.6, 0.7, 71],
+    [2.2, 0.6, 78],
+    [2.5, 0.6, 69],
+  ])
+  b.setUp({ link: 'LAN' })
+  b.read('Kitchen', 'Stack', 'B20', at(20), { interferenceDb: 4 })
+  b.speeds('Kitchen', at(20), [
+    [2.4, 0.7, 66],
+    [2.7, 0.6, 64],
+    [2.5, 0.7, 68],
+  ])
+  const gannet = b.add('sims', {
+    name: 'Gannet SIM',
+    carrier: 'Gannet',
+    plan: 'lent for the day',
+    capDownMbps: null,
+    capUpMbps: null,
+    allowanceGb: null,
+  } satisfies Omit<Sim, 'id'>)
+  b.setUp({ simId: gannet })
+  b.read('Kitchen', 'Hollow Farm', 'B20', at(50), { interferenceDb: -2, extraDb: -6 })
+  b.speeds('Kitchen', at(50), [
+    [8.1, 1.7, 58],
+    [9.4, 1.6, 55],
+    [7.6, 1.9, 61],
+    [8.8, 1.5, 57],
+  ])
+  const newer = b.device('New router', 'router')
+  b.setUp({ deviceId: newer, simId: tern })
+  b.read('Kitchen', 'Stack', 'B20', at(90), { interferenceDb: 4, extraDb: 3 })
+  b.speeds('Kitchen', at(90), [
+    [4.4, 0.9, 52],
+    [3.7, 1.0, 55],
+  ])
+}
+
+/** Three floors behind coated panes: read on two of them, outside and on the roof. */
+function buildingAtSurvey(b: Builder): void {
+  const site = b.doc.sites[0]!
+  b.set('sites', site.id, { lengthM: 30, depthM: 16, axisDeg: 62 })
+  b.add('floors', { level: 0, name: 'Sail floor', heightM: 4.4, material: null })
+  b.add('walls', {
+    level: 1,
+    ...across(b, 5),
+    material: 'block',
+    lossDb: null,
+  })
+  const day = '2026-04-13T08:30:00.000Z'
+  for (const [spot, extraDb] of [
+    ['Reception', -13],
+    ['Workshop', -19],
+    ['Open office', -16],
+    ['Meeting room', -22],
+    ['Pavement', -2],
+    ['Roof', 3],
+  ] as const)
+    b.read(spot, 'Stack', 'B20', day, { interferenceDb: -2, extraDb })
+  b.speeds('Open office', day, [
+    [2.4, 0.6, 78],
+    [1.6, 0.4, 96],
+    [2.1, 0.5, 84],
+  ])
+}
+
+/** Ends of a wall square to the site's long side, a way along it. */
+function across(b: Builder, alongM: number) {
+  const site = b.doc.sites[0]!
+  const foot = moveAlong(site, { eastM: 0, northM: 0, upM: 0 }, alongM, 1)
+  const side = { axisDeg: site.axisDeg + 90 }
+  const [from, to] = [-1, 1].map(s => moveAlong(side, { ...foot, upM: 0 }, (s * site.depthM) / 2, 1)) as [
+    { eastM: number; northM: number },
+    { eastM: number; northM: number },
+  ]
+  return { fromEastM: from.eastM, fromNorthM: from.northM, toEastM: to.eastM, toNorthM: to.northM }
 }
 
 function finishedRouter(b: Builder): void {
@@ -339,17 +466,14 @@ function finishedRouter(b: Builder): void {
     bandwidthMHz: 10,
   })
   const after = '2026-03-31T12:15:00.000Z'
-  b.read('Kitchen', mast, 'B20', after, { phase: 'after', device: 'router', interferenceDb: -6, extraDb: 20 })
-  b.speeds(
-    'Kitchen',
-    after,
-    [
-      [24.6, 6.1, 41],
-      [27.9, 5.4, 39],
-      [26.2, 6.6, 44],
-    ],
-    'after',
-  )
+  const router = b.device('Router', 'router')
+  b.setUp({ deviceId: router, link: 'LAN', antenna: 'outside', designId: b.doc.designs[0]!.id, mark: 'after' })
+  b.read('Kitchen', mast, 'B20', after, { interferenceDb: -6, extraDb: 20 })
+  b.speeds('Kitchen', after, [
+    [24.6, 6.1, 41],
+    [27.9, 5.4, 39],
+    [26.2, 6.6, 44],
+  ])
   for (const key of ['falls', 'overhead', 'storm'])
     b.add('checks', { kind: 'tick', key, done: true, reason: null, by: 'Oren Tibb', atUtc: '2026-03-31T10:50:00.000Z' })
   b.add('checks', {

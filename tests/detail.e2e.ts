@@ -91,13 +91,13 @@ test('in feet what is typed is kept in metres', async ({ demoPage: page, app }) 
 
 test('the same house on another band of the mast, by one key', async ({ demoPage: page }) => {
   await openJob(page, KILN, 'level')
-  const head = page.locator('svg text').filter({ hasText: 'dBm per carrier' })
-  await expect(head).toContainText('B20 806 MHz')
+  const head = page.locator('svg text').filter({ hasText: 'RSRP, dBm ·' })
+  await expect(head).toContainText('B20 at 806 MHz')
   await page.keyboard.press('b')
-  await expect(head).toContainText('B3 1843 MHz')
+  await expect(head).toContainText('B3 at 1843 MHz')
   await expect(page.locator('svg text').filter({ hasText: 'nothing read on B3' })).toBeVisible()
   await page.keyboard.press('Control+z')
-  await expect(head).toContainText('B20 806 MHz')
+  await expect(head).toContainText('B20 at 806 MHz')
   await sent(page)
 })
 
@@ -121,9 +121,9 @@ test('the working names formula, inputs and source of the promise', async ({ dem
     'The promise',
     '3GPP TR 36.942 annex A',
     'Isolation',
-    'slant',
+    'scattered ways',
     'RSRP at the mount',
-    'read at Ridge',
+    'RSRP read at Ridge',
     'World Magnetic Model 2025',
   ])
     await expect(dialog).toContainText(words)

@@ -14,10 +14,18 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
+import { gunzipSync } from 'node:zlib'
 import { ensureDatabase, startCluster } from '../scripts/lib/cluster.mjs'
 import { importTs, migrate } from '../scripts/lib/database.mjs'
 import { DATA, freePort, handLine, ROOT, startServer } from '../scripts/lib/system.mjs'
 import postgres from 'postgres'
+import { misfits } from '../core/fitting/joints'
+import { rowSchema } from '../core/job/schema'
+import { assess } from '../core/judge/assess'
+import { readJob } from '../server/services/document'
+import { connect as connectDb } from '../server/utils/db'
+import { errorsOf } from '../server/utils/validate'
+import { withNear } from '../shared/api'
 import type { MastImportState } from '../shared/api'
 import { expect, test } from './support/fixtures'
 import { follow, open, put } from './support/masts'
@@ -427,4 +435,59 @@ test('a cluster whose folder the database’s user cannot reach lies in a lastin
   await sql.end()
   await again.stop()
   rmSync(cluster.folder, { recursive: true, force: true })
+})
+
+test('the previous demo becomes trees: every job opens, nothing is lost, two feeds have two of everything', async () => {
+  const name = `mv_trees_${Date.now()}`
+  await ensureDatabase({ url }, name)
+  await migrate(url(name), migrationsUpTo(6))
+  const sql = connect(name)
+  const dump = gunzipSync(readFileSync(new URL('fixtures/demo-of-0005.sql.gz', import.meta.url))).toString()
+  await sql.begin(async tx => {
+    await tx`set local session_replication_role = replica`
+    await tx.unsafe(dump)
+  })
+  const readingsBefore = (await sql`select count(*)::int as n from readings`)[0]!.n
+  await migrate(url(name))
+  expect((await sql`select count(*)::int as n from readings`)[0]!.n).toBe(readingsBefore)
+  const { client, db } = connectDb(url(name), 2)
+  const jobs = await sql`select crew_id, id, name from jobs order by name`
+  expect(jobs).toHaveLength(5)
+  for (const job of jobs) {
+    const { document, near } = (await readJob(db, job.crew_id as string, job.id as string))!
+    const doc = withNear(document, near)
+    for (const node of doc.nodes) expect(node.part, `${job.name} ${node.partId}`).not.toBeNull()
+    for (const table of [
+      'sites',
+      'nodes',
+      'runs',
+      'designs',
+      'jobs',
+      'devices',
+      'sims',
+      'setups',
+      'readings',
+      'speedRuns',
+    ] as const)
+      for (const { id: _id, version: _version, ...fields } of doc[table] as { id: string; version?: number }[])
+        expect(errorsOf(rowSchema(table), fields), `${job.name} ${table}`).toEqual([])
+    const a = assess(doc, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' })
+    expect(a.tree!.broken, job.name as string).toEqual([])
+    expect(
+      misfits(a.tree!).map(m => m.words),
+      job.name as string,
+    ).toEqual([])
+    if (job.name === 'Lime kiln house') {
+      const kinds = a.tree!.visits.map(v => v.at.part.kind)
+      expect(kinds).toEqual(['antenna', 'arrestor', 'adapter', 'router', 'antenna', 'arrestor', 'adapter', 'router'])
+      expect(a.levels!.modems.map(m => Math.round(m.rsrpDbm))).toEqual([-84, -84])
+      expect(a.proof.judged!.after.down!.median).toBe(26.2)
+      expect(a.proof.verdict.words).toContain('calls not tested')
+    }
+    if (job.name === 'Net loft') expect(a.loops).toHaveLength(1)
+    for (const r of [...doc.readings, ...doc.speedRuns]) expect(doc.setups.map(s => s.id)).toContain(r.setupId)
+    expect(doc.sims, job.name as string).toHaveLength(1)
+  }
+  await client.end()
+  await sql.end()
 })

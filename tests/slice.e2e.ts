@@ -103,10 +103,10 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
   await expect(page.locator('.callout')).toContainText(/held back|oscillate|comes out/)
   await page.getByRole('link', { name: 'Choose' }).click()
   await page.locator('[data-test=approach-router]').click()
-  await expect(page.locator('.strip li.part')).toHaveCount(3)
+  await expect(page.locator('.strip li.part')).toHaveCount(4)
   await page.getByRole('link', { name: 'Level' }).click()
   await expect(page.locator('svg text').filter({ hasText: 'at the modem' })).toBeVisible()
-  await expect(page.locator('svg text').filter({ hasText: 'read −93 at Ridge' })).toBeVisible()
+  await expect(page.locator('svg text').filter({ hasText: 'read RSRP −93 at Ridge' })).toBeVisible()
   const promised = (await page.locator('.big').textContent())!
   expect(promised).toMatch(/^[\d.]+ ± [\d.]+$/)
   await page.keyboard.press('w')

@@ -105,7 +105,7 @@ test('by keyboard alone: acts, sections, findings, a part moved, a cure applied 
   for (let i = 0; i < 12; i++) await page.keyboard.press('Control+z')
   await expect(isolation).toHaveText(before!)
   await page.keyboard.press('Enter')
-  await expect(page.locator('.callout').first()).not.toContainText('held back by 7 dB')
+  await expect(page.locator('.callout').first()).not.toContainText('held back by 8 dB')
   await page.keyboard.press('Control+z')
   await page.keyboard.press('u')
   await expect(page.locator('svg text').filter({ hasText: 'ft' }).first()).toBeVisible()

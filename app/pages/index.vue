@@ -175,6 +175,7 @@ const making = ref(false)
 const name = ref('')
 const position = ref('')
 const kind = ref<Job['kind']>('home')
+const PLACEHOLDER = { home: 'Whose house', building: 'Which building', vehicle: 'Which vehicle', boat: 'Her name' }
 const carrier = ref<string | null>(null)
 const down = ref('')
 const up = ref('')
@@ -323,6 +324,7 @@ useHead({ title: 'Jobs · Multivox' })
           label="For"
           :items="[
             { value: 'home', title: 'home' },
+            { value: 'building', title: 'building' },
             { value: 'vehicle', title: 'vehicle' },
             { value: 'boat', title: 'boat' },
           ]"
@@ -332,7 +334,7 @@ useHead({ title: 'Jobs · Multivox' })
           ref="nameField"
           v-model="name"
           label="Job"
-          :placeholder="kind === 'home' ? 'Whose house' : kind === 'boat' ? 'Her name' : 'Which vehicle'"
+          :placeholder="PLACEHOLDER[kind]"
           :error-messages="nameError"
           maxlength="120"
         />

@@ -4,8 +4,8 @@
  */
 import { applyChanges } from '#core/job/changes'
 import type { FieldConflict } from '#core/job/changes'
-import { modernised } from '#core/job/legacy'
-import { completeDocument, emptyDocument, TIME_FIELDS } from '#core/job/schema'
+import { completeDocument, modernised } from '#core/job/legacy'
+import { emptyDocument, TIME_FIELDS } from '#core/job/schema'
 import type { Change, JobDocument } from '#core/job/schema'
 import type { Feed, FeedItem } from '../../shared/api'
 
@@ -48,7 +48,7 @@ export const conflictId = (jobId: string, c: Pick<FieldConflict, 'table' | 'rowI
 export const shown = (base: Base | null, pending: readonly Pick<Pending, 'change'>[]): JobDocument =>
   applyChanges(
     completeDocument(base?.document ?? emptyDocument()),
-    pending.map(p => modernised(p.change)),
+    pending.map(p => modernised(p.change, base?.document.jobs[0]?.id ?? p.change.rowId)),
   )
 
 const asChange = (i: FeedItem): Change => ({

@@ -8,11 +8,12 @@ const ACTS_BACKWARD: readonly Exclude<JobState, 'new'>[] = ['keep', 'prove', 'fi
 export function jobListItem(d: JobDocument): JobListItem {
   const job = d.jobs[0]!
   const site = d.sites[0]
+  const after = new Set(d.setups.filter(s => s.mark === 'after').map(s => s.id))
   const acts = {
-    scout: standing(d.readings).some(r => r.phase === 'before'),
+    scout: standing(d.readings).length > 0,
     plan: d.nodes.some(n => n.part?.kind === 'antenna'),
     fit: d.designs.some(x => x.aimedDeg !== null),
-    prove: standing(d.speedRuns).some(r => r.phase === 'after'),
+    prove: standing(d.speedRuns).some(r => after.has(r.setupId ?? '')),
     keep: d.checks.some(c => c.key === 'handover' && c.done),
   }
   return {

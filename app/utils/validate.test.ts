@@ -10,7 +10,7 @@ describe('what the page checks before it keeps a change', () => {
     expect(changeErrors({ table: 'spots', op: 'delete', fields: {} })).toEqual([])
   })
   it.each([
-    [{ upM: 301 }, 'upM', 'must be 100 or less'],
+    [{ upM: 301 }, 'upM', 'must be 300 or less'],
     [{ upM: -21 }, 'upM', 'must be -20 or more'],
     [{ upM: 'high' }, 'upM', 'must be a number'],
     [{ name: '' }, 'name', 'must not be empty'],

@@ -12,6 +12,7 @@ import { calibrations, PRIOR_SIGMA_DB } from '../survey/calibrate'
 import type { Calibration } from '../survey/calibrate'
 import { atPresentStop, obstaclesHere, positionOf, screensHere, toFrame } from '../survey/place'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
+import type { Made } from '../survey/setups'
 import type { Cell, JobDocument, Mast, Obstacle, Reading, Site } from '../job/schema'
 import { kmToken, mToken, num } from '../units'
 
@@ -140,7 +141,7 @@ export function rankMasts(
   heightM: number,
   kitBands: readonly string[] | null,
   dec: Declination | null,
-  readings: readonly Reading[] = [],
+  readings: readonly Made<Reading>[] = [],
 ): MastView[] {
   const job = doc.jobs[0]
   const masts = new Map(doc.masts.map(m => [m.id, m]))

@@ -9,7 +9,8 @@ import { crossedDb, inside, surfacesBetween } from '../site/building'
 import type { Building } from '../site/building'
 import type { Calibration } from '../survey/calibrate'
 import { PRIOR_SIGMA_DB } from '../survey/calibrate'
-import { DEVICE_GAIN_DBI } from '../survey/devices'
+import { readingAntennaDbi } from '../survey/setups'
+import type { Made } from '../survey/setups'
 import { ASSUMED_BANDWIDTH_MHZ, ASSUMED_MAST, blocksFor, predictedRsrp } from '../survey/predict'
 import type { LogIndex } from '../survey/spots'
 import { summarise } from '../survey/stats'
@@ -42,8 +43,8 @@ export interface Start {
   /** RSRP as it was shown, and SINR */
   read: Summary | null
   sinr: Summary | null
-  /** what read it */
-  devices: Reading['device'][]
+  /** what read it: each device once, with the gain that was taken off */
+  devices: { name: string; antennaDbi: number }[]
   heightGainDb: number
   /** what a wall between reading and donor took, dB: added for a donor outside, taken off for one within */
   wallDb: number
@@ -82,8 +83,13 @@ export function measuredEntryDb(doc: JobDocument, log: LogIndex, band: string | 
 }
 
 /** Each reading without its own device's antenna, so that those of several devices can be joined. */
-const isotropic = (readings: readonly Reading[]): number[] =>
-  readings.flatMap(r => (r.rsrpDbm === null || r.device === 'outside antenna' ? [] : [r.rsrpDbm - DEVICE_GAIN_DBI[r.device]]))
+const isotropic = (readings: readonly Made<Reading>[]): number[] =>
+  readings.flatMap(r => {
+    const antennaDbi = readingAntennaDbi(r)
+    return r.rsrpDbm === null || antennaDbi === null ? [] : [r.rsrpDbm - antennaDbi]
+  })
+
+const nameOf = (r: Made<Reading>): string => r.setup?.device?.name.toLowerCase() ?? 'phone'
 
 export interface StartInput {
   doc: JobDocument
@@ -126,7 +132,7 @@ export function startAt(i: StartInput): Start | null {
       devices: best.devices,
       heightGainDb,
       wallDb,
-      words: `read RSRP ${best.read.median.toFixed(0).replace('-', '−')} at ${best.spot.name}, ${best.devices.join(' and ')}`,
+      words: `read RSRP ${best.read.median.toFixed(0).replace('-', '−')} at ${best.spot.name}, ${best.devices.map(d => d.name).join(' and ')}`,
     }
   }
   if (!i.path || !bandPath) return null
@@ -157,7 +163,7 @@ export function startAt(i: StartInput): Start | null {
 function nearestReading(i: StartInput, donorWithin: boolean) {
   const found = i.doc.spots.flatMap(spot => {
     const readings = i.log.readings.filter(
-      r => r.spotId === spot.id && r.phase === 'before' && r.band === i.band && r.device !== 'outside antenna',
+      r => r.spotId === spot.id && r.phase === 'before' && r.band === i.band && readingAntennaDbi(r) !== null,
     )
     const open = summarise(isotropic(readings))
     if (!open) return []
@@ -173,7 +179,13 @@ function nearestReading(i: StartInput, donorWithin: boolean) {
         open,
         read: summarise(readings.map(r => r.rsrpDbm))!,
         sinr: summarise(readings.map(r => r.sinrDb)),
-        devices: [...new Set(readings.filter(r => r.rsrpDbm !== null).map(r => r.device))],
+        devices: [
+          ...new Map(
+            readings
+              .filter(r => r.rsrpDbm !== null)
+              .map(r => [nameOf(r), { name: nameOf(r), antennaDbi: readingAntennaDbi(r)! }]),
+          ).values(),
+        ],
       },
     ]
   })

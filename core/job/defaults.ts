@@ -1,5 +1,5 @@
 /** What a new job starts with. */
-import type { Change, Design, Job, Site, Spot } from './schema'
+import type { Change, Design, Device, Job, SetupRow, Sim, Site, Spot } from './schema'
 
 export type Maker = () => string
 
@@ -19,6 +19,8 @@ export interface NewJob {
   zone: string
   kind?: Job['kind']
   job?: Partial<Omit<Job, 'id' | 'name' | 'kind'>>
+  /** of its first SIM */
+  sim?: Partial<Omit<Sim, 'id'>>
 }
 
 const NOWHERE = {
@@ -116,6 +118,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
   const jobId = newId()
   const designId = newId()
   const spotIds = rooms.map(() => newId())
+  const [deviceId, simId, setupId] = [newId(), newId(), newId()]
   const job: Omit<Job, 'id'> = {
     name: input.name,
     kind,
@@ -126,8 +129,6 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
     agreedUpMbps: null,
     agreedCalls: false,
     carrier: null,
-    planCapMbps: null,
-    sims: null,
     today: null,
     mayDrill: 'ask',
     notes: null,
@@ -148,6 +149,27 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
       insert(newId, 'jobs', jobId, job),
       insert(newId, 'sites', newId(), { ...DEFAULT_SITE[kind], latDeg: input.latDeg, lonDeg: input.lonDeg, zone: input.zone }),
       ...rooms.map((r, i) => insert(newId, 'spots', spotIds[i]!, r)),
+      insert(newId, 'devices', deviceId, { name: 'Phone', kind: 'phone', antennaDbi: null } satisfies Omit<Device, 'id'>),
+      insert(newId, 'sims', simId, {
+        name: input.job?.carrier ? `${input.job.carrier} SIM` : 'SIM',
+        carrier: input.job?.carrier ?? null,
+        plan: null,
+        capDownMbps: null,
+        capUpMbps: null,
+        allowanceGb: null,
+        ...input.sim,
+      } satisfies Omit<Sim, 'id'>),
+      insert(newId, 'setups', setupId, {
+        name: null,
+        deviceId,
+        simId,
+        link: 'device',
+        antenna: 'built in',
+        designId: null,
+        booster: 'none',
+        bandLock: null,
+        mark: 'before',
+      } satisfies Omit<SetupRow, 'id'>),
       insert(newId, 'designs', designId, {
         name: 'A',
         approach: 'router',

@@ -18,7 +18,6 @@ export const KINDS = ['home', 'building', 'vehicle', 'boat'] as const
 export type JobKind = (typeof KINDS)[number]
 
 const TECHNOLOGY = oneOf('LTE', 'NR')
-const PHASE = oneOf('before', 'after')
 const metres = () => opt(Num(-500, 500))
 const Material = oneOf(...MATERIAL_IDS)
 const metresFrom = { eastM: Num(-500, 500), northM: Num(-500, 500), upM: Num(-20, 300) }
@@ -33,8 +32,6 @@ const jobs = {
   agreedUpMbps: opt(Num(0, 10_000)),
   agreedCalls: Type.Boolean(),
   carrier: opt(Text(60)),
-  planCapMbps: opt(Num(0.01, 10_000)),
-  sims: opt(Text(300)),
   today: opt(Text(1000)),
   mayDrill: oneOf('yes', 'no', 'ask'),
   notes: opt(Text(4000)),
@@ -166,8 +163,40 @@ const spots = {
   needed: Type.Boolean(),
 }
 
+/** What reads: a phone, a router, a modem. */
+const devices = {
+  name: Text(80, 1),
+  kind: oneOf('phone', 'router', 'modem'),
+  /** of its own antenna; null takes what is usual of its kind */
+  antennaDbi: opt(Num(-20, 20)),
+}
+
+const sims = {
+  name: Text(80, 1),
+  carrier: opt(Text(60)),
+  plan: opt(Text(300)),
+  capDownMbps: opt(Num(0.01, 10_000)),
+  capUpMbps: opt(Num(0.01, 10_000)),
+  allowanceGb: opt(Num(0, 1_000_000)),
+}
+
+/** What a reading or a test was made with. The next one is a copy with one thing changed. */
+const setups = {
+  name: opt(Text(80)),
+  deviceId: opt(Id),
+  simId: opt(Id),
+  link: oneOf('device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'),
+  antenna: oneOf('built in', 'outside'),
+  /** whose antenna, where it is an outside one */
+  designId: opt(Id),
+  booster: oneOf('none', 'off', 'on'),
+  bandLock: opt(Text(40)),
+  /** before anything was changed, or as it is to stay; null for what was tried between */
+  mark: opt(oneOf('before', 'after')),
+}
+
 /** `stopId`: where a vehicle or boat stood; null at its own place, and for a home. */
-const log = { stopId: opt(Id), takenAtUtc: Time, phase: PHASE, replacesId: opt(Id), withdrawn: Type.Boolean() }
+const log = { stopId: opt(Id), takenAtUtc: Time, setupId: opt(Id), replacesId: opt(Id), withdrawn: Type.Boolean() }
 
 const readings = {
   ...log,
@@ -180,7 +209,10 @@ const readings = {
   rsrpDbm: opt(Num(-160, -20)),
   rsrqDb: opt(Num(-50, 10)),
   sinrDb: opt(Num(-30, 60)),
-  device: oneOf('phone', 'router', 'outside antenna'),
+  /** rows of one moment, a carrier each, share a number */
+  capture: opt(Id),
+  /** which of the carriers used together it is */
+  carrierRole: oneOf('anchor', 'added', 'NR'),
 }
 
 const speedRuns = {
@@ -190,6 +222,15 @@ const speedRuns = {
   upMbps: opt(Num(0, 10_000)),
   pingMs: opt(Num(0, 100_000)),
   wouldNotLoad: Type.Boolean(),
+}
+
+/** A call tried, never to an emergency number. */
+const calls = {
+  ...log,
+  spotId: Id,
+  made: Type.Boolean(),
+  heard: Type.Boolean(),
+  dropped: Type.Boolean(),
 }
 
 const masts = {
@@ -259,16 +300,22 @@ const sweeps = {
   stopId: opt(Id),
   designId: Id,
   startedAtUtc: Time,
-  quantity: oneOf('SINR', 'RSRP'),
+  setupId: opt(Id),
+  /** what is read at each step: lamps from 0 to 5, down and up in Mbit/s */
+  quantity: oneOf('SINR', 'RSRP', 'RSRQ', 'down', 'up', 'lamps'),
   reference: oneOf('true', 'magnetic'),
   stepDeg: opt(Num(1, 90)),
+  /** how long each step is held before it is read, s */
+  dwellS: opt(Num(1, 600)),
+  /** positions of the bracket that cannot be reached, true degrees */
+  struckDeg: opt(Type.Array(Num(0, 360), { maxItems: 72 })),
 }
 
 const steps = {
   sweepId: Id,
   pass: Type.Integer({ minimum: 1, maximum: 50 }),
   headingDeg: Num(0, 360),
-  value: Num(-160, 60),
+  value: Num(-160, 10_000),
   takenAtUtc: Time,
   replacesId: opt(Id),
   withdrawn: Type.Boolean(),
@@ -295,8 +342,12 @@ export const TABLE_FIELDS = {
   landmarks,
   pictures,
   spots,
+  devices,
+  sims,
+  setups,
   readings,
   speedRuns,
+  calls,
   masts,
   cells,
   designs,
@@ -330,22 +381,32 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   runs: { fromPort: null, toPort: null, part: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
-  readings: { stopId: null },
-  speedRuns: { stopId: null },
-  sweeps: { stopId: null },
+  readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
+  speedRuns: { stopId: null, setupId: null },
+  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null },
 }
 
 /** Fields that are no more: a change of before that names them is taken without them. */
 export const GONE_FIELDS: { [T in TableName]?: readonly string[] } = {
+  jobs: ['planCapMbps', 'sims'],
   designs: ['obstructionDb'],
   nodes: ['role', 'gainDb'],
+  readings: ['phase', 'device'],
+  speedRuns: ['phase'],
 }
 
 /** Tables whose rows hold at one place: a new row is of the stop at which the job stands. */
-export const PLACED_TABLES: ReadonlySet<TableName> = new Set(['obstacles', 'landmarks', 'readings', 'speedRuns', 'sweeps'])
+export const PLACED_TABLES: ReadonlySet<TableName> = new Set([
+  'obstacles',
+  'landmarks',
+  'readings',
+  'speedRuns',
+  'calls',
+  'sweeps',
+])
 
 /** Logs only grow: a correction names the row it replaces, a deletion is a row that withdraws. */
-export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'steps'])
+export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'calls', 'steps'])
 
 type FieldsOf<P extends TProperties> = Static<ReturnType<typeof Type.Object<P>>>
 export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id: string; version?: number }
@@ -362,6 +423,10 @@ export type Picture = Row<'pictures'>
 export type Spot = Row<'spots'>
 export type Reading = Row<'readings'>
 export type SpeedRun = Row<'speedRuns'>
+export type Device = Row<'devices'>
+export type Sim = Row<'sims'>
+export type SetupRow = Row<'setups'>
+export type Call = Row<'calls'>
 export type Mast = Row<'masts'>
 export type Cell = Row<'cells'>
 export type Design = Row<'designs'>
@@ -419,21 +484,6 @@ export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.from
     return fields.length ? [[t, fields]] : []
   }),
 )
-
-/** A document kept by an older app or handover, with the tables and fields that came later. */
-export function completeDocument(doc: Partial<JobDocument>): JobDocument {
-  const whole = { ...emptyDocument(), ...doc }
-  for (const [table, fields] of Object.entries(GONE_FIELDS)) {
-    const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
-    if (rows.some(r => fields.some(f => f in r))) (whole as Record<string, unknown>)[table] = rows.map(r => without(r, fields))
-  }
-  for (const [table, fields] of Object.entries(LATER_FIELDS)) {
-    const rows = whole[table as TableName] as unknown as Record<string, unknown>[]
-    if (rows.some(r => Object.keys(fields).some(f => r[f] === undefined)))
-      (whole as Record<string, unknown>)[table] = rows.map(r => ({ ...fields, ...r }))
-  }
-  return whole
-}
 
 export const without = <T extends Record<string, unknown>>(row: T, fields: readonly string[]): T =>
   Object.fromEntries(Object.entries(row).filter(([k]) => !fields.includes(k))) as T

@@ -17,7 +17,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'falls',
     section: 'aim',
     tick: true,
-    kinds: ['home', 'vehicle'],
+    kinds: ['home', 'building', 'vehicle'],
     text: 'Ladder footed and tied, roof dry, someone on the ground. Wind or wet: stop.',
   },
   {
@@ -38,7 +38,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'services',
     section: 'place',
     tick: false,
-    kinds: ['home'],
+    kinds: ['home', 'building'],
     text: 'Before drilling, find cables, pipes and gas behind the wall. Mains work is for a licensed electrician.',
   },
   {
@@ -54,7 +54,7 @@ export const CAUTIONS: readonly Caution[] = [
     key: 'earth',
     section: 'level',
     tick: false,
-    kinds: ['home'],
+    kinds: ['home', 'building'],
     text: 'Earthing of mast and arrestor follows local code; a licensed electrician decides. Nothing here survives a direct strike.',
   },
   {

@@ -3,7 +3,6 @@ import { inverse } from '../geo/geodesic'
 import type { PromiseView } from '../promise/view'
 import { gradeRsrp } from '../radio/grades'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
-import { DEVICE_GAIN_DBI } from '../survey/devices'
 import { secondOpinion } from '../survey/predict'
 import { num } from '../units'
 import { betweenWords } from './place'
@@ -117,8 +116,8 @@ function levelFigures({ main }: Context): Record<string, Figure> {
         ? [
             { name: `RSRP read at ${start.spot!.name}`, value: start.read.median, unit: 'dBm', provenance: 'measured' },
             ...start.devices.map(d => ({
-              name: `${d} antenna`,
-              value: DEVICE_GAIN_DBI[d],
+              name: `${d.name} antenna`,
+              value: d.antennaDbi,
               unit: 'dBi',
               provenance: 'assumed' as const,
             })),

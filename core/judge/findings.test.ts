@@ -1,7 +1,7 @@
 /** Each judgement, provoked by the facts it is about and quiet without them. */
 import { describe, expect, it } from 'vitest'
 import { partById } from '../catalogue/parts'
-import { House } from '../../tests/support/house'
+import { AT, House } from '../../tests/support/house'
 import { CAUTIONS, cautionsFor, RULE_PACKS } from './cautions'
 
 describe('in Survey', () => {
@@ -20,7 +20,7 @@ describe('in Survey', () => {
     const h = new House('router').reads('Ridge', -90, 20).reads('Kitchen', -100, 15)
     for (const d of [5.0, 4.9, 5.05]) h.speed('Kitchen', d, 4.95)
     const after = h.cured('survey.cap')
-    expect(after.doc.jobs[0]!.planCapMbps).toBe(5)
+    expect(after.doc.sims[0]).toMatchObject({ capDownMbps: 5, capUpMbps: 5 })
     expect(after.finding('survey.cap')).toBeUndefined()
     expect(after.assess().promise!.down.high).toBeLessThanOrEqual(5)
   })
@@ -216,6 +216,63 @@ describe('in Prove', () => {
     expect(proven().speed('Kitchen', 12, 3, 'after').assess().proof.verdict).toMatchObject({ met: true, short: 'met' })
     expect(proven().speed('Kitchen', 7, 3, 'after').assess().proof.verdict.words).toBe('short by 3.0 Mbit/s down in Kitchen')
     expect(proven().speed('Kitchen', 2.1, 3, 'after').assess().proof.verdict.words).toContain('no better than before')
+  })
+  it('calls that were agreed must be tested too: made, heard, held', () => {
+    const h = proven().job({ agreedCalls: true }).speed('Kitchen', 12, 3, 'after')
+    expect(h.assess().proof.verdict).toMatchObject({ met: null, short: 'calls not tested' })
+    const setupId = h.doc.setups.find(s => s.mark === 'after')!.id
+    const call = (o: object) =>
+      h.add('calls', {
+        spotId: h.spot('Kitchen').id,
+        setupId,
+        stopId: null,
+        takenAtUtc: AT,
+        replacesId: null,
+        withdrawn: false,
+        made: true,
+        heard: true,
+        dropped: false,
+        ...o,
+      })
+    for (let i = 0; i < 3; i++) call({})
+    expect(h.assess().proof.verdict).toMatchObject({ met: true, words: 'meets the 10 down, 2 up and calls agreed in Kitchen' })
+    call({ dropped: true })
+    expect(h.assess().proof.verdict.words).toContain('1 of 4 calls failed')
+  })
+  it('0.04 to 4.9 Mbit/s is about 120 times, and says between what', () => {
+    const h = new House('router').reads('Ridge', -95, 15)
+    for (let i = 0; i < 3; i++) h.speed('Kitchen', 0.04, 0.02).speed('Kitchen', 4.9, 1, 'after')
+    expect(h.assess().proof.judged!.words).toContain('about 120 times (108 to 141) the download')
+  })
+  it('what is shown is told where one thing changed, and what is not where two did', () => {
+    const h = new House('router').reads('Ridge', -95, 15)
+    const first = () => h.doc.setups.find(s => s.id === h.doc.speedRuns[0]!.setupId)!
+    for (const d of [2, 2.2, 2.1]) h.speed('Kitchen', d, 0.5)
+    const at = (minute: number) => new Date(Date.parse(AT) + minute * 60_000).toISOString()
+    const with_ = (changed: object, downs: number[], minute: number) => {
+      const setupId = h.add('setups', { ...first(), id: undefined, mark: null, ...changed })
+      for (const d of downs)
+        h.add('speedRuns', { ...h.doc.speedRuns[0]!, id: undefined, setupId, downMbps: d, takenAtUtc: at(minute) })
+      return setupId
+    }
+    const simId = h.add('sims', {
+      name: 'Gannet SIM',
+      carrier: null,
+      plan: null,
+      capDownMbps: null,
+      capUpMbps: null,
+      allowanceGb: null,
+    })
+    with_({ link: 'LAN' }, [2.1, 2.0, 2.2], 10)
+    with_({ link: 'LAN', simId }, [8, 9, 8.5], 20)
+    with_({ link: 'LAN', antenna: 'outside' }, [20, 21, 22], 30)
+    const proof = h.job({ baselineSpotId: h.spot('Kitchen').id }).assess().proof
+    expect(proof.lines.map(l => l.changed)).toEqual([[], ['link'], ['SIM'], ['SIM', 'antenna']])
+    expect(proof.proven.map(p => [p.what, p.words.slice(0, 13)])).toEqual([
+      ['link', 'no difference'],
+      ['SIM', '4.0 times (+3'],
+    ])
+    expect(proof.unproven.join(' ')).toContain('SIM, antenna changed together')
   })
   it('one test is noise, and other hours are another load', () => {
     const a = proven().speed('Kitchen', 12, 3, 'after', '2026-04-03T20:00:00.000Z').assess()

@@ -1,8 +1,12 @@
 /** Survey judged: is there a baseline, is it a cap, is it the level at all. */
 import type { Reading } from '../job/schema'
 import { carrierWidths } from '../radio/bands'
-import { capSuspected } from '../survey/spots'
-import { num } from '../units'
+import { capsSeen } from '../survey/caps'
+import { given, num } from '../units'
+import { noiseLimitedSinrDb } from '../radio/grades'
+import { carrierRateMbps } from '../radio/rate'
+import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
+import type { SpotSummary } from '../survey/spots'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Finding } from './finding'
@@ -36,45 +40,53 @@ export function surveyFindings(c: Context): Finding[] {
       }),
     )
   }
-  const cap = capSuspected(log)
-  if (cap !== null && job.planCapMbps === null) {
+  for (const cap of capsSeen(log, c.doc.sims)) {
+    const sim = c.doc.sims.find(x => x.id === cap.simId)
+    if (sim?.capDownMbps != null && sim.capUpMbps != null) continue
     out.push(
       finding('survey', {
         code: 'survey.cap',
-        subjectId: job.id,
+        subjectId: sim?.id ?? job.id,
         severity: 'fix',
-        title: `Looks like a plan cap of ${num(cap)} Mbit/s`,
-        sentence: 'The best of both directions stops at the same round figure: no antenna lifts a cap. Ask the carrier.',
-        because: 'download and upload end within 6 % of one figure',
+        title: `Looks like a plan cap of ${given(cap.downMbps)} Mbit/s${cap.simName ? ` on ${cap.simName}` : ''}`,
+        sentence: 'Test after test, both ways, ends at the same round figure: no antenna lifts a cap. Ask the carrier.',
+        because: 'at least three tests each way within 6 % of one figure, short bursts left out',
         source: COMMON,
-        cures: [
-          {
-            label: `note a cap of ${num(cap)} Mbit/s`,
-            gain: 'promise told truly',
-            cost: '',
-            enough: true,
-            steps: [{ table: 'jobs', op: 'update', rowId: job.id, fields: { planCapMbps: cap } }],
-          },
-        ],
+        cures: sim
+          ? [
+              {
+                label: `note a cap of ${given(cap.downMbps)} Mbit/s`,
+                gain: 'promise told truly',
+                cost: '',
+                enough: true,
+                steps: [
+                  {
+                    table: 'sims',
+                    op: 'update',
+                    rowId: sim.id,
+                    fields: { capDownMbps: cap.downMbps, capUpMbps: cap.upMbps },
+                  },
+                ],
+              },
+            ]
+          : [],
       }),
     )
   }
   for (const s of before) {
-    if (s.rsrp && s.sinr && s.down && s.rsrp.median >= -100 && s.sinr.median < 5) {
+    const full = fullBand(c, s)
+    if (full)
       out.push(
         finding('survey', {
           code: 'survey.level-not-speed',
           subjectId: s.spot.id,
           severity: 'note',
           title: `Level is not the trouble at ${s.spot.name}`,
-          sentence:
-            `${num(s.rsrp.median)} dBm is workable but SINR is ${num(s.sinr.median)} dB: other cells or a full ` +
-            `band. Compare bands one by one; a booster would not help.`,
-          because: 'noise alone would leave more than 20 dB at this level',
+          sentence: `${full} Compare bands one by one, and hours; a booster would not help.`,
+          because: `noise alone would leave ${num(noiseLimitedSinrDb(s.rsrp!.median))} dB of SINR at this level`,
           source: 'thermal noise, NF 9 dB (3GPP TR 36.942)',
         }),
       )
-    }
   }
   return out
 }
@@ -101,4 +113,23 @@ function oddWidths({ log }: Context): Finding[] {
       source: r.technology === 'LTE' ? '3GPP TS 36.101 table 5.6-1' : '3GPP TS 38.101-1 table 5.3.2-1',
     }),
   )
+}
+
+/** Level from which a slow link is not the level's fault, dBm, and the share of what noise alone would carry that is slow. Assumed. */
+const FINE_DBM = -100
+const SLOW_SHARE = 0.1
+const LOW_SINR_DB = 5
+
+/** @returns why the band, not the level, is the trouble; null where it is not. Level and speed tell it where SINR is not shown. */
+function fullBand(c: Context, s: SpotSummary): string | null {
+  if (!s.rsrp || !s.down || s.rsrp.median < FINE_DBM) return null
+  const level = `RSRP ${num(s.rsrp.median)} dBm is workable`
+  if (s.sinr)
+    return s.sinr.median < LOW_SINR_DB ? `${level} but SINR is ${num(s.sinr.median)} dB: other cells, or a full band.` : null
+  const widthMHz = s.readings.find(r => r.bandwidthMHz)?.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ
+  const could = carrierRateMbps(noiseLimitedSinrDb(s.rsrp.median), widthMHz, 1)
+  const capped = c.doc.sims.some(x => x.capDownMbps !== null && s.down!.median > 0.8 * x.capDownMbps)
+  return s.down.median < SLOW_SHARE * could && !capped
+    ? `${level} but ${num(s.down.median, 1)} Mbit/s is a small part of what this level could carry: the band is full.`
+    : null
 }

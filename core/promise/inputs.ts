@@ -19,6 +19,8 @@ export interface PromiseGround {
   tree: Tree
   levels: Levels
   rooms: RoomLevel[]
+  /** of the SIM that is to stay, Mbit/s */
+  cap: { downMbps: number | null; upMbps: number | null }
   /** mast's reference power per element, dBm, where it is known */
   mastElementDbm: number | null
 }
@@ -41,7 +43,7 @@ export function promiseInputs(
   const assumptions: string[] = []
   const { carrier } = levels
   const { start } = source
-  const onBand = start.spot ? summariseSpot(log, start.spot, 'before', carrier.band.name) : null
+  const onBand = start.spot ? summariseSpot(log, start.spot, 'before', { band: carrier.band.name }) : null
   const baseline = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr) ?? null
   const base = baseline ? summariseSpot(log, baseline.spot, 'before') : null
   let readRsrpDbm: Belief
@@ -83,7 +85,8 @@ export function promiseInputs(
       mastElementDbm: g.mastElementDbm ?? MAST_ELEMENT_DBM,
       bandwidthMHz: carrier.bandwidthMHz,
       layers: feeds >= 2 ? 2 : 1,
-      capMbps: job.planCapMbps,
+      capMbps: g.cap.downMbps,
+      capUpMbps: g.cap.upMbps,
       portLimitMbps: router?.part.portLimitMbps ?? null,
       noiseFigureDb: router?.part.noiseFigureDb ?? 9,
       booster: served && !modem ? throughAmplifier(levels, served) : null,

@@ -41,6 +41,7 @@ export interface PromiseInputs {
   bandwidthMHz: number
   layers: 1 | 2
   capMbps: number | null
+  capUpMbps: number | null
   portLimitMbps: number | null
   noiseFigureDb: number
   /** the mast's reference power per resource element, dBm: what upload is reckoned by where none was measured */
@@ -115,6 +116,7 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
   const deviceNoise = toLinear(noisePerElementDbm())
   const noise = toLinear(noisePerElementDbm(p.noiseFigureDb))
   const limit = Math.min(p.capMbps ?? Infinity, p.portLimitMbps ?? Infinity)
+  const limitUp = Math.min(p.capUpMbps ?? Infinity, p.portLimitMbps ?? Infinity)
   const added = p.booster ? toLinear(p.booster.noiseDbm) : 0
   const air = toLinear(noisePerElementDbm(0))
   return z => {
@@ -139,7 +141,10 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
     const share = Math.min(1, Math.max(0.02, z.share))
     const down = Math.min(limit, share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
     const before = z.up !== null ? uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz) : uplinkSinrAt(p, z.readRsrp)
-    const up = Math.min(limit, share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK))
+    const up = Math.min(
+      limitUp,
+      share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK),
+    )
     return { down, up, sinr, rsrp }
   }
 }

@@ -1,8 +1,10 @@
-/** Before and after at the same spots, in the right words. */
-import { changePercent, ratioRange } from '../survey/stats'
+/** Set-ups compared at the same spots, in the right words: what it came to, what that proves, and what it does not. */
 import type { JobDocument } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { summariseSpot } from '../survey/spots'
+import { changedBetween, setupWords } from '../survey/setups'
+import type { SetUp, Trait } from '../survey/setups'
+import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, num, signed } from '../units'
 
 export interface SpotProof {
@@ -16,18 +18,39 @@ export interface SpotProof {
   words: string
 }
 
+/** One set-up at the judged spot, in the order they were first used. */
+export interface SetupLine {
+  setup: SetUp | null
+  words: string
+  summary: SpotSummary
+  /** what differs from the line above */
+  changed: Trait[]
+}
+
+/** What one change is shown to have done, or not. */
+export interface Shown {
+  what: string
+  words: string
+}
+
+export interface CallsProof {
+  tried: number
+  held: number
+  words: string
+}
+
 export interface Proof {
   spots: SpotProof[]
   /** the spot that the verdict is about */
   judged: SpotProof | null
+  lines: SetupLine[]
+  proven: Shown[]
+  calls: CallsProof | null
   verdict: { met: boolean | null; words: string; short: string }
   scored: { expected: number; low: number; high: number; got: number; inside: boolean } | null
   unproven: string[]
   nextStep: string | null
 }
-
-/** Smallest step of a speed display, Mbit/s. @source common practice (no source) */
-const SPEED_STEP = 0.1
 
 export function prove(doc: JobDocument, log: LogIndex, expected: { median: number; low: number; high: number } | null): Proof {
   const job = doc.jobs[0]!
@@ -42,11 +65,15 @@ export function prove(doc: JobDocument, log: LogIndex, expected: { median: numbe
     null,
   )
   const got = judged?.after.down?.median ?? null
-  const agreed = job.agreedDownMbps
+  const calls = callsAfter(log)
+  const lines = linesAt(doc, log, judged?.before.spot.id ?? job.baselineSpotId)
   return {
     spots,
     judged,
-    verdict: verdictOf(got, judged?.after.up?.median ?? null, agreed, job.agreedUpMbps, judged),
+    lines,
+    proven: provenBy(lines),
+    calls,
+    verdict: verdictOf(job, judged, calls),
     scored:
       got !== null && expected
         ? {
@@ -57,30 +84,35 @@ export function prove(doc: JobDocument, log: LogIndex, expected: { median: numbe
             inside: got >= expected.low && got <= expected.high,
           }
         : null,
-    unproven: unproven(doc, log, judged),
-    nextStep: nextStep(judged, got, agreed),
+    unproven: unproven(doc, log, judged, lines),
+    nextStep: nextStep(judged, got, job.agreedDownMbps),
   }
+}
+
+/** @returns `about 120 times (108 to 141)`, `4.9 times (+390 %)`, or the two ends where they lie far apart */
+export function timesWords(t: { low: number; mid: number; high: number }, percent: number | null): string {
+  const round = (v: number): string => (v >= 100 ? num(Math.round(v)) : v >= 20 ? num(Math.round(v)) : num(v, 1))
+  const about = (v: number): string => (v >= 20 ? num(Number(v.toPrecision(2))) : num(v, 1))
+  if (t.high / t.low > 1.15) return `about ${about(t.mid)} times (${round(t.low)} to ${round(t.high)})`
+  return `${num(t.mid, 1)} times${percent !== null ? ` (${signed(percent)} %)` : ''}`
 }
 
 function compare(before: SpotSummary, after: SpotSummary): SpotProof {
   const diff = (a: { median: number } | null, b: { median: number } | null) => (a && b ? b.median - a.median : null)
+  const alike = before.band === after.band
   const rsrpChangeDb = diff(before.rsrp, after.rsrp)
   const sinrChangeDb = diff(before.sinr, after.sinr)
-  const times = (a: SpotSummary['down'], b: SpotSummary['down']) => (a && b ? ratioRange(a.median, b.median, SPEED_STEP) : null)
+  const times = (a: SpotSummary['down'], b: SpotSummary['down']) =>
+    a && b ? ratioRange(a.median, b.median, stepOf(a.median), stepOf(b.median)) : null
   const downTimes = times(before.down, after.down)
   const downPercent = before.down && after.down ? changePercent(before.down.median, after.down.median) : null
   const parts: string[] = []
-  if (rsrpChangeDb !== null) parts.push(`${signed(rsrpChangeDb)} dB of level`)
+  const other = alike || !before.band || !after.band ? '' : `, ${before.band} before and ${after.band} after`
+  if (rsrpChangeDb !== null) parts.push(`${signed(rsrpChangeDb)} dB of RSRP${other}`)
   if (sinrChangeDb !== null) parts.push(`${signed(sinrChangeDb)} dB of SINR`)
-  if (downTimes) {
-    parts.push(
-      downTimes.high / downTimes.low > 1.5
-        ? `${num(downTimes.low, 1)} to ${num(downTimes.high, 1)} times the download`
-        : `${num(downTimes.mid, 1)} times the download (${signed(downPercent!)} %)`,
-    )
-  } else if (before.down && before.down.median < SPEED_STEP && after.down) {
+  if (downTimes) parts.push(`${timesWords(downTimes, downPercent)} the download`)
+  else if (before.down && before.down.median === 0 && after.down)
     parts.push(after.down.median > 0 ? 'loads where it did not load before' : 'still does not load')
-  }
   return {
     before,
     after,
@@ -94,57 +126,136 @@ function compare(before: SpotSummary, after: SpotSummary): SpotProof {
   }
 }
 
-function verdictOf(
-  down: number | null,
-  up: number | null,
-  agreedDown: number | null,
-  agreedUp: number | null,
-  judged: SpotProof | null,
-): Proof['verdict'] {
-  if (down === null) return { met: null, words: 'nothing measured after yet', short: 'not proven' }
-  if (agreedDown === null && agreedUp === null)
-    return { met: null, words: `${num(down, 1)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
-  const shorts: string[] = []
-  if (agreedDown !== null && down < agreedDown) shorts.push(`short by ${num(agreedDown - down, 1)} Mbit/s down`)
-  if (agreedUp !== null && (up ?? 0) < agreedUp)
-    shorts.push(up === null ? 'upload not measured' : `short by ${num(agreedUp - up, 1)} Mbit/s up`)
-  const at = judged ? ` in ${judged.before.spot.name}` : ''
-  if (!shorts.length) {
-    const agreed = [agreedDown !== null && `${given(agreedDown)} down`, agreedUp !== null && `${given(agreedUp)} up`]
-    return { met: true, words: `meets the ${agreed.filter(Boolean).join(' and ')} agreed${at}`, short: 'met' }
-  }
-  const noBetter = judged?.before.down && down <= judged.before.down.median * 1.1
-  return {
-    met: false,
-    words: `${shorts.join(', ')}${at}${noBetter ? '; no better than before' : ''}`,
-    short: noBetter ? 'no better' : shorts[0]!,
-  }
+/** Calls tried as it is to stay: made, heard both ways, not dropped. */
+function callsAfter(log: LogIndex): CallsProof | null {
+  const tried = log.calls.filter(c => c.phase === 'after')
+  if (!tried.length) return null
+  const held = tried.filter(c => c.made && c.heard && !c.dropped).length
+  return { tried: tried.length, held, words: `calls: ${tried.length} tried, ${held} held` }
 }
 
-/** Two things changed at once leave open which of them did it. */
-function unproven(doc: JobDocument, log: LogIndex, judged: SpotProof | null): string[] {
-  const out: string[] = []
-  for (const p of judged ? [judged] : []) {
-    const b = p.before.readings
-    const a = p.after.readings
-    const bands = (r: typeof b) => [...new Set(r.map(x => x.band).filter(Boolean))].sort().join(', ')
-    if (b.length && a.length && bands(b) !== bands(a))
-      out.push(`the band changed with the antenna (${bands(b)} before, ${bands(a)} after): which of the two helped is not shown`)
-    const cellsOf = (r: typeof b) => [...new Set(r.map(x => x.cellId).filter(Boolean))].sort().join(', ')
-    if (cellsOf(b) && cellsOf(a) && cellsOf(b) !== cellsOf(a)) out.push('the cell changed too: another mast or sector now serves')
-    const devices = (r: typeof b) => [...new Set(r.map(x => x.device))].sort().join(', ')
-    if (b.length && a.length && devices(b) !== devices(a))
-      out.push(`read by ${devices(b)} before and by ${devices(a)} after: levels differ by their antennas alone`)
-    const hour = (t: string) => new Date(t).getUTCHours()
-    const runsB = p.before.runs
-    const runsA = p.after.runs
-    if (runsB.length && runsA.length) {
-      const gap = Math.abs(hour(runsB[0]!.takenAtUtc) - hour(runsA[0]!.takenAtUtc))
-      if (Math.min(gap, 24 - gap) >= 3)
-        out.push(`speeds were taken ${Math.min(gap, 24 - gap)} hours apart in the day: the load may differ`)
+/** Calls that must hold before calls count as met. Assumed. */
+const LEAST_CALLS = 3
+
+/** Every agreed thing must be tested, and met. */
+function verdictOf(job: JobDocument['jobs'][number], judged: SpotProof | null, calls: CallsProof | null): Proof['verdict'] {
+  const { agreedDownMbps: agreedDown, agreedUpMbps: agreedUp, agreedCalls } = job
+  const down = judged?.after.down?.median ?? null
+  const up = judged?.after.up?.median ?? null
+  if (down === null && !(agreedCalls && calls)) return { met: null, words: 'nothing measured after yet', short: 'not proven' }
+  if (agreedDown === null && agreedUp === null && !agreedCalls)
+    return { met: null, words: `${num(down!, 1)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
+  const short: string[] = []
+  const open: string[] = []
+  if (agreedDown !== null && down === null) open.push('download not tested')
+  else if (agreedDown !== null && down! < agreedDown) short.push(`short by ${num(agreedDown - down!, 1)} Mbit/s down`)
+  if (agreedUp !== null && up === null) open.push('upload not tested')
+  else if (agreedUp !== null && up! < agreedUp) short.push(`short by ${num(agreedUp - up!, 1)} Mbit/s up`)
+  if (agreedCalls && calls && calls.held < calls.tried) short.push(`${calls.tried - calls.held} of ${calls.tried} calls failed`)
+  else if (agreedCalls && (calls?.tried ?? 0) < LEAST_CALLS)
+    open.push(calls ? `${calls.tried} of ${LEAST_CALLS} calls tested` : 'calls not tested')
+  const at = judged ? ` in ${judged.before.spot.name}` : ''
+  if (short.length) {
+    const noBetter = judged?.before.down && down !== null && down <= judged.before.down.median * 1.1
+    return {
+      met: false,
+      words: `${[...short, ...open].join(', ')}${at}${noBetter ? '; no better than before' : ''}`,
+      short: noBetter ? 'no better' : short[0]!,
     }
-    if (runsA.length && runsA.length < 3)
-      out.push(`${runsA.length === 1 ? 'one speed test is' : 'two speed tests are'} noise: take three or more`)
+  }
+  if (open.length) return { met: null, words: `${open.join(', ')}${at}: not met until it is`, short: open[0]! }
+  const agreed = [
+    agreedDown !== null && `${given(agreedDown)} down`,
+    agreedUp !== null && `${given(agreedUp)} up`,
+    agreedCalls && 'calls',
+  ].filter((s): s is string => !!s)
+  const list = agreed.length > 1 ? `${agreed.slice(0, -1).join(', ')} and ${agreed.at(-1)}` : agreed[0]!
+  return { met: true, words: `meets the ${list} agreed${at}`, short: 'met' }
+}
+
+export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null): SetupLine[] {
+  const spot = doc.spots.find(s => s.id === spotId)
+  if (!spot) return []
+  const rows = [...log.readings, ...log.runs]
+    .filter(r => r.spotId === spot.id)
+    .sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc))
+  const ids = [...new Set(rows.map(r => r.setupId))]
+  const lines: SetupLine[] = []
+  for (const setupId of ids) {
+    const phase = rows.find(r => r.setupId === setupId)!.phase
+    const summary = summariseSpot(log, spot, phase, { setupId })
+    const setup = summary.setup
+    const above = lines.at(-1)?.setup ?? null
+    lines.push({
+      setup,
+      words: setup ? setupWords(setup) : 'set-up not noted',
+      summary,
+      changed: setup && above ? changedBetween(above, setup) : [],
+    })
+  }
+  return lines
+}
+
+/** Two sets of tests differ beyond noise where neither reaches into the other, with at least three each. Assumed. */
+const LEAST_TESTS = 3
+const apart = (a: SpotSummary['down'], b: SpotSummary['down']): boolean =>
+  !!a && !!b && a.count >= LEAST_TESTS && b.count >= LEAST_TESTS && (a.low > b.high || b.low > a.high)
+
+/** What is shown by two set-ups that differ in one thing alone, on one band. */
+export function provenBy(lines: readonly SetupLine[]): Shown[] {
+  return lines.flatMap((line, i) => {
+    const above = lines[i - 1]
+    if (!above || line.changed.length !== 1) return []
+    const [a, b] = [above.summary, line.summary]
+    if (!a.down || !b.down || (line.changed[0] !== 'band lock' && a.band && b.band && a.band !== b.band)) return []
+    const t = ratioRange(a.down.median, b.down.median, stepOf(a.down.median), stepOf(b.down.median))
+    const words = apart(a.down, b.down)
+      ? t
+        ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download`
+        : 'loads where it did not load before'
+      : Math.min(a.down.count, b.down.count) < LEAST_TESTS
+        ? `${signed(b.down.median - a.down.median, 1)} Mbit/s, by too few tests`
+        : `no difference worth naming (${signed(b.down.median - a.down.median, 1)} Mbit/s)`
+    return [{ what: line.changed[0]!, words }]
+  })
+}
+
+/** Hours of the day this far apart are another load. Assumed. */
+const OTHER_HOUR_H = 3
+
+/** What changed together, and what was not tested: computed from the set-ups. */
+function unproven(doc: JobDocument, log: LogIndex, judged: SpotProof | null, lines: readonly SetupLine[]): string[] {
+  const out: string[] = []
+  for (const [i, line] of lines.entries()) {
+    const above = lines[i - 1]
+    if (!above || line.changed.length < 2) continue
+    out.push(`${line.changed.join(', ')} changed together: which of them helped is not shown`)
+  }
+  if (judged) {
+    const { before: b, after: a } = judged
+    if (b.band && a.band && b.band !== a.band)
+      out.push(`the band changed too (${b.band} before, ${a.band} after): part of it may be the band’s`)
+    const cellsOf = (s: SpotSummary) => [...new Set(s.readings.map(x => x.cellId).filter(Boolean))].sort().join(', ')
+    if (cellsOf(b) && cellsOf(a) && cellsOf(b) !== cellsOf(a)) out.push('the cell changed too: another mast or sector now serves')
+    if (
+      b.setup &&
+      a.setup &&
+      b.setup.antennaDbi !== null &&
+      a.setup.antennaDbi !== null &&
+      b.setup.antennaDbi !== a.setup.antennaDbi
+    )
+      out.push(
+        `read by ${b.setup.device?.name ?? 'one device'} before and by ${a.setup.device?.name ?? 'another'} after: ` +
+          'levels differ by their antennas alone',
+      )
+    const hour = (t: string) => new Date(t).getUTCHours()
+    if (b.runs.length && a.runs.length) {
+      const gap = Math.abs(hour(b.runs[0]!.takenAtUtc) - hour(a.runs[0]!.takenAtUtc))
+      const hours = Math.min(gap, 24 - gap)
+      if (hours >= OTHER_HOUR_H) out.push(`speeds were taken ${hours} hours apart in the day: the load may differ`)
+    }
+    if (a.runs.length && a.runs.length < LEAST_TESTS)
+      out.push(`${a.runs.length === 1 ? 'one speed test is' : 'two speed tests are'} noise: take three or more`)
   }
   const after = new Set([...log.readings, ...log.runs].filter(r => r.phase === 'after').map(r => r.spotId))
   const missing = doc.spots.filter(s => s.needed && !after.has(s.id))

@@ -3,7 +3,8 @@ import { lteSiteOf } from '../radio/cell-id'
 import type { PathResult } from '../terrain/path'
 import { median } from './stats'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from './predict'
-import { DEVICE_GAIN_DBI } from './devices'
+import { readingAntennaDbi } from './setups'
+import type { Made } from './setups'
 import type { Cell, JobDocument, Reading } from '../job/schema'
 
 /** What a prediction over terrain is good to before anything was read, dB, one standard deviation. @source common practice (no source) */
@@ -70,7 +71,7 @@ export function mastOfReading(
  */
 export function calibrations(
   doc: JobDocument,
-  readings: readonly Reading[],
+  readings: readonly Made<Reading>[],
   pathOf: (mastId: string) => PathResult | null,
   cellsOf: ReadonlyMap<string, Cell[]>,
 ): Calibrations {
@@ -98,7 +99,7 @@ export function calibrations(
 /** Read less predicted, per mast, over its spots and bands, dB, with the variance of that. */
 function differences(
   doc: JobDocument,
-  readings: readonly Reading[],
+  readings: readonly Made<Reading>[],
   pathOf: (mastId: string) => PathResult | null,
   cellsOf: ReadonlyMap<string, Cell[]>,
 ): Map<string, { mean: number; variance: number; count: number; spots: number }> {
@@ -107,12 +108,13 @@ function differences(
   const byMast = new Map<string, Map<string, number[]>>()
   for (const r of readings) {
     const spot = spots.get(r.spotId)
-    if (!spot || r.rsrpDbm === null || !r.band || r.device === 'outside antenna') continue
+    const antennaDbi = readingAntennaDbi(r)
+    if (!spot || r.rsrpDbm === null || !r.band || antennaDbi === null) continue
     const mastId = mastOfReading(r, doc.cells, id => carriers.get(id), doc.jobs[0]?.carrier ?? null)
     const path = mastId ? pathOf(mastId) : null
     const band = path?.bands.find(b => b.band === r.band)
     if (!mastId || !path || !band) continue
-    const open = r.rsrpDbm - DEVICE_GAIN_DBI[r.device] + (spot.indoors ? ENTRY_LOSS_DB : 0)
+    const open = r.rsrpDbm - antennaDbi + (spot.indoors ? ENTRY_LOSS_DB : 0)
     const off =
       open -
       predictedRsrp(cellsOf.get(mastId) ?? [], path, band, Math.max(0.5, spot.upM), r.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ)

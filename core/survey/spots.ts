@@ -1,20 +1,31 @@
-/** What the readings at each spot come to. */
+/** What the readings at each spot come to. A median is of one set-up and one band: what differs in these is told apart. */
 import type { Summary } from './stats'
-import { looksCapped, summarise } from './stats'
+import { summarise } from './stats'
 import { gradeRsrp } from '../radio/grades'
 import type { Grade, GradeEdges } from '../radio/grades'
-import type { JobDocument, Reading, Spot, SpeedRun } from '../job/schema'
+import type { Call, JobDocument, Reading, Spot, SpeedRun } from '../job/schema'
 import { standing } from '../job/changes'
 import { ofStop } from './place'
+import { made, setUpsOf } from './setups'
+import type { Made, Phase, SetUp } from './setups'
 
-export type Phase = 'before' | 'after'
+export type { Phase } from './setups'
 
 export interface SpotSummary {
   spot: Spot
   phase: Phase
-  readings: Reading[]
-  runs: SpeedRun[]
+  /** the set-up that the medians are of, the last one used here in this phase; null where it was never named */
+  setup: SetUp | null
+  /** the band that level and quality are of; null where none was noted */
+  band: string | null
+  /** of that set-up and band */
+  readings: Made<Reading>[]
+  /** speed tests of that set-up */
+  runs: Made<SpeedRun>[]
+  /** every band read here in this phase, with whatever set-up */
   bands: string[]
+  /** set-ups used here in this phase */
+  setups: number
   rsrp: Summary | null
   rsrq: Summary | null
   sinr: Summary | null
@@ -27,30 +38,54 @@ export interface SpotSummary {
 }
 
 export interface LogIndex {
-  readings: Reading[]
-  runs: SpeedRun[]
+  readings: Made<Reading>[]
+  runs: Made<SpeedRun>[]
+  calls: Made<Call>[]
+  setups: ReadonlyMap<string, SetUp>
   /** the job's own edges of the grades of RSRP; undefined for the trade's */
   edges?: GradeEdges
 }
 
-/** Readings and runs that stand, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
-export const logIndex = (doc: JobDocument): LogIndex => ({
-  readings: standing(ofStop(doc, doc.readings)),
-  runs: standing(ofStop(doc, doc.speedRuns)),
-  edges: (doc.jobs[0]?.rsrpEdges as unknown as GradeEdges | null) ?? undefined,
-})
+/** What stands of the log, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
+export function logIndex(doc: JobDocument): LogIndex {
+  const setups = setUpsOf(doc)
+  return {
+    readings: made(standing(ofStop(doc, doc.readings)), setups),
+    runs: made(standing(ofStop(doc, doc.speedRuns)), setups),
+    calls: made(standing(ofStop(doc, doc.calls)), setups),
+    setups,
+    edges: (doc.jobs[0]?.rsrpEdges as unknown as GradeEdges | null) ?? undefined,
+  }
+}
 
-/** @param band  only readings of this band, or of all where left out */
-export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: string): SpotSummary {
-  const readings = log.readings.filter(r => r.spotId === spot.id && r.phase === phase && (!band || r.band === band))
-  const runs = log.runs.filter(r => r.spotId === spot.id && r.phase === phase)
+interface Narrowed {
+  /** only readings of this band; of the band read most, and last, where left out */
+  band?: string
+  /** only what this set-up made; of the last one used where left out */
+  setupId?: string | null
+}
+
+export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, only: Narrowed = {}): SpotSummary {
+  const mine = <T extends { spotId: string; phase: Phase }>(rows: readonly T[]) =>
+    rows.filter(r => r.spotId === spot.id && r.phase === phase)
+  const read = mine(log.readings)
+  const ran = mine(log.runs)
+  const onBand = only.band ? read.filter(r => r.band === only.band) : read
+  const setupId = only.setupId !== undefined ? only.setupId : lastSetup(only.band ? onBand : [...read, ...ran])
+  const ofSetup = onBand.filter(r => r.setupId === setupId)
+  const band = only.band ?? mainBand(ofSetup)
+  const readings = ofSetup.filter(r => r.band === band)
+  const runs = ran.filter(r => r.setupId === setupId)
   const rsrp = summarise(readings.map(r => r.rsrpDbm))
   return {
     spot,
     phase,
+    setup: log.setups.get(setupId ?? '') ?? null,
+    band,
     readings,
     runs,
-    bands: [...new Set(readings.map(r => r.band).filter((b): b is string => !!b))],
+    bands: [...new Set(read.map(r => r.band).filter((b): b is string => !!b))],
+    setups: new Set([...read, ...ran].map(r => r.setupId)).size,
     rsrp,
     rsrq: summarise(readings.map(r => r.rsrqDb)),
     sinr: summarise(readings.map(r => r.sinrDb)),
@@ -62,14 +97,17 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, band?: st
   }
 }
 
+const lastSetup = (rows: readonly { setupId: string | null; takenAtUtc: string }[]): string | null =>
+  rows.reduce<{ setupId: string | null; takenAtUtc: string } | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
+    ?.setupId ?? null
+
+/** The band read most as the anchor; of two alike the later. */
+function mainBand(rows: readonly Made<Reading>[]): string | null {
+  const anchors = rows.filter(r => r.carrierRole === 'anchor')
+  const counts = new Map<string | null, number>()
+  for (const r of anchors.length ? anchors : rows) counts.set(r.band, (counts.get(r.band) ?? 0) + 1)
+  return [...counts].reduce<[string | null, number] | null>((a, b) => (!a || b[1] >= a[1] ? b : a), null)?.[0] ?? null
+}
+
 export const summariseAll = (doc: JobDocument, log: LogIndex, phase: Phase): SpotSummary[] =>
   doc.spots.map(s => summariseSpot(log, s, phase))
-
-/** @returns the cap, Mbit/s, that the plan's speeds look like, over the whole job */
-export function capSuspected(log: LogIndex): number | null {
-  const ran = log.runs.filter(r => !r.wouldNotLoad)
-  return looksCapped(
-    ran.flatMap(r => r.downMbps ?? []),
-    ran.flatMap(r => r.upMbps ?? []),
-  )
-}

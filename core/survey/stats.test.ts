@@ -1,6 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { changePercent, looksCapped, median, quantile, ratioRange, sigmaOfMedian, summarise } from './stats'
+import { House } from '../../tests/support/house'
+import { capOf, capsSeen } from './caps'
+import { logIndex, summariseSpot } from './spots'
+import { changePercent, median, quantile, ratioRange, sigmaOfMedian, summarise } from './stats'
 
 describe('medians', () => {
   it('of an even count lies between the two', () => expect(median([-90, -100, -94, -96])).toBe(-95))
@@ -43,9 +46,40 @@ describe('changes in the right words', () => {
 })
 
 describe('a plan’s cap', () => {
-  it('shows as one round figure both ways', () => {
-    expect(looksCapped([5.1, 4.9], [5.0, 4.8])).toBe(5)
-    expect(looksCapped([24, 31], [5, 6])).toBeNull()
-    expect(looksCapped([5], [5])).toBeNull()
+  it('is the round figure at which several tests end', () => {
+    expect(capOf([5.1, 4.9, 5.0])).toBe(5)
+    expect(capOf([24, 31, 27])).toBeNull()
+    expect(capOf([5, 5])).toBeNull()
+  })
+  it('bursts over it are left out, a test below it says it is none', () => {
+    expect(capOf([5.0, 4.9, 5.05, 9.7])).toBe(5)
+    expect(capOf([5.0, 4.9, 5.05, 3.1])).toBeNull()
+  })
+  it('is told by SIM: two SIMs do not make one another’s cap', () => {
+    const h = new House('router').reads('Ridge', -90, 20)
+    for (const d of [5.0, 4.9, 5.05]) h.speed('Kitchen', d, 4.95)
+    const other = h.add('sims', {
+      name: 'Other',
+      carrier: null,
+      plan: null,
+      capDownMbps: null,
+      capUpMbps: null,
+      allowanceGb: null,
+    })
+    const setup = h.doc.setups.find(s => s.mark === 'before')!
+    const setupId = h.add('setups', { ...setup, id: undefined, simId: other })
+    for (const d of [21, 34, 28]) h.add('speedRuns', { ...h.doc.speedRuns[0]!, id: undefined, setupId, downMbps: d, upMbps: 6 })
+    expect(capsSeen(logIndex(h.doc), h.doc.sims)).toMatchObject([{ simName: 'Tern SIM', downMbps: 5 }])
+  })
+})
+
+describe('medians', () => {
+  it('never mix set-ups or bands', () => {
+    const h = new House(null).reads('Kitchen', -100, 10).reads('Kitchen', -102, 10).reads('Kitchen', -80, 20, { band: 'B3' })
+    h.reads('Kitchen', -70, 20, { device: 'router', takenAtUtc: '2026-04-03T11:00:00.000Z' })
+    const s = summariseSpot(logIndex(h.doc), h.spot('Kitchen'), 'before')
+    expect(s).toMatchObject({ band: 'B20', setups: 2 })
+    expect(s.rsrp).toMatchObject({ median: -101, count: 2 })
+    expect(summariseSpot(logIndex(h.doc), h.spot('Kitchen'), 'before', { band: 'B3' }).rsrp?.median).toBe(-80)
   })
 })

@@ -51,23 +51,20 @@ export const changePercent = (before: number, after: number): number | null =>
  * @param step  smallest step the display shows, so that 0.1 at step 0.1 may be 0.05…0.15
  * @returns null where the before may have been nothing
  */
-export function ratioRange(before: number, after: number, step: number): { low: number; mid: number; high: number } | null {
+export function ratioRange(
+  before: number,
+  after: number,
+  step: number,
+  stepAfter = step,
+): { low: number; mid: number; high: number } | null {
   const h = step / 2
+  const k = stepAfter / 2
   if (before - h <= 0) return null
-  return { low: Math.max(0, after - h) / (before + h), mid: after / before, high: (after + h) / (before - h) }
+  return { low: Math.max(0, after - k) / (before + h), mid: after / before, high: (after + k) / (before - h) }
 }
 
-/**
- * Whether speeds look like the plan's cap rather than the radio: the best of each side within 6 % of
- * the same round figure in both directions.
- * @returns the figure, Mbit/s, or null
- */
-export function looksCapped(downMbps: readonly number[], upMbps: readonly number[]): number | null {
-  if (downMbps.length < 2 || upMbps.length < 2) return null
-  const d = Math.max(...downMbps)
-  const u = Math.max(...upMbps)
-  for (const cap of [1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 100]) {
-    if (Math.abs(d / cap - 1) < 0.06 && Math.abs(u / cap - 1) < 0.06) return cap
-  }
-  return null
+/** @returns the step a figure was shown to, by its decimals: 0.04 to 0.01, 4.9 to 0.1, 26 to 1 where `coarsest` allows */
+export function stepOf(value: number, coarsest = 0.1): number {
+  for (const step of [1, 0.1, 0.01]) if (step <= coarsest && Math.abs(value / step - Math.round(value / step)) < 1e-6) return step
+  return 0.01
 }

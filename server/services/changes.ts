@@ -3,13 +3,14 @@
  */
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { LRUCache } from 'lru-cache'
+import { v7 as uuidv7 } from 'uuid'
 import { appliedChanges, documentTables, jobMembers, jobs } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
 import { errorsOf, validUuid } from '../utils/validate'
 import { mergeFields } from '../../core/job/changes'
 import type { FieldConflict } from '../../core/job/changes'
-import { modernised } from '../../core/job/legacy'
+import { modernised, rowsBehind } from '../../core/job/legacy'
 import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
 import type { Change, TableName } from '../../core/job/schema'
 import type { ChangeResult, Feed } from '../../shared/api'
@@ -127,6 +128,7 @@ class Batch {
     if (!begins && !this.made && !this.began && !(await this.isThere())) {
       return this.refuse(change, new Refusal('The job itself was not taken.'))
     }
+    for (const behind of rowsBehind(change, jobId)) await this.makeOnce(behind)
     result.sequence++
     let outcome: Applied['outcome'] = null
     let fields = change.fields
@@ -168,6 +170,18 @@ class Batch {
       })
       .returning()
     this.done.set(change.id, kept!)
+  }
+
+  /** What an older app's reading names since, where it is not there yet. */
+  private async makeOnce(row: ReturnType<typeof rowsBehind>[number]): Promise<void> {
+    const table = documentTables[row.table] as unknown as typeof documentTables.spots
+    const [there] = await this.tx
+      .select({ id: table.id })
+      .from(table)
+      .where(and(eq(table.crewId, this.who.crewId), eq(table.id, row.rowId)))
+    if (there) return
+    const fields = row.fields as Record<string, unknown>
+    await this.take({ id: uuidv7(), table: row.table, rowId: row.rowId, op: 'insert', baseVersion: 0, fields }, false)
   }
 
   /** A job of sequence 0 may be one that an older program made. */
@@ -271,7 +285,7 @@ async function applyOne(
   version: number,
   device: string | null,
 ): Promise<{ conflicts: FieldConflict[]; accepted: Record<string, unknown> }> {
-  const change = modernised(written)
+  const change = modernised(written, jobId)
   // Every table of the document shares these columns; one cast stands here instead of thirteen branches.
   const table = documentTables[change.table] as unknown as typeof documentTables.spots
   const key = and(eq(table.crewId, crewId), eq(table.id, change.rowId))

@@ -1,7 +1,7 @@
 /** The furthest act of a job that is done, kept with the job so that the list can be filtered by it. */
 import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
-import { checks, designs, jobs, nodes, readings, speedRuns } from '../database/schema'
+import { checks, designs, jobs, nodes, readings, setups, speedRuns } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import type { TableName } from '../../core/job/schema'
 
@@ -12,15 +12,19 @@ const has = (table: RowsOfJob, also: SQL): SQL<boolean> =>
 
 /** Whether each act is done, as conditions on a row of `jobs`. */
 export const ACT_DONE = {
-  scout: has(readings, sql`${readings.phase} = 'before'`),
+  scout: has(readings, sql`true`),
   plan: has(nodes, sql`${nodes.part} ->> 'kind' = 'antenna'`),
   fit: has(designs, sql`${designs.aimedDeg} is not null`),
-  prove: has(speedRuns, sql`${speedRuns.phase} = 'after'`),
+  prove: has(
+    speedRuns,
+    sql`exists (select 1 from ${setups} where ${setups.crewId} = ${speedRuns.crewId} and ${setups.id} = ${speedRuns.setupId}
+      and ${setups.mark} = 'after')`,
+  ),
   keep: has(checks, sql`${checks.key} = 'handover' and ${checks.done}`),
 }
 
 /** Tables whose rows decide the state. */
-export const STATE_TABLES: ReadonlySet<TableName> = new Set(['readings', 'nodes', 'designs', 'speedRuns', 'checks'])
+export const STATE_TABLES: ReadonlySet<TableName> = new Set(['readings', 'nodes', 'designs', 'speedRuns', 'setups', 'checks'])
 
 /** Works the state of a job out anew. */
 export async function settleState(db: Db | Tx, crewId: string, jobId: string): Promise<void> {

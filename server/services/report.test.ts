@@ -37,7 +37,7 @@ describe('the report on paper', () => {
     expect(pdf.length).toBeGreaterThan(20_000)
   })
   it('without a result says that nothing was measured, not that it is good', () => {
-    const untested = { ...doc, speedRuns: doc.speedRuns.filter(r => r.phase === 'before') }
+    const untested = { ...doc, speedRuns: doc.speedRuns.filter(r => doc.setups.find(s => s.id === r.setupId)?.mark !== 'after') }
     const report = makeReport(untested, assess(untested, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' }), {
       units: 'metric',
       crew: 'c',

@@ -1,6 +1,7 @@
 /** A house on flat unknown ground with one mast 5 km to the west, for the tests of the computation. */
 import { applyChanges } from '../../core/job/changes'
 import { newJobChanges } from '../../core/job/defaults'
+import { modernised, rowsBehind } from '../../core/job/legacy'
 import { emptyDocument } from '../../core/job/schema'
 import type { Change, Job, JobDocument, Node } from '../../core/job/schema'
 import { partById } from '../../core/catalogue/parts'
@@ -61,9 +62,30 @@ export class House {
     this.set('designs', this.doc.designs[0]!.id, { mastId, band: 'B20' })
   }
 
+  /** Readings may be said as an older app said them, by phase and device: their set-ups are made. */
   apply(changes: Change[]): this {
-    this.doc = applyChanges(this.doc, changes)
+    const jobId = this.doc.jobs[0]?.id ?? ''
+    for (const c of changes) {
+      for (const r of rowsBehind(c, jobId))
+        if (!(this.doc[r.table] as { id: string }[]).some(x => x.id === r.rowId))
+          this.doc = applyChanges(this.doc, [
+            {
+              id: '',
+              table: r.table,
+              rowId: r.rowId,
+              op: 'insert',
+              baseVersion: 0,
+              fields: { ...r.fields, ...this.simOf(r.table) },
+            },
+          ])
+      this.doc = applyChanges(this.doc, [modernised(c, jobId)])
+    }
     return this
+  }
+
+  private simOf(table: string): { simId?: string } {
+    const sim = this.doc.sims[0]
+    return table === 'setups' && sim ? { simId: sim.id } : {}
   }
 
   add(table: Change['table'], fields: Record<string, unknown>): string {

@@ -10,7 +10,8 @@ const NAMES: Record<string, string> = {
   diffraction: 'Diffraction loss',
   opinion: 'A second opinion',
   mount: 'RSRP at the mount',
-  port: 'Power at the port',
+  port: 'RSRP at the port',
+  amplifier: 'Total power at the amplifier',
   isolation: 'Isolation',
   promise: 'The promise',
 }

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { num, signed } from '#core/units'
-import type { SpotProof } from '#core/promise/proof'
+import { given, num } from '#core/units'
+import { linesAt, provenBy } from '#core/promise/proof'
+import type { SetupLine } from '#core/promise/proof'
+import { logIndex } from '#core/survey/spots'
+import { traitsOf } from '#core/survey/setups'
 
-/** Before and after at the same spots; the promise scored; what stays unproven. */
+/** Set-ups compared at one place: what changed stands heavy, each test is a dot; the promise scored; what stays unproven. */
 const store = useJob()
 const session = useSession()
 const proof = computed(() => store.result!.proof)
@@ -15,27 +18,35 @@ const picked = ref(
     '',
 )
 const spot = computed(() => spots.value.find(s => s.id === picked.value))
-const top = computed(
-  () =>
-    Math.max(
-      1,
-      store.job!.agreedDownMbps ?? 0,
-      ...proof.value.spots.flatMap(p => [p.before.down?.high ?? 0, p.after.down?.high ?? 0]),
-    ) * 1.12,
-)
-const pct = (v: number) => `${Math.min(100, (v / top.value) * 100)}%`
-const rows = computed(() => {
-  const list = [...proof.value.spots]
-  return list.sort((a, b) => Number(b === proof.value.judged) - Number(a === proof.value.judged))
-})
-const change = (p: SpotProof) =>
-  [
-    p.rsrpChangeDb !== null ? `${signed(p.rsrpChangeDb)} dB level` : '',
-    p.sinrChangeDb !== null ? `${signed(p.sinrChangeDb)} dB SINR` : '',
-  ]
-    .filter(Boolean)
-    .join(' · ')
+const log = computed(() => logIndex(store.here!))
+const lines = computed(() => linesAt(store.here!, log.value, picked.value))
+const proven = computed(() => provenBy(lines.value))
+const here = computed(() => proof.value.spots.find(p => p.before.spot.id === picked.value) ?? null)
 const scored = computed(() => proof.value.scored)
+const designName = (id: string | null) => store.doc!.designs.find(d => d.id === id)?.name ?? 'the plan'
+const traits = (l: SetupLine) => (l.setup ? traitsOf(l.setup, designName) : [])
+const agreed = computed(() => ({ down: store.job!.agreedDownMbps, up: store.job!.agreedUpMbps }))
+
+/** A scale that ends at a round figure, with four or five marks. */
+function scaleOf(values: (number | null)[]) {
+  const top = Math.max(1, ...values.map(v => v ?? 0)) * 1.08
+  const step = [0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500].find(s => top / s <= 6) ?? 1000
+  const end = Math.ceil(top / step) * step
+  return { end, marks: Array.from({ length: Math.round(end / step) + 1 }, (_, i) => i * step) }
+}
+const scales = computed(() => ({
+  down: scaleOf([agreed.value.down, ...lines.value.flatMap(l => l.summary.runs.map(r => r.downMbps))]),
+  up: scaleOf([agreed.value.up, ...lines.value.flatMap(l => l.summary.runs.map(r => r.upMbps))]),
+}))
+const pct = (v: number, end: number) => `${Math.min(100, (v / end) * 100)}%`
+const SIDES = ['down', 'up'] as const
+const dots = (l: SetupLine, side: 'down' | 'up') =>
+  l.summary.runs.map((r, i) => ({
+    id: r.id,
+    value: r.wouldNotLoad ? 0 : side === 'down' ? r.downMbps : r.upMbps,
+    jitter: ((i * 7) % 5) * 3 - 6,
+  }))
+const drops = computed(() => proof.value.calls)
 </script>
 
 <template>
@@ -44,46 +55,90 @@ const scored = computed(() => proof.value.scored)
       <div class="verdict" :class="proof.verdict.met === null ? 'open' : proof.verdict.met ? 'met' : 'short'" data-test="verdict">
         <strong>{{ proof.verdict.words }}</strong>
         <span v-if="scored"
-          >promised {{ num(scored.low, 1) }}–{{ num(scored.high, 1) }}, measured {{ num(scored.got, 1) }}:
+          >promised {{ num(scored.low, 1) }}–{{ num(scored.high, 1) }}, measured {{ num(scored.got, 1) }} Mbit/s:
           {{ scored.inside ? 'as promised' : scored.got > scored.high ? 'better than promised' : 'less than promised' }}</span
         >
+        <span v-if="drops">{{ drops.words }}</span>
       </div>
-      <p v-if="!rows.length" class="soft pad">
-        Nothing measured yet. Before is read in Survey; after is read here, at the same spots, at the same hour.
+      <p v-if="!lines.length" class="soft pad">
+        Nothing measured here yet. Before is read in Survey; after is read here, at the same spots, at the same hour.
       </p>
-      <article v-for="p in rows" :key="p.before.spot.id" :class="{ judged: p === proof.judged }">
+      <div v-else class="table" data-test="lines">
         <header>
-          <h2>{{ p.before.spot.name }}</h2>
-          <span class="soft">{{ p.before.spot.needed ? 'must be proved here' : '' }}</span><span class="fig soft">{{
-            change(p)
-          }}</span>
+          <h2>
+            {{ lines.length === 1 ? 'One set-up' : `${lines.length} set-ups` }} at
+            <select v-model="picked" class="press small" aria-label="Spot">
+              <option v-for="s in spots" :key="s.id" :value="s.id">{{ s.name }}{{ s.needed ? ' (must be proved)' : '' }}</option>
+            </select>
+          </h2>
+          <span class="soft">what changed from the line above stands heavy</span>
         </header>
-        <div
-          v-for="side in [
-            ['before', p.before],
-            ['after', p.after],
-          ] as const"
-          :key="side[0]"
-          class="bar"
-        >
-          <span>{{ side[0] }}</span>
-          <div v-if="p.before.down || p.after.down" class="track">
-            <i v-if="side[1].down" class="fill" :class="side[0]" :style="{ width: pct(side[1].down.median) }" />
-            <i
-              v-if="side[1].down && side[1].down.count > 1"
-              class="whisk"
-              :style="{ left: pct(side[1].down.low), width: `calc(${pct(side[1].down.high)} - ${pct(side[1].down.low)})` }"
-            />
-            <i v-if="store.job!.agreedDownMbps !== null" class="agreed" :style="{ left: pct(store.job!.agreedDownMbps) }" />
-          </div>
-          <span class="fig"
-            ><b>{{ side[1].down ? num(side[1].down.median, 1) : '–' }}</b> ↓ {{ side[1].up ? num(side[1].up.median, 1) : '–' }} ↑
-            · {{ side[1].rsrp ? num(side[1].rsrp.median) : '–' }} dBm · {{ side[1].sinr ? num(side[1].sinr.median) : '–' }} dB ·
-            {{ side[1].runs.length }} tests</span
-          >
+        <div class="line heads soft">
+          <span /><span /><span>RSRP, dBm</span><span>SINR, dB</span>
+          <span v-for="side in SIDES" :key="side" class="scale">
+            <small>{{ side }}, Mbit/s</small>
+            <i v-for="m in scales[side].marks" :key="m" :style="{ left: pct(m, scales[side].end) }" class="fig">{{ given(m) }}</i>
+          </span>
+          <span>ping, ms</span>
         </div>
-        <p class="words">{{ p.words }}</p>
-      </article>
+        <div v-for="l in lines" :key="l.setup?.row.id ?? 'none'" class="line" :class="{ marked: l.setup?.row.mark }">
+          <strong>{{ l.setup?.row.mark ?? '' }}</strong>
+          <span class="traits">
+            <template v-if="l.setup">
+              <span v-for="[t, words] in traits(l)" :key="t" :class="{ changed: l.changed.includes(t) }">{{ words }}</span>
+            </template>
+            <span v-else>{{ l.words }}</span>
+            <span v-if="l.summary.band" class="soft">{{ l.summary.band }}</span>
+          </span>
+          <span class="fig">{{ l.summary.rsrp ? num(l.summary.rsrp.median) : '–' }}</span>
+          <span class="fig">{{ l.summary.sinr ? num(l.summary.sinr.median) : '–' }}</span>
+          <span
+            v-for="side in SIDES"
+            :key="side"
+            class="plot"
+            role="img"
+            :aria-label="`${side}: ${l.summary[side] ? `${num(l.summary[side]!.median, 1)} Mbit/s, ${l.summary[side]!.count} tests` : 'not tested'}`"
+          >
+            <i v-for="m in scales[side].marks" :key="m" class="mark" :style="{ left: pct(m, scales[side].end) }" />
+            <i v-if="agreed[side] !== null" class="agreed" :style="{ left: pct(agreed[side]!, scales[side].end) }" />
+            <template v-for="d in dots(l, side)" :key="d.id">
+              <i
+                v-if="d.value !== null"
+                class="dot"
+                :style="{ left: pct(d.value, scales[side].end), top: `calc(50% + ${d.jitter}px)` }"
+              />
+            </template>
+            <template v-if="l.summary[side]">
+              <i class="median" :style="{ left: pct(l.summary[side]!.median, scales[side].end) }" />
+              <b class="fig" :style="{ left: pct(l.summary[side]!.median, scales[side].end) }">{{
+                num(l.summary[side]!.median, 1)
+              }}</b>
+            </template>
+          </span>
+          <span class="fig">{{ l.summary.ping ? num(l.summary.ping.median) : '–' }}</span>
+        </div>
+        <p v-if="agreed.down !== null || agreed.up !== null" class="soft key"><i class="agreed" /> agreed</p>
+      </div>
+      <div class="said">
+        <section>
+          <h2>What this shows</h2>
+          <p v-if="here" class="words">{{ here.words }}</p>
+          <dl v-if="proven.length">
+            <template v-for="p in proven" :key="p.what + p.words">
+              <dt>{{ p.what }}</dt>
+              <dd>{{ p.words }}</dd>
+            </template>
+          </dl>
+          <p v-if="!here && !proven.length" class="soft">Nothing yet.</p>
+        </section>
+        <section>
+          <h2>What it does not</h2>
+          <ul v-if="proof.unproven.length">
+            <li v-for="u in proof.unproven" :key="u">{{ u }}</li>
+          </ul>
+          <p v-else class="soft">Nothing changed together, and nothing needed is untested.</p>
+        </section>
+      </div>
     </div>
     <aside>
       <section v-if="session.mayEdit" class="enter">
@@ -94,17 +149,11 @@ const scored = computed(() => proof.value.scored)
           aria-label="Spot"
           data-test="after-spot"
         />
-        <ReadingEntry v-if="spot" :key="spot.id" :spot-id="spot.id" phase="after" />
+        <ReadingEntry v-if="spot" :key="spot.id" :spot-id="spot.id" after />
       </section>
       <section v-if="proof.nextStep">
         <h2>Next step</h2>
         <p>{{ proof.nextStep }}</p>
-      </section>
-      <section v-if="proof.unproven.length">
-        <h2>Not proven by this</h2>
-        <ul>
-          <li v-for="u in proof.unproven" :key="u">{{ u }}</li>
-        </ul>
       </section>
     </aside>
   </div>
@@ -138,65 +187,127 @@ const scored = computed(() => proof.value.scored)
 .verdict span {
   color: var(--mv-soft);
 }
-article {
-  padding: 14px 20px;
-  border-bottom: 1px solid var(--mv-line);
+.table {
+  padding: 10px 20px 6px;
+  overflow-x: auto;
 }
-article.judged {
-  box-shadow: inset 4px 0 var(--mv-ink);
-}
-article header {
+.table header {
   display: flex;
   gap: 14px;
   align-items: baseline;
-  margin-bottom: 6px;
+  flex-wrap: wrap;
 }
-article header .fig {
-  margin-left: auto;
+.table select {
+  appearance: auto;
 }
-.bar {
+.line {
   display: grid;
-  grid-template-columns: 54px 1fr;
-  gap: 2px 10px;
+  grid-template-columns: 52px minmax(150px, 1fr) 64px 56px minmax(150px, 1.5fr) minmax(110px, 1fr) 56px;
+  gap: 12px;
   align-items: center;
+  min-height: 58px;
+  border-bottom: 1px solid var(--mv-line);
 }
-.bar > .fig {
-  grid-column: 2;
+.line.heads {
+  min-height: 40px;
+  align-items: end;
   font-size: 12.5px;
-  color: var(--mv-soft);
-  margin-bottom: 6px;
 }
-.bar > .fig b {
-  color: var(--mv-ink);
-  font-size: 14px;
+.line.marked {
+  background: var(--mv-sheet);
 }
-.track {
+.scale {
   position: relative;
-  height: 20px;
-  background: var(--mv-ground);
+  height: 34px;
+  border: 0;
 }
-.track i {
+.scale i {
   position: absolute;
+  bottom: 0;
+  transform: translateX(-50%);
+  font-style: normal;
+  font-size: 11.5px;
+}
+.traits {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  color: var(--mv-soft);
+  font-size: 13px;
+}
+.traits .changed {
+  color: var(--mv-ink);
+  font-weight: 700;
+}
+.plot {
+  position: relative;
+  height: 56px;
+}
+.plot i,
+.key i {
+  position: absolute;
+}
+.plot .mark {
   top: 0;
   bottom: 0;
+  width: 1px;
+  background: var(--mv-line);
 }
-.fill.before {
-  background: repeating-linear-gradient(45deg, var(--mv-soft) 0 3px, transparent 3px 6px);
-  border: 1px solid var(--mv-soft);
+.plot .dot {
+  width: 8px;
+  height: 8px;
+  margin: -4px 0 0 -4px;
+  border-radius: 50%;
+  background: var(--mv-soft);
+  opacity: 0.75;
 }
-.fill.after {
+.plot .median {
+  top: 8px;
+  bottom: 16px;
+  width: 3px;
+  margin-left: -1px;
   background: var(--mv-ink);
 }
-.track .whisk {
-  top: 8px;
-  bottom: 8px;
-  border: 1px solid var(--mv-paper);
-  background: var(--mv-soft);
+.plot b {
+  position: absolute;
+  bottom: 0;
+  transform: translateX(-50%);
+  font-size: 12.5px;
+  background: var(--mv-paper);
+  padding: 0 3px;
+}
+.marked .plot b {
+  background: var(--mv-sheet);
 }
 .agreed {
+  top: 0;
+  bottom: 0;
   width: 3px;
   background: var(--mv-agreed);
   outline: 1px solid var(--mv-ink);
+}
+.key {
+  position: relative;
+  padding-left: 12px;
+  font-size: 12.5px;
+}
+.said {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 28px;
+  padding: 12px 20px 20px;
+}
+.said dl {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: 4px 12px;
+  margin: 6px 0 0;
+}
+.said dt {
+  font-weight: 700;
+}
+.said dd {
+  margin: 0;
 }
 .words {
   font-weight: 600;
@@ -221,6 +332,22 @@ ul {
   font-size: 16px;
 }
 @media (max-width: 900px) {
+  .said {
+    grid-template-columns: 1fr;
+    padding: 12px 14px;
+  }
+  .line {
+    grid-template-columns: 1fr 1fr;
+    padding: 8px 0;
+    gap: 4px 12px;
+  }
+  .line.heads {
+    display: none;
+  }
+  .traits,
+  .plot {
+    grid-column: 1 / -1;
+  }
   .proof {
     display: block;
     overflow: auto;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
-import { presentStop } from '#core/survey/place'
-import { fromMetres } from '#core/units'
+import { moves, presentStop } from '#core/survey/place'
+import { asNegative, parseNumber } from '#core/formats/csv'
+import { NEED_CALLS_DBM, NEED_DATA_DBM, RSRP_EDGES } from '#core/radio/grades'
+import { fromMetres, num } from '#core/units'
 import type { TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'
 
@@ -16,7 +18,7 @@ const update = (table: TableName, rowId: string, label: string) => (field: strin
   store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
 const setJob = (field: string) => update('jobs', job.value.id, field)(field)
 const setSite = (field: string) => update('sites', site.value.id, field)(field)
-const moving = computed(() => job.value.kind !== 'home')
+const moving = computed(() => moves(store.doc!))
 const stop = computed(() => presentStop(store.doc!))
 /** where it stands belongs to the stop while it is at one */
 const setGround = (v: unknown) => (stop.value ? update('stops', stop.value.id, 'ground')('groundM')(v) : setSite('groundM')(v))
@@ -87,6 +89,23 @@ const view = computed(() =>
       })
     : null,
 )
+const GRADES_LABEL = 'Grades of RSRP from: very good, good, weak, poor'
+const edgesText = computed(() => (job.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '))
+/** Four figures, best first; empty takes the trade's again. */
+async function saveEdges(text: string | null) {
+  if (!text?.trim()) return setJob('rsrpEdges')(null)
+  try {
+    const edges = text
+      .trim()
+      .split(/[\s;]+/)
+      .map(t => asNegative(parseNumber(t))!)
+    if (edges.length !== 4 || edges.some((e, i) => i > 0 && e >= edges[i - 1]!))
+      return [{ field: 'rsrpEdges', message: 'four figures, each lower than the one before' }]
+    return await setJob('rsrpEdges')(edges)
+  } catch (e) {
+    return [{ field: 'rsrpEdges', message: messageOf(e) }]
+  }
+}
 const carriers = computed(() => [
   ...new Set([...session.carriers.map(c => c.name), ...(job.value.carrier ? [job.value.carrier] : [])]),
 ])
@@ -165,24 +184,16 @@ const carriers = computed(() => [
         />
       </fieldset>
       <fieldset>
-        <legend>The SIM and what is there today</legend>
+        <legend>SIMs, and what is there today</legend>
         <v-select
           :model-value="job.carrier"
-          label="SIM of"
+          label="Planned for the network of"
           :items="carriers"
           clearable
           data-test="carrier"
           @update:model-value="v => setJob('carrier')(v ?? null)"
         />
-        <MvNumber
-          label="Plan’s cap, if any"
-          unit="Mbit/s"
-          :value="job.planCapMbps"
-          :low="0.01"
-          :high="10000"
-          :save="setJob('planCapMbps')"
-        />
-        <MvText class="wide" label="SIMs and plans" :value="job.sims" :save="setJob('sims')" />
+        <SimsPanel />
         <MvText
           class="wide"
           label="What is there today, and what changed lately"
@@ -201,18 +212,29 @@ const carriers = computed(() => [
           @update:model-value="setJob('mayDrill')"
         />
       </fieldset>
-      <fieldset v-if="job.kind === 'home'">
-        <legend>The house</legend>
+      <fieldset v-if="!moving">
+        <legend>{{ job.kind === 'home' ? 'The house' : 'The building' }}</legend>
         <MvNumber
           label="Length"
           :unit="lengthUnit"
           :factor="factor"
           :value="site.lengthM"
           :low="3"
-          :high="100"
+          :high="400"
           required
           :decimals="1"
           :save="setSite('lengthM')"
+        />
+        <MvNumber
+          label="Depth"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.depthM"
+          :low="2"
+          :high="400"
+          required
+          :decimals="1"
+          :save="setSite('depthM')"
         />
         <MvNumber
           label="Its long side runs toward"
@@ -229,7 +251,7 @@ const carriers = computed(() => [
           unit=""
           :value="site.storeys"
           :low="1"
-          :high="4"
+          :high="40"
           required
           :decimals="0"
           :save="v => setSite('storeys')(v === null ? null : Math.round(v))"
@@ -246,7 +268,7 @@ const carriers = computed(() => [
           :save="setSite('storeyHeightM')"
         />
         <MvNumber
-          label="Roof above eaves"
+          label="Roof above eaves, 0 is flat"
           :unit="lengthUnit"
           :factor="factor"
           :value="site.roofRiseM"
@@ -305,6 +327,29 @@ const carriers = computed(() => [
           :save="setSite('roofRiseM')"
         />
       </fieldset>
+      <BuildingFields />
+      <fieldset>
+        <legend>What counts as enough</legend>
+        <MvNumber
+          label="A room needs, for data"
+          unit="dBm RSRP"
+          :value="job.needDataDbm ?? NEED_DATA_DBM"
+          :low="-140"
+          :high="-40"
+          negative
+          :save="setJob('needDataDbm')"
+        />
+        <MvNumber
+          label="for calls"
+          unit="dBm RSRP"
+          :value="job.needCallsDbm ?? NEED_CALLS_DBM"
+          :low="-140"
+          :high="-40"
+          negative
+          :save="setJob('needCallsDbm')"
+        />
+        <MvText class="wide" :label="GRADES_LABEL" :value="edgesText" :save="saveEdges" />
+      </fieldset>
       <fieldset>
         <legend>Who for</legend>
         <MvText label="Job" required :value="job.name" :save="setJob('name')" />
@@ -321,8 +366,8 @@ const carriers = computed(() => [
           moving
             ? 'Drawn from the numbers, stern to bow, seen so that the chosen mast stands on the left; its heading is given ' +
               'in Bearings, under the compass.'
-            : 'Drawn from the numbers: the house lies along its long side, seen so that the chosen mast stands on the ' +
-              'left. Rooms and other spots come in Survey.'
+            : 'Drawn from the numbers: it lies along its long side, seen so that the chosen mast stands on the left. ' +
+              'Rooms and other spots come in Survey.'
         }}
       </p>
     </div>

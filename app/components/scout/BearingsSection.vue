@@ -6,7 +6,7 @@ import { bearing, distance, num, say } from '#core/units'
 import { normalise360 } from '#core/geo/angles'
 import { sunPosition } from '#core/geo/sun'
 import { channelMeans } from '#core/formats/mast-csv'
-import { obstaclesHere } from '#core/survey/place'
+import { moves, obstaclesHere } from '#core/survey/place'
 import type { MastView } from '#core/aim/bearings'
 import type { Horizon } from '#core/terrain/horizon'
 import { skylineAt } from '#core/terrain/horizon'
@@ -88,7 +88,7 @@ const place = computed(() => {
 const sun = computed(() => (place.value ? sunPosition(place.value, now.value) : null))
 const { landmarks } = useBearingWords(() => selected.value)
 const dec = computed(() => store.result!.declination)
-const moving = computed(() => store.job!.kind !== 'home')
+const moving = computed(() => moves(store.doc!))
 const dialSize = computed(() => Math.max(220, Math.min(dialWidth.value, (dialHeight.value || 400) - 4)))
 const dial = computed(() =>
   layoutDial(store.result!, {

@@ -14,7 +14,7 @@ import { normalise360 } from '#core/geo/angles'
 import { sunPosition } from '#core/geo/sun'
 import { fixedBeamOver, sayRelative } from '#core/aim/nose'
 import type { MastView } from '#core/aim/bearings'
-import { presentStop } from '#core/survey/place'
+import { moves, presentStop } from '#core/survey/place'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 
@@ -25,7 +25,7 @@ const store = useJob()
 const session = useSession()
 const site = computed(() => store.site!)
 const dec = computed(() => store.result!.declination)
-const moving = computed(() => store.job!.kind !== 'home')
+const moving = computed(() => moves(store.doc!))
 const bow = computed(() => (store.job!.kind === 'boat' ? 'bow' : 'nose'))
 const card = computed<CardEntry[]>(() => site.value.deviation ?? [])
 const stop = computed(() => presentStop(store.doc!))

@@ -17,7 +17,7 @@ import { Circle as Dot, Fill, Stroke, Style, Text } from 'ol/style'
 import type { Extent } from 'ol/extent'
 import { bearingHalfWidth } from '#core/aim/bearings'
 import type { MastView } from '#core/aim/bearings'
-import { landmarksHere, obstaclesHere } from '#core/survey/place'
+import { moves, landmarksHere, obstaclesHere } from '#core/survey/place'
 import { direct, inverse } from '#core/geo/geodesic'
 import { extentOf } from '#core/geo/georeference'
 import type { Affine } from '#core/geo/georeference'
@@ -147,7 +147,7 @@ function draw() {
     features.push(new Feature({ geometry, kind, ...more }))
   add('site', new Point(xy(at.value)))
   const heading = store.site!.headingDeg
-  if (store.job!.kind !== 'home' && heading !== null) add('bow', new LineString([xy(at.value), toward(heading, 1500)]))
+  if (moves(store.doc!) && heading !== null) add('bow', new LineString([xy(at.value), toward(heading, 1500)]))
   for (const m of props.masts.slice(0, 120)) {
     const on = m.mast.id === props.selectedId
     const shown = on || (m.matchesCarrier && m.rank <= 6)

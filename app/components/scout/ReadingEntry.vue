@@ -1,19 +1,23 @@
 <script setup lang="ts">
+import { v7 as uuidv7 } from 'uuid'
 import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import { mastOfReading } from '#core/survey/calibrate'
-import type { Phase } from '#core/survey/spots'
 
-/** A keyboard row at the desk, a keypad on the roof: one reading or one speed run at a spot. */
-const props = defineProps<{ spotId: string; phase: Phase }>()
+/** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
+const props = defineProps<{ spotId: string; after?: boolean }>()
 const store = useJob()
-const kind = ref<'reading' | 'speed'>('reading')
+const kind = ref<'reading' | 'speed' | 'call'>('reading')
+/** what it is made with */
+const setupId = ref<string | null>(null)
+/** carriers of one moment share a number: the next one read belongs to the last where it is said so */
+const capture = ref<string | null>(null)
+const role = ref<'anchor' | 'added' | 'NR'>('anchor')
 type Name = 'band' | 'width' | 'rsrp' | 'rsrq' | 'sinr' | 'cell' | 'down' | 'up' | 'ping'
 const technology = ref<'LTE' | 'NR'>('LTE')
-const device = ref<'phone' | 'router' | 'outside antenna'>(props.phase === 'after' ? 'router' : 'phone')
 const values = reactive<Record<Name, string>>({
   band: '',
   width: '',
@@ -46,9 +50,15 @@ const FIELDS: Record<
     { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 },
   ],
 }
-const fields = computed(() => FIELDS[kind.value])
+const fields = computed(() => FIELDS[kind.value === 'call' ? 'speed' : kind.value])
 const active = ref<Name>('rsrp')
 watch(kind, k => (active.value = k === 'reading' ? 'rsrp' : 'down'))
+function nextRole() {
+  role.value = role.value === 'anchor' ? 'added' : role.value === 'added' ? 'NR' : 'anchor'
+  if (role.value === 'NR') technology.value = 'NR'
+  else technology.value = 'LTE'
+  values.band = values.width = values.cell = ''
+}
 // What the last reading of the job said of band, width and cell is offered again: nothing is typed twice.
 watchEffect(() => {
   const last = store.doc!.readings.at(-1)
@@ -105,6 +115,7 @@ async function saveReading() {
     errors.rsrp = 'RSRP, SINR or RSRQ is needed'
     return
   }
+  if (role.value === 'anchor') capture.value = uuidv7()
   let channel: number | null = null
   if (/^\d+$/.test(text) && Number(text) > 100) channel = Number(text)
   const wrong = await store.commit(
@@ -114,7 +125,7 @@ async function saveReading() {
         op: 'insert',
         fields: {
           spotId: props.spotId,
-          phase: props.phase,
+          setupId: setupId.value,
           takenAtUtc: takenAt(),
           replacesId: null,
           withdrawn: false,
@@ -126,7 +137,8 @@ async function saveReading() {
           rsrpDbm: v.rsrp,
           rsrqDb: v.rsrq,
           sinrDb: v.sinr,
-          device: device.value,
+          capture: capture.value,
+          carrierRole: role.value,
         },
       },
     ],
@@ -150,7 +162,7 @@ async function saveSpeed(wouldNotLoad: boolean) {
         op: 'insert',
         fields: {
           spotId: props.spotId,
-          phase: props.phase,
+          setupId: setupId.value,
           takenAtUtc: takenAt(),
           replacesId: null,
           withdrawn: false,
@@ -167,6 +179,36 @@ async function saveSpeed(wouldNotLoad: boolean) {
   if (!wrong.length) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
   active.value = fields.value[0]!.name
+}
+const CALLS = [
+  { words: 'made, heard both ways, held', made: true, heard: true, dropped: false },
+  { words: 'heard badly or one way', made: true, heard: false, dropped: false },
+  { words: 'dropped', made: true, heard: true, dropped: true },
+  { words: 'not made', made: false, heard: false, dropped: false },
+]
+async function saveCall(c: (typeof CALLS)[number]) {
+  if (saving) return
+  saving = true
+  const { words, ...outcome } = c
+  const wrong = await store.commit(
+    [
+      {
+        table: 'calls',
+        op: 'insert',
+        fields: {
+          spotId: props.spotId,
+          setupId: setupId.value,
+          takenAtUtc: takenAt(),
+          replacesId: null,
+          withdrawn: false,
+          ...outcome,
+        },
+      },
+    ],
+    'a call',
+  )
+  saving = false
+  report(wrong, `kept: ${words}`)
 }
 function report(wrong: { field: string; message: string }[], words: string) {
   errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
@@ -224,6 +266,9 @@ const hint = computed(() => {
     <div class="kinds" role="group" aria-label="What is noted">
       <button type="button" class="press small" :class="{ on: kind === 'reading' }" @click="kind = 'reading'">level</button>
       <button type="button" class="press small" :class="{ on: kind === 'speed' }" @click="kind = 'speed'">speed</button>
+      <button type="button" class="press small" :class="{ on: kind === 'call' }" data-test="kind-call" @click="kind = 'call'">
+        call
+      </button>
       <template v-if="kind === 'reading'">
         <button
           type="button"
@@ -233,13 +278,25 @@ const hint = computed(() => {
         >
           {{ technology }}
         </button>
-        <select v-model="device" class="press small" aria-label="Read by">
-          <option>phone</option>
-          <option>router</option>
-          <option>outside antenna</option>
-        </select>
+        <button
+          type="button"
+          class="press small"
+          :class="{ on: role !== 'anchor' }"
+          title="Carriers used together are read one by one, each a row of the same moment"
+          data-test="carrier-role"
+          @click="nextRole"
+        >
+          {{ role === 'anchor' ? 'anchor carrier' : role === 'added' ? 'added carrier' : 'NR beside it' }}
+        </button>
       </template>
-      <button type="button" class="press small" :class="{ wide: kind === 'reading' }" data-test="no-load" @click="save(true)">
+      <button
+        v-if="kind !== 'call'"
+        type="button"
+        class="press small"
+        :class="{ wide: kind === 'reading' }"
+        data-test="no-load"
+        @click="save(true)"
+      >
         would not load
       </button>
       <label class="taken"
@@ -248,7 +305,21 @@ const hint = computed(() => {
       <span v-if="done" class="done" role="status">{{ done }}</span>
       <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
     </div>
-    <form class="row" @submit="enter">
+    <SetupPicker v-model="setupId" :after="after" />
+    <div v-if="kind === 'call'" class="calls">
+      <button
+        v-for="c in CALLS"
+        :key="c.words"
+        type="button"
+        class="press"
+        :data-test="`call-${c.dropped ? 'dropped' : c.heard ? 'held' : c.made ? 'unheard' : 'not-made'}`"
+        @click="saveCall(c)"
+      >
+        {{ c.words }}
+      </button>
+      <p class="soft">Ring a person or the carrier’s test number. Never an emergency number.</p>
+    </div>
+    <form v-show="kind !== 'call'" class="row" @submit="enter">
       <v-text-field
         v-for="(f, i) in fields"
         :key="f.name"
@@ -264,7 +335,7 @@ const hint = computed(() => {
       />
       <button type="submit" class="press filled" data-test="keep">Keep <kbd class="key">↵</kbd></button>
     </form>
-    <div class="pad">
+    <div v-show="kind !== 'call'" class="pad">
       <div class="tabs">
         <button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">
           {{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b>
@@ -333,6 +404,18 @@ const hint = computed(() => {
 .hint {
   font-size: 12.5px;
 }
+.setup {
+  margin-bottom: 8px;
+}
+.calls {
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  gap: 8px;
+}
+.calls p {
+  grid-column: 1 / -1;
+  font-size: 12.5px;
+}
 .row {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(98px, 1fr));
@@ -341,9 +424,6 @@ const hint = computed(() => {
 }
 .row .press {
   min-height: 40px;
-}
-select.press {
-  appearance: auto;
 }
 .pad {
   display: none;
@@ -432,8 +512,8 @@ select.press {
   .pair .press {
     text-align: center;
   }
-  select.press {
-    width: 96px;
+  .calls .press {
+    min-height: 56px;
   }
 }
 </style>

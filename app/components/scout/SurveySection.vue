@@ -3,6 +3,8 @@ import { layoutSection } from '#core/drawing/section'
 import { moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
 import { logIndex } from '#core/survey/spots'
+import { setupWords } from '#core/survey/setups'
+import type { SetUp } from '#core/survey/setups'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { fromMetres, num } from '#core/units'
 
@@ -44,7 +46,7 @@ const taken = computed(() => logIndex(store.doc!))
 const log = computed(() =>
   [
     ...taken.value.readings
-      .filter(r => r.spotId === spot.value?.id && r.phase === 'before')
+      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
         table: 'readings' as const,
@@ -53,10 +55,20 @@ const log = computed(() =>
         text: `${r.band ?? r.technology} ${r.rsrpDbm !== null ? `${num(r.rsrpDbm)} dBm` : ''}`,
         rest:
           `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ` +
-          `${r.cellId ? `cell ${r.cellId}` : ''} ${r.device}`,
+          `${r.cellId ? `cell ${r.cellId}` : ''} ${r.carrierRole === 'anchor' ? '' : r.carrierRole} ${withWords(r.setup)}`,
+      })),
+    ...taken.value.calls
+      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .map(r => ({
+        id: r.id,
+        table: 'calls' as const,
+        at: r.takenAtUtc,
+        row: r,
+        text: r.dropped ? 'call dropped' : r.heard ? 'call held' : r.made ? 'call not heard' : 'no call made',
+        rest: withWords(r.setup),
       })),
     ...taken.value.runs
-      .filter(r => r.spotId === spot.value?.id && r.phase === 'before')
+      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
         table: 'speedRuns' as const,
@@ -65,12 +77,19 @@ const log = computed(() =>
         text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`,
         rest: r.wouldNotLoad
           ? ''
-          : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''}`,
+          : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`,
       })),
   ].sort((a, b) => b.at.localeCompare(a.at)),
 )
+const withWords = (s: SetUp | null): string => (s ? setupWords(s) : '')
 async function withdraw(entry: (typeof log.value)[number]) {
-  const { id, version: _version, ...fields } = entry.row as { id: string; version?: number } & Record<string, unknown>
+  const {
+    id,
+    version: _version,
+    setup: _setup,
+    phase: _phase,
+    ...fields
+  } = entry.row as unknown as { id: string } & Record<string, unknown>
   await store.commit(
     [{ table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } }],
     'withdraw a reading',
@@ -99,7 +118,7 @@ async function addSpot(indoors: boolean) {
 }
 const used = computed(
   () =>
-    [...store.doc!.readings, ...store.doc!.speedRuns].some(r => r.spotId === spot.value?.id) ||
+    [...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.calls].some(r => r.spotId === spot.value?.id) ||
     store.job!.baselineSpotId === spot.value?.id,
 )
 async function removeSpot() {
@@ -207,7 +226,7 @@ useKeys({
             </div>
           </dl>
         </header>
-        <ReadingEntry v-if="session.mayEdit" :spot-id="spot.id" phase="before" />
+        <ReadingEntry v-if="session.mayEdit" :spot-id="spot.id" />
         <p class="soft tip">
           About 30 s at each spot, three times: the median counts, the spread is kept. Grades are {{ GRADE_SOURCE }}.
         </p>

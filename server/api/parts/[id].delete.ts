@@ -5,6 +5,7 @@ import { parts } from '../../database/schema'
 export default defineEventHandler(async event => {
   const me = await requireMember(event, 'installer')
   const id = getRouterParam(event, 'id') ?? ''
+  if (!/^[\w.-]{1,40}$/.test(id)) problem(404, 'There is no such part in your crew’s list.')
   const gone = await useDb()
     .delete(parts)
     .where(and(eq(parts.crewId, me.crewId), eq(parts.id, id)))

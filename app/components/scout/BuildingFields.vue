@@ -1,0 +1,332 @@
+<script setup lang="ts">
+import { MATERIAL_IDS } from '#core/job/materials'
+import type { MaterialId } from '#core/job/materials'
+import type { TableName } from '#core/job/schema'
+import { floorsOf } from '#core/site/building'
+import { MATERIALS, throughDb } from '#core/site/materials'
+import { dlCentreMHz, bandByName } from '#core/radio/bands'
+import { fromMetres, length, num } from '#core/units'
+
+/** What the site is made of: what a wave must go through on its way in, and what parts two antennas. */
+const store = useJob()
+const prefs = usePrefs()
+const session = useSession()
+const site = computed(() => store.site!)
+const kind = computed(() => store.job!.kind)
+const ashore = computed(() => kind.value === 'home' || kind.value === 'building')
+const factor = computed(() => fromMetres(1, prefs.units))
+const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? bandByName('B20')!))
+const words = (id: MaterialId) => `${MATERIALS[id].words}, ${num(throughDb(id, frequency.value))} dB`
+const WALLS: MaterialId[] = ['brick', 'block', 'concrete', 'reinforced concrete', 'timber', 'foil', 'sheet metal', 'plastic']
+const PANES: MaterialId[] = ['glass', 'coated glass', 'open']
+const FLOORS: MaterialId[] = ['timber floor', 'concrete', 'reinforced concrete', 'plasterboard', 'open', 'timber', 'plastic']
+const ROOFS: MaterialId[] = ['tiles', 'timber', 'reinforced concrete', 'sheet metal', 'foil', 'plasterboard', 'plastic']
+const options = (ids: MaterialId[], now: string) =>
+  [...new Set([...ids, now as MaterialId])].map(id => ({ value: id, title: words(id) }))
+const set = (table: TableName, rowId: string, label: string) => (fields: Record<string, unknown>) =>
+  store.commit([{ table, op: 'update', rowId, fields }], label)
+const setSite = (fields: Record<string, unknown>) => set('sites', site.value.id, 'what it is made of')(fields)
+const floors = computed(() => floorsOf(store.here!))
+/** A floor that differs gets a row of its own; one that is as all others needs none. */
+function setFloor(level: number, fields: Record<string, unknown>) {
+  const row = store.doc!.floors.find(f => f.level === level)
+  return row
+    ? set('floors', row.id, 'a floor')(fields)
+    : store.commit(
+        [{ table: 'floors', op: 'insert', fields: { level, name: null, heightM: null, material: null, ...fields } }],
+        'a floor',
+      )
+}
+const open = ref(false)
+const doing = ref(false)
+async function act(work: () => Promise<unknown>) {
+  if (doing.value) return
+  doing.value = true
+  await work()
+  doing.value = false
+}
+const addWall = () =>
+  act(() =>
+    store.commit(
+      [
+        {
+          table: 'walls',
+          op: 'insert',
+          fields: { level: 0, fromEastM: 0, fromNorthM: -4, toEastM: 0, toNorthM: 4, material: 'brick', lossDb: null },
+        },
+      ],
+      'an inside wall',
+    ),
+  )
+const addSheet = () =>
+  act(() =>
+    store.commit(
+      [
+        {
+          table: 'sheets',
+          op: 'insert',
+          fields: {
+            name: 'Sheet',
+            eastM: 0,
+            northM: 0,
+            upM: floors.value.at(-1)?.toM ?? 3,
+            azimuthDeg: 0,
+            tiltDeg: 90,
+            widthM: 1.2,
+            heightM: 1.2,
+            material: 'sheet metal',
+            lossDb: null,
+          },
+        },
+      ],
+      'a sheet',
+    ),
+  )
+const remove = (table: TableName, rowId: string) => act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
+const number = (v: number | null) => v ?? 0
+</script>
+
+<template>
+  <fieldset class="building">
+    <legend>{{ ashore ? 'What it is made of' : 'Its skin' }}</legend>
+    <v-select
+      :model-value="site.wallMaterial"
+      :label="ashore ? 'Outside walls' : 'Sides'"
+      :items="options(WALLS, site.wallMaterial)"
+      data-test="wall-material"
+      @update:model-value="v => setSite({ wallMaterial: v })"
+    />
+    <v-select
+      :model-value="site.roofMaterial"
+      label="Roof"
+      :items="options(ROOFS, site.roofMaterial)"
+      @update:model-value="v => setSite({ roofMaterial: v })"
+    />
+    <template v-if="ashore">
+      <v-select
+        :model-value="site.paneMaterial"
+        label="Window panes"
+        :items="options(PANES, site.paneMaterial)"
+        @update:model-value="v => setSite({ paneMaterial: v })"
+      />
+      <MvNumber
+        label="Share of panes in the walls"
+        unit="%"
+        :value="site.panePercent"
+        :low="0"
+        :high="100"
+        required
+        :decimals="0"
+        :save="v => setSite({ panePercent: v })"
+      />
+      <v-select
+        :model-value="site.floorMaterial"
+        label="Floors and ceilings"
+        :items="options(FLOORS, site.floorMaterial)"
+        @update:model-value="v => setSite({ floorMaterial: v })"
+      />
+    </template>
+    <button v-if="ashore" type="button" class="press small" :aria-expanded="open" data-test="inside" @click="open = !open">
+      {{ open ? 'less' : 'floors, inside walls, sheets' }}
+      <template v-if="!open && (store.doc!.walls.length || store.doc!.sheets.length)">
+        ({{ store.doc!.walls.length + store.doc!.sheets.length }})
+      </template>
+    </button>
+    <div v-if="open && ashore" class="wide rows">
+      <table>
+        <thead>
+          <tr>
+            <th>floor</th>
+            <th>name</th>
+            <th>height</th>
+            <th>slab above</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="f in floors" :key="f.level">
+            <td class="fig">
+              {{ f.level }} <small class="soft">{{ length(f.fromM, prefs.units) }}</small>
+            </td>
+            <td><MvText label="Name" :value="f.name" :save="v => setFloor(f.level, { name: v })" /></td>
+            <td>
+              <MvNumber
+                label="Height"
+                :unit="unit"
+                :factor="factor"
+                :value="f.toM - f.fromM"
+                :low="1.8"
+                :high="20"
+                :decimals="1"
+                :save="v => setFloor(f.level, { heightM: v })"
+              />
+            </td>
+            <td>
+              <v-select
+                :model-value="f.material"
+                :aria-label="`slab above floor ${f.level}`"
+                :items="options(FLOORS, f.material)"
+                @update:model-value="v => setFloor(f.level, { material: v })"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <div v-for="w in store.doc!.walls" :key="w.id" class="item">
+        <strong>inside wall</strong>
+        <MvNumber
+          label="Floor"
+          unit=""
+          :value="w.level"
+          :low="0"
+          :high="39"
+          required
+          :decimals="0"
+          :save="v => set('walls', w.id, 'a wall')({ level: Math.round(number(v)) })"
+        />
+        <MvNumber
+          v-for="[key, label] in [
+            ['fromEastM', 'From, east'],
+            ['fromNorthM', 'north'],
+            ['toEastM', 'to, east'],
+            ['toNorthM', 'north'],
+          ] as const"
+          :key="key"
+          :label="label"
+          :unit="unit"
+          :factor="factor"
+          :value="w[key]"
+          :low="-500"
+          :high="500"
+          required
+          :decimals="1"
+          :save="v => set('walls', w.id, 'a wall')({ [key]: v })"
+        />
+        <v-select
+          :model-value="w.material"
+          label="Of"
+          :items="options([...WALLS, 'plasterboard', 'glass'], w.material)"
+          @update:model-value="v => set('walls', w.id, 'a wall')({ material: v })"
+        />
+        <MvNumber
+          label="Measured through it"
+          unit="dB"
+          :value="w.lossDb"
+          :low="0"
+          :high="60"
+          :save="v => set('walls', w.id, 'a wall')({ lossDb: v })"
+        />
+        <button v-if="session.mayEdit" type="button" class="plain" @click="remove('walls', w.id)">take out</button>
+      </div>
+      <div v-for="s in store.doc!.sheets" :key="s.id" class="item">
+        <MvText label="Sheet" required :value="s.name" :save="v => set('sheets', s.id, 'a sheet')({ name: v })" />
+        <MvNumber
+          v-for="[key, label, low] in [
+            ['eastM', 'East', -500],
+            ['northM', 'North', -500],
+            ['upM', 'Up', -20],
+            ['widthM', 'Wide', 0.1],
+            ['heightM', 'High', 0.1],
+          ] as const"
+          :key="key"
+          :label="label"
+          :unit="unit"
+          :factor="factor"
+          :value="s[key]"
+          :low="low"
+          :high="low === 0.1 ? 20 : 300"
+          required
+          :decimals="1"
+          :save="v => set('sheets', s.id, 'a sheet')({ [key]: v })"
+        />
+        <MvNumber
+          label="Faces"
+          unit="°"
+          :value="s.azimuthDeg"
+          :low="0"
+          :high="360"
+          required
+          :decimals="0"
+          :save="v => set('sheets', s.id, 'a sheet')({ azimuthDeg: v })"
+        />
+        <MvNumber
+          label="Tilt, 90 lies flat"
+          unit="°"
+          :value="s.tiltDeg"
+          :low="-90"
+          :high="90"
+          required
+          :decimals="0"
+          :save="v => set('sheets', s.id, 'a sheet')({ tiltDeg: v })"
+        />
+        <v-select
+          :model-value="s.material"
+          label="Of"
+          :items="options(['sheet metal', 'foil'], s.material)"
+          @update:model-value="v => set('sheets', s.id, 'a sheet')({ material: v })"
+        />
+        <MvNumber
+          label="Measured"
+          unit="dB"
+          :value="s.lossDb"
+          :low="0"
+          :high="60"
+          :save="v => set('sheets', s.id, 'a sheet')({ lossDb: v })"
+        />
+        <button v-if="session.mayEdit" type="button" class="plain" @click="remove('sheets', s.id)">take out</button>
+      </div>
+      <p v-if="session.mayEdit" class="adds">
+        <button type="button" class="press small" :disabled="doing" data-test="add-wall" @click="addWall">an inside wall</button>
+        <button type="button" class="press small" :disabled="doing" data-test="add-sheet" @click="addSheet">a sheet</button>
+        <span class="soft">A table’s figure, until both sides of a wall are read.</span>
+      </p>
+    </div>
+  </fieldset>
+</template>
+
+<style scoped>
+.building {
+  border: 0;
+  padding: 12px 0 4px;
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  gap: 10px;
+  align-items: start;
+}
+legend {
+  font-weight: 700;
+  font-size: 16px;
+  padding: 0 0 6px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.rows table {
+  width: 100%;
+  border-collapse: collapse;
+}
+.rows th {
+  text-align: left;
+  font-weight: 400;
+  font-size: 12.5px;
+  color: var(--mv-soft);
+}
+.rows td {
+  padding: 3px 6px 3px 0;
+}
+.item {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
+  gap: 8px;
+  align-items: center;
+  border-top: 1px solid var(--mv-line);
+  padding: 8px 0;
+}
+.adds {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  padding: 8px 0;
+}
+</style>

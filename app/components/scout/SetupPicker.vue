@@ -1,0 +1,271 @@
+<script setup lang="ts">
+import { setUpsOf, setupWords, traitsOf } from '#core/survey/setups'
+import type { SetUp } from '#core/survey/setups'
+import type { SetupRow } from '#core/job/schema'
+
+/** Which set-up a reading is made with; the next one is a copy with one thing changed: two taps. */
+const props = defineProps<{ after?: boolean }>()
+const id = defineModel<string | null>({ required: true })
+const store = useJob()
+const session = useSession()
+const all = computed(() => [...setUpsOf(store.doc!).values()])
+const now = computed(() => all.value.find(s => s.row.id === id.value) ?? null)
+const lastUsed = computed(() => {
+  const rows = [...store.doc!.readings, ...store.doc!.speedRuns].filter(r => r.setupId)
+  const last = rows.reduce<(typeof rows)[number] | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
+  return all.value.find(s => s.row.id === last?.setupId) ?? null
+})
+// In Survey what was used last; in Prove what is to stay.
+watchEffect(() => {
+  if (now.value && (!props.after || now.value.phase === 'after')) return
+  const found = props.after
+    ? all.value.filter(s => s.phase === 'after').at(-1)
+    : lastUsed.value && lastUsed.value.phase !== 'after'
+      ? lastUsed.value
+      : all.value.find(s => s.phase !== 'after')
+  id.value = found?.row.id ?? null
+})
+const designName = (d: string | null) => store.doc!.designs.find(x => x.id === d)?.name ?? 'the plan'
+const open = ref(false)
+const doing = ref(false)
+const error = ref('')
+const from = computed<SetUp | null>(() => now.value ?? lastUsed.value ?? all.value[0] ?? null)
+
+/** The row of a copy with something changed; one that is there already is taken instead. */
+async function copy(changed: Partial<SetupRow>) {
+  if (doing.value || !session.mayEdit) return
+  doing.value = true
+  error.value = ''
+  const base: Omit<SetupRow, 'id' | 'version'> = from.value
+    ? bare(from.value.row)
+    : {
+        name: null,
+        deviceId: null,
+        simId: null,
+        link: 'device',
+        antenna: 'built in',
+        designId: null,
+        booster: 'none',
+        bandLock: null,
+        mark: props.after ? 'after' : 'before',
+      }
+  const next = { ...base, name: null, mark: props.after ? ('after' as const) : null, ...changed }
+  const same = all.value.find(s => Object.entries(next).every(([k, v]) => s.row[k as keyof SetupRow] === v))
+  if (same) id.value = same.row.id
+  else {
+    const before = new Set(store.doc!.setups.map(s => s.id))
+    error.value = (await store.commit([{ table: 'setups', op: 'insert', fields: next }], 'a set-up'))[0]?.message ?? ''
+    id.value = store.doc!.setups.find(s => !before.has(s.id))?.id ?? id.value
+  }
+  doing.value = false
+  if (!error.value) open.value = false
+}
+const bare = ({ id: _id, version: _version, ...fields }: SetupRow & { version?: number }) => fields
+async function addDevice(kind: 'phone' | 'router' | 'modem') {
+  const name = { phone: 'Phone', router: 'Router', modem: 'Modem' }[kind]
+  const n = store.doc!.devices.filter(d => d.kind === kind).length
+  const before = new Set(store.doc!.devices.map(d => d.id))
+  await store.commit(
+    [{ table: 'devices', op: 'insert', fields: { name: n ? `${name} ${n + 1}` : name, kind, antennaDbi: null } }],
+    'a device',
+  )
+  const made = store.doc!.devices.find(d => !before.has(d.id))
+  if (made) await copy({ deviceId: made.id })
+}
+async function mark(value: SetupRow['mark']) {
+  if (now.value)
+    await store.commit([{ table: 'setups', op: 'update', rowId: now.value.row.id, fields: { mark: value } }], 'mark a set-up')
+}
+const LINKS = ['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const
+const lock = ref('')
+</script>
+
+<template>
+  <div class="setup" data-test="setup">
+    <select v-model="id" class="press small" aria-label="Set-up" :title="now ? setupWords(now) : ''">
+      <option v-if="!all.length" :value="null">no set-up yet</option>
+      <option v-for="s in all.filter(x => !after || x.phase === 'after')" :key="s.row.id" :value="s.row.id">
+        {{ s.row.mark ? `${s.row.mark}: ` : '' }}{{ setupWords(s) }}
+      </option>
+      <option v-if="after && !all.some(s => s.phase === 'after')" :value="null">not said yet: press “with…”</option>
+    </select>
+    <button v-if="session.mayEdit" type="button" class="press small" data-test="setup-change" @click="open = true">with…</button>
+    <MvSheet v-model="open" title="The same, with one thing changed">
+      <p v-if="from" class="soft">
+        Now: <b>{{ setupWords(from) }}</b>. Press what is different; everything else stays. What changed is told by itself later.
+      </p>
+      <dl>
+        <dt>read by</dt>
+        <dd>
+          <button
+            v-for="d in store.doc!.devices"
+            :key="d.id"
+            type="button"
+            class="press small"
+            :class="{ on: d.id === from?.row.deviceId }"
+            :disabled="doing"
+            @click="copy({ deviceId: d.id })"
+          >
+            {{ d.name }}
+          </button>
+          <button type="button" class="press small bare" :disabled="doing" @click="addDevice('phone')">+ phone</button>
+          <button type="button" class="press small bare" :disabled="doing" data-test="add-router" @click="addDevice('router')">
+            + router
+          </button>
+        </dd>
+        <dt>SIM</dt>
+        <dd>
+          <button
+            v-for="s in store.doc!.sims"
+            :key="s.id"
+            type="button"
+            class="press small"
+            :class="{ on: s.id === from?.row.simId }"
+            :disabled="doing"
+            @click="copy({ simId: s.id })"
+          >
+            {{ s.name }}
+          </button>
+          <span class="soft">more SIMs in Ask</span>
+        </dd>
+        <dt>tested over</dt>
+        <dd>
+          <button
+            v-for="l in LINKS"
+            :key="l"
+            type="button"
+            class="press small"
+            :class="{ on: l === from?.row.link }"
+            :disabled="doing"
+            @click="copy({ link: l })"
+          >
+            {{ l === 'device' ? 'the device itself' : l }}
+          </button>
+        </dd>
+        <dt>antenna</dt>
+        <dd>
+          <button
+            type="button"
+            class="press small"
+            :class="{ on: from?.row.antenna === 'built in' }"
+            :disabled="doing"
+            @click="copy({ antenna: 'built in', designId: null })"
+          >
+            built in
+          </button>
+          <button
+            v-for="d in store.doc!.designs"
+            :key="d.id"
+            type="button"
+            class="press small"
+            :class="{ on: from?.row.antenna === 'outside' && from?.row.designId === d.id }"
+            :disabled="doing"
+            data-test="setup-outside"
+            @click="copy({ antenna: 'outside', designId: d.id })"
+          >
+            outside, of plan {{ d.name }}
+          </button>
+        </dd>
+        <dt>booster</dt>
+        <dd>
+          <button
+            v-for="b in ['none', 'off', 'on'] as const"
+            :key="b"
+            type="button"
+            class="press small"
+            :class="{ on: b === from?.row.booster }"
+            :disabled="doing"
+            @click="copy({ booster: b })"
+          >
+            {{ b }}
+          </button>
+        </dd>
+        <dt>locked to</dt>
+        <dd>
+          <form @submit.prevent="copy({ bandLock: lock.trim() || null })">
+            <v-text-field v-model="lock" label="Band, empty for none" /><button
+              type="submit"
+              class="press small"
+              :disabled="doing"
+            >
+              take
+            </button>
+          </form>
+        </dd>
+        <dt>counts as</dt>
+        <dd>
+          <button
+            v-for="m in ['before', null, 'after'] as const"
+            :key="String(m)"
+            type="button"
+            class="press small"
+            :class="{ on: now?.row.mark === m }"
+            :disabled="!now || doing"
+            @click="mark(m)"
+          >
+            {{ m ?? 'between' }}
+          </button>
+        </dd>
+      </dl>
+      <p v-if="from" class="soft">
+        {{
+          traitsOf(from, designName)
+            .map(t => t[1])
+            .join(' · ')
+        }}
+      </p>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </MvSheet>
+  </div>
+</template>
+
+<style scoped>
+.setup {
+  display: flex;
+  gap: 4px;
+  min-width: 0;
+}
+.setup select {
+  max-width: 270px;
+  text-overflow: ellipsis;
+  appearance: auto;
+}
+dl {
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: 10px;
+  align-items: center;
+  margin: 12px 0;
+}
+dt {
+  color: var(--mv-soft);
+}
+dd {
+  margin: 0;
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+form {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex: 1;
+}
+@media (max-width: 640px) {
+  .setup select {
+    max-width: 170px;
+    min-height: 44px;
+  }
+  .setup .press.small {
+    min-height: 44px;
+  }
+  dl {
+    grid-template-columns: 1fr;
+  }
+  dd .press.small {
+    min-height: 56px;
+  }
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import type { TableName } from '#core/job/schema'
+
+/** The SIMs of the job with their plans, and the devices that read: what set-ups are made of. */
+const store = useJob()
+const session = useSession()
+const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) =>
+  store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
+const carriers = computed(() => [
+  ...new Set([...session.carriers.map(c => c.name), ...store.doc!.sims.map(s => s.carrier).filter((c): c is string => !!c)]),
+])
+const doing = ref(false)
+const error = ref('')
+async function act(work: () => Promise<{ message: string }[]>) {
+  if (doing.value) return
+  doing.value = true
+  error.value = (await work())[0]?.message ?? ''
+  doing.value = false
+}
+const addSim = () =>
+  act(() =>
+    store.commit(
+      [
+        {
+          table: 'sims',
+          op: 'insert',
+          fields: {
+            name: `SIM ${store.doc!.sims.length + 1}`,
+            carrier: null,
+            plan: null,
+            capDownMbps: null,
+            capUpMbps: null,
+            allowanceGb: null,
+          },
+        },
+      ],
+      'a SIM',
+    ),
+  )
+const used = (id: string) => store.doc!.setups.some(s => s.simId === id || s.deviceId === id)
+const remove = (table: TableName, rowId: string) => act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
+</script>
+
+<template>
+  <div class="sims">
+    <div v-for="s in store.doc!.sims" :key="s.id" class="item" data-test="sim">
+      <MvText label="SIM" required :value="s.name" :save="update('sims', s.id, 'SIM')('name')" />
+      <v-select
+        :model-value="s.carrier"
+        label="of"
+        :items="carriers"
+        clearable
+        @update:model-value="v => update('sims', s.id, 'carrier of a SIM')('carrier')(v ?? null)"
+      />
+      <MvNumber
+        label="Cap down"
+        unit="Mbit/s"
+        :value="s.capDownMbps"
+        :low="0.01"
+        :high="10000"
+        :save="update('sims', s.id, 'cap')('capDownMbps')"
+      />
+      <MvNumber
+        label="Cap up"
+        unit="Mbit/s"
+        :value="s.capUpMbps"
+        :low="0.01"
+        :high="10000"
+        :save="update('sims', s.id, 'cap')('capUpMbps')"
+      />
+      <MvText
+        class="two"
+        label="Plan: allowance, throttle, whose network"
+        :value="s.plan"
+        :save="update('sims', s.id, 'plan')('plan')"
+      />
+      <MvNumber
+        label="Allowance"
+        unit="GB"
+        :value="s.allowanceGb"
+        :low="0"
+        :high="1000000"
+        :save="update('sims', s.id, 'allowance')('allowanceGb')"
+      />
+      <button
+        v-if="session.mayEdit && store.doc!.sims.length > 1 && !used(s.id)"
+        type="button"
+        class="plain"
+        @click="remove('sims', s.id)"
+      >
+        take out
+      </button>
+    </div>
+    <div class="item devices">
+      <template v-for="d in store.doc!.devices" :key="d.id">
+        <MvText :label="`Device: ${d.kind}`" required :value="d.name" :save="update('devices', d.id, 'device')('name')" />
+        <MvNumber
+          label="Its own antenna"
+          unit="dBi"
+          :value="d.antennaDbi"
+          :low="-20"
+          :high="20"
+          :save="update('devices', d.id, 'antenna of a device')('antennaDbi')"
+        />
+      </template>
+    </div>
+    <p class="soft">
+      <button v-if="session.mayEdit" type="button" class="press small" :disabled="doing" data-test="add-sim" @click="addSim">
+        another SIM
+      </button>
+      A phone’s own antenna is taken as −3 dBi, a router’s as 0 (assumed), until entered.
+    </p>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </div>
+</template>
+
+<style scoped>
+.sims {
+  grid-column: 1 / -1;
+}
+.item {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+  align-items: center;
+  padding: 4px 0 10px;
+  border-bottom: 1px solid var(--mv-line);
+  margin-bottom: 8px;
+}
+.two {
+  grid-column: span 2;
+}
+p {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font-size: 12.5px;
+}
+@media (max-width: 900px) {
+  .item {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

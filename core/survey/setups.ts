@@ -1,0 +1,95 @@
+/** What readings were made with: set-ups with their device and SIM, and what differs between two. */
+import type { Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call } from '../job/schema'
+import { DEVICE_GAIN_DBI } from './devices'
+
+export type Phase = 'before' | 'between' | 'after'
+
+export interface SetUp {
+  row: SetupRow
+  device: Device | null
+  sim: Sim | null
+  /** gain of the antenna that reads, isotropic 0; null where it is a design's, whose own sum tells */
+  antennaDbi: number | null
+  phase: Phase
+}
+
+/** A row of the log with its set-up; one of before set-ups were kept has none. */
+export type Made<T> = T & { setup: SetUp | null; phase: Phase }
+
+export function setUpsOf(doc: Pick<JobDocument, 'setups' | 'devices' | 'sims'>): Map<string, SetUp> {
+  const devices = new Map(doc.devices.map(d => [d.id, d]))
+  const sims = new Map(doc.sims.map(s => [s.id, s]))
+  return new Map(
+    doc.setups.map(row => {
+      const device = devices.get(row.deviceId ?? '') ?? null
+      return [
+        row.id,
+        {
+          row,
+          device,
+          sim: sims.get(row.simId ?? '') ?? null,
+          antennaDbi: row.antenna === 'outside' ? null : antennaOf(device),
+          phase: phaseOf(row),
+        },
+      ]
+    }),
+  )
+}
+
+/** @returns gain of a device's own antenna, dBi; a phone's where nothing is known */
+export const antennaOf = (device: Device | null): number =>
+  device?.antennaDbi ?? (device?.kind === 'router' || device?.kind === 'modem' ? DEVICE_GAIN_DBI.router : DEVICE_GAIN_DBI.phone)
+
+/** What the air is like is read by built-in antennas with no booster at work, until it is as it is to stay. */
+export function phaseOf(row: Pick<SetupRow, 'mark' | 'antenna' | 'booster'>): Phase {
+  if (row.mark) return row.mark
+  return row.antenna === 'built in' && row.booster !== 'on' ? 'before' : 'between'
+}
+
+export const made = <T extends Reading | SpeedRun | Call>(rows: readonly T[], setups: ReadonlyMap<string, SetUp>): Made<T>[] =>
+  rows.map(r => {
+    const setup = setups.get(r.setupId ?? '') ?? null
+    return { ...r, setup, phase: setup?.phase ?? 'before' }
+  })
+
+/** @returns gain of the antenna that made a reading, dBi; null where it was a design's */
+export const readingAntennaDbi = (r: Made<Reading>): number | null => (r.setup ? r.setup.antennaDbi : DEVICE_GAIN_DBI.phone)
+
+export type Trait = 'device' | 'SIM' | 'link' | 'antenna' | 'booster' | 'band lock'
+
+/** Traits in the order they are told, each in words. */
+export function traitsOf(s: SetUp, designName?: (id: string | null) => string): [Trait, string][] {
+  const { row } = s
+  const traits: [Trait, string][] = [
+    ['device', s.device?.name ?? 'device not named'],
+    ['SIM', s.sim?.name ?? 'SIM not named'],
+    ['link', row.link === 'device' ? 'on the device' : row.link],
+    [
+      'antenna',
+      row.antenna === 'built in' ? 'built-in antenna' : `outside antenna${designName ? ` of ${designName(row.designId)}` : ''}`,
+    ],
+  ]
+  if (row.booster !== 'none') traits.push(['booster', `booster ${row.booster}`])
+  if (row.bandLock) traits.push(['band lock', `locked to ${row.bandLock}`])
+  return traits
+}
+
+/** @returns the traits in which two set-ups differ */
+export function changedBetween(a: SetUp, b: SetUp): Trait[] {
+  const out: Trait[] = []
+  if (a.row.deviceId !== b.row.deviceId) out.push('device')
+  if (a.row.simId !== b.row.simId) out.push('SIM')
+  if (a.row.link !== b.row.link) out.push('link')
+  if (a.row.antenna !== b.row.antenna || (b.row.antenna === 'outside' && a.row.designId !== b.row.designId)) out.push('antenna')
+  if (a.row.booster !== b.row.booster) out.push('booster')
+  if ((a.row.bandLock ?? '') !== (b.row.bandLock ?? '')) out.push('band lock')
+  return out
+}
+
+/** @returns a set-up in a few words, its own name first where it has one */
+export const setupWords = (s: SetUp): string =>
+  s.row.name ??
+  traitsOf(s)
+    .filter(([t, words]) => !(t === 'SIM' && words === 'SIM not named') && !(t === 'link' && s.row.link === 'device'))
+    .map(([, words]) => words)
+    .join(', ')
