@@ -385,7 +385,7 @@ function setupsCompared(b: Builder): void {
     allowanceGb: null,
   } satisfies Omit<Sim, 'id'>)
   b.setUp({ simId: gannet })
-  b.read('Kitchen', 'Hollow Farm', 'B20', at(50), { interferenceDb: -2, extraDb: -6 })
+  b.read('Kitchen', 'Hollow Farm', 'B20', at(50), { interferenceDb: -5, extraDb: 16 })
   b.speeds('Kitchen', at(50), [
     [8.1, 1.7, 58],
     [9.4, 1.6, 55],
@@ -405,6 +405,17 @@ function setupsCompared(b: Builder): void {
 function buildingAtSurvey(b: Builder): void {
   const site = b.doc.sites[0]!
   b.set('sites', site.id, { lengthM: 30, depthM: 16, axisDeg: 62 })
+  for (const [spot, alongM, upM] of [
+    ['Reception', -9, 1],
+    ['Workshop', 5, 1],
+    ['Open office', -5, 5.4],
+    ['Meeting room', 9, 5.4],
+    ['Studio', -7, 8.8],
+    ['Plant room', 11, 8.8],
+    ['Pavement', -19, 1.5],
+    ['Roof', -12, 12.4],
+  ] as const)
+    b.set('spots', b.spot(spot).id, { ...alongAxis(62, alongM), upM })
   b.add('floors', { level: 0, name: 'Sail floor', heightM: 4.4, material: null })
   b.add('walls', {
     level: 1,
@@ -428,6 +439,9 @@ function buildingAtSurvey(b: Builder): void {
     [2.1, 0.5, 84],
   ])
 }
+
+/** A place on an axis through the middle of the site. */
+const alongAxis = (axisDeg: number, alongM: number) => moveAlong({ axisDeg }, { eastM: 0, northM: 0, upM: 0 }, alongM, 1)
 
 /** Ends of a wall square to the site's long side, a way along it. */
 function across(b: Builder, alongM: number) {

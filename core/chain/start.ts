@@ -17,6 +17,7 @@ import { summarise } from '../survey/stats'
 import type { Summary } from '../survey/stats'
 import type { PathResult } from '../terrain/path'
 import { atHeight } from '../terrain/path'
+import { num } from '../units'
 import type { Provenance } from '../units'
 import type { Turned } from './tree'
 
@@ -132,7 +133,7 @@ export function startAt(i: StartInput): Start | null {
       devices: best.devices,
       heightGainDb,
       wallDb,
-      words: `read RSRP ${best.read.median.toFixed(0).replace('-', '−')} at ${best.spot.name}, ${best.devices.map(d => d.name).join(' and ')}`,
+      words: `read RSRP ${num(best.read.median)} at ${best.spot.name}, ${best.devices.map(d => d.name).join(' and ')}`,
     }
   }
   if (!i.path || !bandPath) return null

@@ -36,6 +36,8 @@ export interface SectionOptions {
   /** height of the level line's part, px */
   levelHeight?: number
   compact?: boolean
+  /** what was read at a spot, written over it */
+  badges?: (spotId: string) => string
 }
 
 /** What the layers of one drawing share. */
@@ -239,6 +241,11 @@ function drawSpots(s: Sheet): void {
     labels.reserve(x - 5, y - 5, 10, 10)
   }
   if (o.compact) return
+  for (const spot of doc.spots) {
+    const text = o.badges?.(spot.id)
+    const [x, y] = place(s, spot)
+    if (text) labels.put(p, { x, y: y - 12, anchor: 'middle', style: 'figure', text, id: spot.id })
+  }
   for (const spot of doc.spots.filter(t => !t.indoors)) {
     const [x, y] = place(s, spot)
     const anchor = x < s.toX(-s.site.lengthM / 2) ? ('end' as const) : ('start' as const)

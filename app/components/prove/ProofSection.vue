@@ -46,6 +46,10 @@ const dots = (l: SetupLine, side: 'down' | 'up') =>
     value: r.wouldNotLoad ? 0 : side === 'down' ? r.downMbps : r.upMbps,
     jitter: ((i * 7) % 5) * 3 - 6,
   }))
+const plotWords = (l: SetupLine, side: 'down' | 'up'): string => {
+  const s = l.summary[side]
+  return s ? `${num(s.median, 1)} Mbit/s, ${s.count} tests` : 'not tested'
+}
 const drops = computed(() => proof.value.calls)
 </script>
 
@@ -92,13 +96,7 @@ const drops = computed(() => proof.value.calls)
           </span>
           <span class="fig">{{ l.summary.rsrp ? num(l.summary.rsrp.median) : '–' }}</span>
           <span class="fig">{{ l.summary.sinr ? num(l.summary.sinr.median) : '–' }}</span>
-          <span
-            v-for="side in SIDES"
-            :key="side"
-            class="plot"
-            role="img"
-            :aria-label="`${side}: ${l.summary[side] ? `${num(l.summary[side]!.median, 1)} Mbit/s, ${l.summary[side]!.count} tests` : 'not tested'}`"
-          >
+          <span v-for="side in SIDES" :key="side" class="plot" role="img" :aria-label="`${side}: ${plotWords(l, side)}`">
             <i v-for="m in scales[side].marks" :key="m" class="mark" :style="{ left: pct(m, scales[side].end) }" />
             <i v-if="agreed[side] !== null" class="agreed" :style="{ left: pct(agreed[side]!, scales[side].end) }" />
             <template v-for="d in dots(l, side)" :key="d.id">
@@ -117,19 +115,19 @@ const drops = computed(() => proof.value.calls)
           </span>
           <span class="fig">{{ l.summary.ping ? num(l.summary.ping.median) : '–' }}</span>
         </div>
-        <p v-if="agreed.down !== null || agreed.up !== null" class="soft key"><i class="agreed" /> agreed</p>
+        <p v-if="agreed.down !== null || agreed.up !== null" class="soft legend"><i class="agreed" /> agreed</p>
       </div>
       <div class="said">
         <section>
           <h2>What this shows</h2>
-          <p v-if="here" class="words">{{ here.words }}</p>
+          <p v-if="here && here.after.runs.length + here.after.readings.length" class="words">{{ here.words }}</p>
+          <p v-else-if="!proven.length" class="soft">Nothing yet.</p>
           <dl v-if="proven.length">
             <template v-for="p in proven" :key="p.what + p.words">
               <dt>{{ p.what }}</dt>
               <dd>{{ p.words }}</dd>
             </template>
           </dl>
-          <p v-if="!here && !proven.length" class="soft">Nothing yet.</p>
         </section>
         <section>
           <h2>What it does not</h2>
@@ -202,8 +200,8 @@ const drops = computed(() => proof.value.calls)
 }
 .line {
   display: grid;
-  grid-template-columns: 52px minmax(150px, 1fr) 64px 56px minmax(150px, 1.5fr) minmax(110px, 1fr) 56px;
-  gap: 12px;
+  grid-template-columns: 52px minmax(150px, 1fr) 64px 56px minmax(140px, 1.5fr) minmax(100px, 1fr) 56px;
+  gap: 22px;
   align-items: center;
   min-height: 58px;
   border-bottom: 1px solid var(--mv-line);
@@ -244,7 +242,7 @@ const drops = computed(() => proof.value.calls)
   height: 56px;
 }
 .plot i,
-.key i {
+.legend i {
   position: absolute;
 }
 .plot .mark {
@@ -286,7 +284,7 @@ const drops = computed(() => proof.value.calls)
   background: var(--mv-agreed);
   outline: 1px solid var(--mv-ink);
 }
-.key {
+.legend {
   position: relative;
   padding-left: 12px;
   font-size: 12.5px;

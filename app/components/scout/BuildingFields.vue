@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { MATERIAL_IDS } from '#core/job/materials'
 import type { MaterialId } from '#core/job/materials'
 import type { TableName } from '#core/job/schema'
 import { floorsOf } from '#core/site/building'

@@ -27,6 +27,7 @@ const view = computed(() =>
         units: prefs.units,
         levels: false,
         compact: small.value,
+        badges: badge,
       })
     : null,
 )
@@ -81,7 +82,8 @@ const log = computed(() =>
       })),
   ].sort((a, b) => b.at.localeCompare(a.at)),
 )
-const withWords = (s: SetUp | null): string => (s ? setupWords(s) : '')
+/** said only where there is more than one to tell apart */
+const withWords = (s: SetUp | null): string => (s && store.doc!.setups.length > 1 ? setupWords(s) : '')
 async function withdraw(entry: (typeof log.value)[number]) {
   const {
     id,
@@ -181,9 +183,6 @@ useKeys({
               r="8"
               fill="var(--mv-ink)"
             />
-            <text v-if="!small && badge(h.id)" :x="h.x" :y="h.y - 12" text-anchor="middle" class="fig badge">{{
-              badge(h.id)
-            }}</text>
           </g>
         </template>
       </DrawingView>
@@ -292,14 +291,6 @@ useKeys({
 .spot:focus-visible circle {
   stroke: var(--mv-computed);
   stroke-width: 2;
-}
-.badge {
-  font-size: 12px;
-  font-weight: 600;
-  fill: var(--mv-ink);
-  paint-order: stroke;
-  stroke: var(--mv-sheet);
-  stroke-width: 4px;
 }
 .desk {
   display: grid;
