@@ -31,7 +31,7 @@ test('lists come gzipped, in UTF-16, exchanged and without bands, and the crewâ€
   ])
   await bringIn(page, file('utf16.csv.gz', gzipSync(utf16)))
   await expect(page.locator('.error').filter({ hasText: 'Still to map' })).toContainText(
-    'carrier (or mcc and mnc), band or channel',
+    'carrier (or mcc and mnc, or one for the whole list)',
   )
   for (const [field, heading] of [
     ['carrier', 'Netz'],

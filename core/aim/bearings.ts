@@ -2,7 +2,7 @@
 import { declination, trueToMagnetic } from '../geo/declination'
 import type { Declination } from '../geo/declination'
 import { toDeg, turn } from '../geo/angles'
-import { bandByName } from '../radio/bands'
+import { bandByName, UNKNOWN_BAND } from '../radio/bands'
 import { noisePerElementDbm } from '../radio/levels'
 import { carrierRateMbps } from '../radio/rate'
 import { clearanceAt, atHeight, pathKey } from '../terrain/path'
@@ -28,6 +28,8 @@ export const HAND_COMPASS_DEG = 3
 export interface MastView {
   mast: Mast
   bands: string[]
+  /** its list named no bands: those usual with its carrier are taken */
+  bandsGuessed: boolean
   path: PathResult | null
   matchesCarrier: boolean
   bearingDeg: number
@@ -73,14 +75,51 @@ export function cellsByMast(cells: readonly Cell[]): Map<string, Cell[]> {
   return out
 }
 
-const bandsOf = (cells: readonly Cell[] | undefined): string[] =>
-  [...new Set((cells ?? []).map(c => c.band))].filter(b => bandByName(b)).sort()
+const named = (cells: readonly Cell[]): string[] => [...new Set(cells.map(c => c.band))].filter(b => bandByName(b)).sort()
+
+/** Bands taken for a carrier of whom no mast near names any. Assumed. */
+const USUAL_BANDS = ['B20', 'B3']
+
+/** Bands of each mast; of one whose list named none, what was read of its cells, else what its carrier usually sends near. */
+class Bands {
+  private readonly usual = new Map<string, string[]>()
+  private readonly read = new Map<string, Set<string>>()
+
+  constructor(
+    doc: Pick<JobDocument, 'masts' | 'readings'>,
+    private readonly byMast: ReadonlyMap<string, Cell[]>,
+  ) {
+    for (const m of doc.masts) {
+      const bands = named(byMast.get(m.id) ?? [])
+      if (bands.length) this.usual.set(m.carrier, [...new Set([...(this.usual.get(m.carrier) ?? []), ...bands])].sort())
+    }
+    const mastOf = new Map(
+      [...byMast.values()]
+        .flat()
+        .flatMap(c => (c.cellId && c.band === UNKNOWN_BAND ? [[`${c.technology} ${c.cellId}`, c.mastId]] : [])),
+    )
+    for (const r of doc.readings) {
+      const mastId = r.cellId && r.band ? mastOf.get(`${r.technology} ${r.cellId}`) : undefined
+      if (mastId) this.read.set(mastId, (this.read.get(mastId) ?? new Set()).add(r.band!))
+    }
+  }
+
+  of(m: Pick<Mast, 'id' | 'carrier'>): { bands: string[]; guessed: boolean } {
+    const cells = this.byMast.get(m.id) ?? []
+    const bands = named(cells)
+    const read = this.read.get(m.id)
+    if (read) return { bands: [...new Set([...bands, ...read])].sort(), guessed: false }
+    if (bands.length || !cells.some(c => c.band === UNKNOWN_BAND)) return { bands, guessed: false }
+    return { bands: this.usual.get(m.carrier) ?? USUAL_BANDS, guessed: true }
+  }
+}
 
 /** @returns what the worker should compute for this document; masts of the job's carrier first, nearest first */
 export function pathInputs(document: JobDocument, byMast = cellsByMast(document.cells)): PathInput[] {
   const doc = atPresentStop(document)
   const at = positionOf(doc)
   if (!at) return []
+  const bands = new Bands(doc, byMast)
   const cos = Math.cos((at.latDeg * Math.PI) / 180)
   const rough = (m: Mast) => Math.hypot(m.latDeg - at.latDeg, turn(at.lonDeg, m.lonDeg) * cos)
   const carrier = doc.jobs[0]?.carrier
@@ -88,7 +127,7 @@ export function pathInputs(document: JobDocument, byMast = cellsByMast(document.
   const { groundM: siteGroundM } = doc.sites[0]!
   const k = doc.jobs[0]?.kFactor ?? 4 / 3
   return doc.masts
-    .map(m => ({ m, far: rough(m), bands: bandsOf(byMast.get(m.id)) }))
+    .map(m => ({ m, far: rough(m), bands: bands.of(m).bands }))
     .filter(({ far, bands }) => bands.length > 0 && far < (MAST_RADIUS_M * 1.02) / 111_000)
     .sort((a, b) => Number(b.m.carrier === carrier) - Number(a.m.carrier === carrier) || a.far - b.far)
     .slice(0, MOST_MASTS)
@@ -147,6 +186,7 @@ export function rankMasts(
   const masts = new Map(doc.masts.map(m => [m.id, m]))
   const byMast = cellsByMast(doc.cells)
   const inputs = pathInputs(doc, byMast)
+  const known = new Bands(doc, byMast)
   const keys = new Map(inputs.map(i => [i.mastId, i.key]))
   const read = calibrations(doc, readings, id => evidence.paths[keys.get(id) ?? ''] ?? null, byMast)
   const views = inputs
@@ -172,6 +212,7 @@ export function rankMasts(
       return {
         mast,
         bands: shared,
+        bandsGuessed: known.of(mast).guessed,
         path,
         calibration,
         bearingDeg,
@@ -236,6 +277,7 @@ function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | nu
           `${kmToken(c.atM)}: loses ${num(v.best.diffractionDb)} dB`
         : `loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${kmToken(c.atM)}`
   const tail = [
+    v.bandsGuessed ? `its bands are not in the list: ${v.bands.join(', ')} taken, as usual with ${v.mast.carrier} here` : '',
     v.calibration?.readings
       ? `read ${v.calibration.readings} times, ${num(Math.abs(v.calibration.offsetDb))} dB ` +
         `${v.calibration.offsetDb < 0 ? 'below' : 'above'} the sum`

@@ -93,8 +93,43 @@ describe('tables', () => {
     expect(headerSignature(['\uFEFFLat ', 'LON'])).toBe('lat|lon'))
   it('says what is still to map', () => {
     expect(lackingFields(rules.mapping, null)).toEqual([])
-    expect(lackingFields(proposeMapping(['lat', 'lon', 'cell', 'mcc', 'mnc']), null)).toEqual(['band or channel'])
-    expect(lackingFields(proposeMapping(['lat', 'lon', 'cell', 'mcc', 'mnc']), 'B20')).toEqual([])
+    // A list that names no bands, as crowd lists do, is taken: its bands are unknown, not refused.
+    expect(lackingFields(proposeMapping(['lat', 'lon', 'cell', 'mcc', 'mnc']))).toEqual([])
+    expect(lackingFields(proposeMapping(['position', 'name']))).toEqual(['carrier (or mcc and mnc, or one for the whole list)'])
+    expect(lackingFields(proposeMapping(['position', 'name']), 'Tern')).toEqual([])
+  })
+  const one = (header: string[], cells: string[], more: object = {}) => readMastRow(cells, { ...proposeRules(header), ...more })
+  it.each([
+    ['800', 'LTE', 'B20'],
+    ['900', 'LTE', 'B8'],
+    ['1800 MHz', 'LTE', 'B3'],
+    ['2100', 'LTE', 'B1'],
+    ['2600', 'LTE', 'B7'],
+    ['3500', 'NR', 'n78'],
+    ['20', 'LTE', 'B20'],
+    ['6300', 'LTE', 'B20'],
+  ])('a band column that holds %s of %s is %s: the frequency people call it by, not a channel number', (text, tech, band) =>
+    expect(one(['name', 'lat', 'lon', 'carrier', 'tech', 'band'], ['A', '46', '-41', 'Tern', tech, text]).band).toBe(band),
+  )
+  it('a channel column that holds 2600 is a channel number', () =>
+    expect(one(['name', 'lat', 'lon', 'carrier', 'channel'], ['A', '46', '-41', 'Tern', '2600'])).toMatchObject({
+      band: 'B5',
+      channel: 2600,
+    }))
+  it('no band at all is unknown, not guessed', () =>
+    expect(one(['name', 'lat', 'lon', 'carrier'], ['A', '46', '-41', 'Tern']).band).toBe(''))
+  it('one column may hold both coordinates, and one carrier the whole list', () => {
+    expect(one(['name', 'position'], ['A', '46.8 N 41.4 W'], { wholeCarrier: 'Tern' })).toMatchObject({
+      latDeg: 46.8,
+      lonDeg: -41.4,
+      carrier: 'Tern',
+    })
+    expect(() => one(['name', 'position'], ['A', 'over there'], { wholeCarrier: 'Tern' })).toThrow(/^place: /)
+  })
+  it('a day that no calendar has is refused', () => {
+    expect(() => one(['name', 'lat', 'lon', 'carrier', 'seen'], ['A', '46', '-41', 'Tern', '2026-02-30'])).toThrow(
+      'is not a date',
+    )
   })
   const row = (o: Partial<Record<number, string>> = {}) =>
     ['Stack', '46.725', '-41.366', 'Tern', 'LTE', '6300', '100', '120'].map((v, i) => o[i] ?? v)

@@ -1,12 +1,13 @@
 /** Masts from a table of cells: one row a cell, whatever the table calls its columns. */
-import { bandFromEntry, bandByName, nrarfcnToMHz, earfcnToMHz } from '../radio/bands'
+import { UNKNOWN_BAND, bandFromEntry, bandByName, nrarfcnToMHz, earfcnToMHz } from '../radio/bands'
 import type { Technology } from '../radio/bands'
 import { lteSiteOf, nrSiteOf } from '../radio/cell-id'
-import { parseCoordinate } from '../geo/coordinates'
+import { parseCoordinate, parsePosition } from '../geo/coordinates'
 import { parseNumber } from './csv'
 
 export const MAST_FIELDS = [
   'name',
+  'place',
   'lat',
   'lon',
   'carrier',
@@ -36,14 +37,17 @@ export interface MastRules {
   heightUnit: 'm' | 'ft'
   /** the columns named latitude and longitude hold each other's values */
   swapped: boolean
-  /** band taken for rows that name none; null to refuse them */
+  /** band taken for rows that name none; null leaves it unknown, until a reading of the cell tells it */
   fallbackBand: string | null
+  /** carrier of the whole list, where no column names it */
+  wholeCarrier?: string | null
   /** the day the list is of, for rows without a date of their own */
   listedOn: string | null
 }
 
 const NAMES: Record<MastField, RegExp> = {
   name: /^(site|mast|name|site.?name|mast.?name|station)$/i,
+  place: /^(position|place|coordinates?|lat.?lon|lat.?lng|latitude.?longitude|location)$/i,
   lat: /^(lat|latitude|lat.?deg|y)$/i,
   lon: /^(lon|lng|long|longitude|lon.?deg|x)$/i,
   carrier: /^(carrier|operator|network|plmn|mccmnc|mcc.?mnc)$/i,
@@ -86,7 +90,7 @@ export function proposeMapping(header: readonly string[]): MastMapping {
 export const proposeRules = (header: readonly string[], listedOn: string | null = null): MastRules => {
   const mapping = proposeMapping(header)
   const unit = mapping.height >= 0 ? splitUnit(header[mapping.height]!).unit : ''
-  return { mapping, heightUnit: /^f/.test(unit) ? 'ft' : 'm', swapped: false, fallbackBand: null, listedOn }
+  return { mapping, heightUnit: /^f/.test(unit) ? 'ft' : 'm', swapped: false, fallbackBand: null, wholeCarrier: null, listedOn }
 }
 
 /** What a crew's mapping is remembered by: the header's words, whatever their case and spaces. */
@@ -102,12 +106,11 @@ export const headerSignature = (header: readonly string[]): string =>
     .join('|')
 
 /** @returns why the columns do not do yet, in words; empty where they do */
-export function lackingFields(m: MastMapping, fallbackBand: string | null): string[] {
+export function lackingFields(m: MastMapping, wholeCarrier: string | null = null): string[] {
   const out: string[] = []
-  for (const f of ['lat', 'lon'] as const) if (m[f] < 0) out.push(f)
-  if (m.carrier < 0 && (m.mcc < 0 || m.mnc < 0)) out.push('carrier (or mcc and mnc)')
+  if (m.place < 0) for (const f of ['lat', 'lon'] as const) if (m[f] < 0) out.push(f)
+  if (m.carrier < 0 && (m.mcc < 0 || m.mnc < 0) && !wholeCarrier) out.push('carrier (or mcc and mnc, or one for the whole list)')
   if (m.name < 0 && m.cell < 0) out.push('name (or cell)')
-  if (m.band < 0 && m.channel < 0 && !fallbackBand) out.push('band or channel')
   return out
 }
 
@@ -228,8 +231,9 @@ export function readMastRow(
     if (v !== null && (v < low || v > high)) throw new RangeError(`${f} ${told(v)} is outside ${told(low)}…${told(high)} ${unit}`)
     return v
   }
-  const latDeg = number(rules.swapped ? 'lon' : 'lat', -90, 90, '°', t => parseCoordinate(t, 'lat'))
-  const lonDeg = number(rules.swapped ? 'lat' : 'lon', -180, 180, '°', t => parseCoordinate(t, 'lon'))
+  const both = placeOf(raw('place'), rules.swapped)
+  const latDeg = both ? both.latDeg : number(rules.swapped ? 'lon' : 'lat', -90, 90, '°', t => parseCoordinate(t, 'lat'))
+  const lonDeg = both ? both.lonDeg : number(rules.swapped ? 'lat' : 'lon', -180, 180, '°', t => parseCoordinate(t, 'lon'))
   if (latDeg === null || lonDeg === null) throw new RangeError(`${latDeg === null ? 'lat' : 'lon'} is missing`)
   if (latDeg === 0 && lonDeg === 0) throw new RangeError('position is 0, 0: a placeholder, not a place')
   const tech = raw('technology').toUpperCase()
@@ -237,7 +241,7 @@ export function readMastRow(
   if (technology === undefined) throw new RangeError(`technology “${raw('technology')}” is neither LTE nor NR`)
   if (technology === null) throw new RangeError(`technology “${raw('technology')}” is older than LTE: not used here`)
   const { band, channel } = bandOfRow(raw('band'), raw('channel'), technology, rules.fallbackBand)
-  const carrier = carrierOfRow(raw('carrier'), raw('mcc'), raw('mnc'), carrierOf)
+  const carrier = carrierOfRow(raw('carrier') || (rules.wholeCarrier ?? ''), raw('mcc'), raw('mnc'), carrierOf)
   const cellId = raw('cell').slice(0, 40) || null
   const named = raw('name')
   if (named.length > 120) throw new RangeError('name is longer than 120 characters')
@@ -267,6 +271,45 @@ export function readMastRow(
   }
 }
 
+/** One cell with both coordinates. @throws RangeError where it does not read */
+function placeOf(text: string, swapped: boolean): { latDeg: number; lonDeg: number } | null {
+  if (!text) return null
+  try {
+    const p = parsePosition(text)
+    return swapped ? { latDeg: p.lonDeg, lonDeg: p.latDeg } : p
+  } catch (e) {
+    throw new RangeError(`place: ${e instanceof Error ? e.message : String(e)}`)
+  }
+}
+
+/** Bands by the frequency people call them by, MHz: in a column of bands these are no channel numbers. @source common practice */
+const CALLED_BY_MHZ: Record<Technology, Record<string, string>> = {
+  LTE: {
+    '700': 'B28',
+    '800': 'B20',
+    '850': 'B5',
+    '900': 'B8',
+    '1700': 'B66',
+    '1800': 'B3',
+    '1900': 'B2',
+    '2100': 'B1',
+    '2300': 'B40',
+    '2600': 'B7',
+    '3500': 'B42',
+  },
+  NR: {
+    '600': 'n71',
+    '700': 'n28',
+    '800': 'n20',
+    '900': 'n8',
+    '1800': 'n3',
+    '2100': 'n1',
+    '2600': 'n7',
+    '3500': 'n78',
+    '3600': 'n78',
+  },
+}
+
 const bandsRead = new Map<string, { band: string; channel: number | null }>()
 
 /** A list names a few dozen bands in millions of rows: each is worked out once. */
@@ -291,7 +334,10 @@ function workOutBand(
   technology: Technology,
   fallback: string | null,
 ): { band: string; channel: number | null } {
+  const called = CALLED_BY_MHZ[technology][bandText.replace(/\s*MHz$/i, '')]
+  if (called) return { band: called, channel: /^\d+$/.test(channelText) ? Number(channelText) : null }
   const entry = bandText || channelText
+  if (!entry && !fallback) return { band: UNKNOWN_BAND, channel: null }
   const band = entry ? bandFromEntry(entry, technology) : fallback ? bandByName(fallback) : undefined
   if (!band) throw new RangeError(entry ? `band “${entry}” is no ${technology} band or channel held` : 'band is missing')
   const text = /^\d+$/.test(channelText) ? channelText : /^\d{3,}$/.test(bandText) ? bandText : ''

@@ -23,8 +23,9 @@ const NUMBER = /[+\-−]?\d+(?:[.,]\d+)?/
 export function parsePosition(text: string): Position {
   const clean = plainMarks(text.trim().replace(/^geo:/i, ''))
   if (!clean) throw new RangeError('position is empty: type latitude and longitude')
-  const letters = clean.match(/[NSEWO](?![a-z])/gi) ?? []
-  const parts = letters.length === 2 ? splitAtLetters(clean) : splitPlain(clean)
+  refuseO(clean)
+  const letters = clean.match(/[NSEW](?![a-z])/gi) ?? []
+  const parts = letters.length === 2 ? splitAtLetters(clean) : letters.length === 1 ? splitAtOneLetter(clean) : splitPlain(clean)
   if (!parts) throw new RangeError(`position “${text.trim()}” does not read as latitude and longitude`)
   const values = parts.map(p => ({ value: angle(p, text), axis: axisOf(p) }))
   let [lat, lon] = values as [(typeof values)[0], (typeof values)[0]]
@@ -42,10 +43,22 @@ export function parseCoordinate(text: string, axis: 'lat' | 'lon'): number {
   const plain = Number(text)
   if (text && !Number.isNaN(plain)) return plain
   const clean = plainMarks(text.trim())
+  refuseO(clean)
   const said = axisOf(clean)
   if (said && said !== axis) throw new RangeError(`“${text}” is a ${said === 'lat' ? 'latitude' : 'longitude'}`)
   if (!clean) throw new RangeError('is empty')
   return angle(clean, text)
+}
+
+/** O is Ost in one language and ouest in another. @throws RangeError that asks which */
+function refuseO(text: string): void {
+  if (/(^|[^a-z])O(?![a-z])/i.test(text)) throw new RangeError('O is east in German and west in French: write E or W')
+}
+
+/** One hemisphere's letter only: it stays with the number it stands at, the other number has its sign. */
+function splitAtOneLetter(s: string): string[] | null {
+  const found = s.match(/(?:[NSEW]\s*)?[+-]?\d+(?:[.,]\d+)?\s*°?\s*(?:[NSEW](?![a-z]))?/gi)
+  return found?.length === 2 ? found : splitPlain(s)
 }
 
 function splitAtLetters(s: string): string[] | null {
@@ -53,10 +66,8 @@ function splitAtLetters(s: string): string[] | null {
     .replace(/[;/\n]/g, ' ')
     .replace(/,(?!\d)/g, ' ')
     .trim()
-  const prefix = /^[NSEWO]/i.test(trimmed)
-  const found = prefix
-    ? /^([NSEWO][^NSEWO]+)([NSEWO][^NSEWO]+)$/i.exec(trimmed)
-    : /^([^NSEWO]+[NSEWO])([^NSEWO]+[NSEWO])$/i.exec(trimmed)
+  const prefix = /^[NSEW]/i.test(trimmed)
+  const found = prefix ? /^([NSEW][^NSEW]+)([NSEW][^NSEW]+)$/i.exec(trimmed) : /^([^NSEW]+[NSEW])([^NSEW]+[NSEW])$/i.exec(trimmed)
   return found ? [found[1]!.replace(/,\s*$/, ''), found[2]!.replace(/^\s*,/, '')] : null
 }
 
@@ -90,7 +101,7 @@ function angle(part: string, whole: string): number {
   return negative ? -size : size
 }
 
-const axisOf = (part: string): 'lat' | 'lon' | null => (/[NS]/i.test(part) ? 'lat' : /[EWO]/i.test(part) ? 'lon' : null)
+const axisOf = (part: string): 'lat' | 'lon' | null => (/[NS]/i.test(part) ? 'lat' : /[EW]/i.test(part) ? 'lon' : null)
 
 /** @returns `46.8120° N 41.3770° W` */
 export function formatPosition(p: Position, decimals = 4): string {

@@ -121,6 +121,17 @@ describe('declination', () => {
 
 describe('positions as typed', () => {
   it.each([
+    ['46.8 41.4 W', 46.8, -41.4],
+    ['43.92S 28.42', -43.92, 28.42],
+    ['W 41.4 46.8', 46.8, -41.4],
+    ['46,8 41,4W', 46.8, -41.4],
+  ])('a single hemisphere’s letter stays with its number: %s', (text, latDeg, lonDeg) =>
+    expect(parsePosition(text)).toEqual({ latDeg, lonDeg }),
+  )
+  it.each(['46.8 N 41.4 O', '46.8 41.4O'])('O is asked about: %s', text =>
+    expect(() => parsePosition(text)).toThrow('O is east in German and west in French'),
+  )
+  it.each([
     ['46.8085, -41.3620', 46.8085, -41.362],
     ['46,8085; −41,3620', 46.8085, -41.362],
     ['46.8085 -41.3620', 46.8085, -41.362],

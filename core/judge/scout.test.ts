@@ -84,7 +84,15 @@ describe('readings calibrate', () => {
       const p = path('Stack')
       const base = calibrations(
         doc,
-        spots.map((s, i) => ({ ...template, id: `r${i}`, spotId: s.id, rsrpDbm: 0, bandwidthMHz: 10 })),
+        spots.map((s, i) => ({
+          ...template,
+          id: `r${i}`,
+          spotId: s.id,
+          rsrpDbm: 0,
+          bandwidthMHz: 10,
+          setup: null,
+          phase: 'before' as const,
+        })),
         () => p,
         byMast,
       )
@@ -95,6 +103,8 @@ describe('readings calibrate', () => {
         id: `r${i}`,
         spotId: s.id,
         bandwidthMHz: 10,
+        setup: null,
+        phase: 'before' as const,
         rsrpDbm: predicted(doc, p, s.upM) - 3 + shared + own + 4 * normal(),
       }))
       const c = calibrations(doc, readings, () => p, byMast)
@@ -404,6 +414,28 @@ describe('skyline and dial drawn', () => {
     }).primitives
     const without3 = layoutDial(a, { size: 400, masts: 3, showSweep: false, headingDeg: null, selectedId: null }).primitives
     expect(with3.length).toBe(without3.length + 4)
+  })
+})
+
+describe('masts whose list named no bands', () => {
+  const blank = {
+    ...kiln,
+    cells: kiln.cells.map(c => (c.mastId === kiln.masts.find(m => m.name === 'Quay Town')!.id ? { ...c, band: '' } : c)),
+  }
+  const quay = (doc: JobDocument) => run(doc).masts.find(m => m.mast.name === 'Quay Town')!
+  it('are ranked over the carrier’s usual bands, and say so', () => {
+    const m = quay(blank)
+    expect(m.bandsGuessed).toBe(true)
+    expect(m.bands).toContain('B20')
+    expect(m.sentence).toContain('its bands are not in the list')
+    expect(m.best).not.toBeNull()
+  })
+  it('a reading that names the cell fills its band in', () => {
+    const cell = kiln.cells.find(c => c.mastId === quay(kiln).mast.id && c.technology === 'LTE')!
+    const read = { ...kiln.readings[0]!, id: 'q', cellId: cell.cellId, band: 'B7', rsrpDbm: -99 }
+    const m = quay({ ...blank, readings: [...blank.readings, read] })
+    expect(m.bandsGuessed).toBe(false)
+    expect(m.bands).toEqual(['B7'])
   })
 })
 

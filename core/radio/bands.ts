@@ -104,6 +104,9 @@ export function bandByName(name: string): Band | undefined {
   return byName.get(key) ?? byName.get(`b${key}`)
 }
 
+/** A cell whose band no list named: it is not guessed, and a reading of the cell fills it in. */
+export const UNKNOWN_BAND = ''
+
 export const dlCentreMHz = (band: Band): number => (band.dlLowMHz + band.dlHighMHz) / 2
 export const ulCentreMHz = (band: Band): number => (band.ulLowMHz + band.ulHighMHz) / 2
 

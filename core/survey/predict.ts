@@ -1,6 +1,6 @@
 /** What a mast's band should come to at the site, before any reading corrects it. */
 import { angleBetween } from '../geo/angles'
-import { bandByName, resourceBlocks } from '../radio/bands'
+import { bandByName, resourceBlocks, UNKNOWN_BAND } from '../radio/bands'
 import { freeSpaceLossDb } from '../radio/freespace'
 import { hataCase, hataLossDb, hataName } from '../radio/hata'
 import type { Surroundings } from '../radio/hata'
@@ -29,7 +29,7 @@ export function eirpToward(
   let eirpDbm = -Infinity
   let assumed = true
   for (const c of cells) {
-    if (c.mastId !== path.mastId || c.band !== band) continue
+    if (c.mastId !== path.mastId || (c.band !== band && c.band !== UNKNOWN_BAND)) continue
     const off =
       c.azimuthDeg === null
         ? 0

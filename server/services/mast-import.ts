@@ -524,7 +524,7 @@ const FOUND = `create temp table found on commit drop as
     case when one_place then lon else degrees(atan2(y, x)) end as lon_deg
   from (
     select mast_id, min(name) as name, min(carrier) as carrier, max(height_m) as height_m, max(ground_m) as ground_m,
-      array_agg(distinct band order by band) as bands, max(seen_on) as seen_on,
+      coalesce(array_agg(distinct band order by band) filter (where band <> ''), '{}') as bands, max(seen_on) as seen_on,
       case when bool_and(accuracy_m is not null) then 1 / sqrt(sum(1 / greatest(accuracy_m, 1) ^ 2)) end as accuracy_m,
       min(lat_deg) as lat, min(lon_deg) as lon, min(lat_deg) = max(lat_deg) and min(lon_deg) = max(lon_deg) as one_place,
       sum(w * cosd(lat_deg) * cosd(lon_deg)) as x, sum(w * cosd(lat_deg) * sind(lon_deg)) as y, sum(w * sind(lat_deg)) as z

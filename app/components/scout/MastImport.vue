@@ -22,7 +22,7 @@ const swapNoted = ref(false)
 const fault = ref('')
 const resume = shallowRef<MastImportState | null>(null)
 const error = computed(() => fault.value || upload.error.value)
-const NEEDED = new Set(['lat', 'lon', 'carrier', 'name', 'band'])
+const NEEDED = new Set(['lat', 'lon', 'carrier', 'name'])
 const WORDS: Partial<Record<(typeof MAST_FIELDS)[number], string>> = {
   lat: 'latitude',
   lon: 'longitude',
@@ -46,7 +46,7 @@ async function take(e: Event) {
   try {
     const t = await openMastFile(file.value)
     const fresh = proposeRules(t.header, new Date(file.value.lastModified).toISOString().slice(0, 10))
-    const before = await api<MastRules>(`/api/masts/mapping?signature=${encodeURIComponent(headerSignature(t.header))}`).catch(
+    const before = await api<MastRules>(`/api/masts/mapping?signature=${encodeURIComponent(signatureOf(file.value, t))}`).catch(
       () => null,
     )
     remembered.value = !!before
@@ -59,6 +59,9 @@ async function take(e: Event) {
     fault.value = messageOf(x)
   }
 }
+/** A mapping belongs to one kind of file: the same headings may mean other things in another. */
+const signatureOf = (f: File, t: MastTable): string =>
+  `${/\.(geojson|json|gpx|kml)(\.gz)?$/i.exec(f.name)?.[1]?.toLowerCase() ?? 'csv'}|${headerSignature(t.header)}`
 function swapped(t: MastTable, r: MastRules): boolean {
   const pairs = t.sample.flatMap(row => {
     try {
@@ -79,7 +82,7 @@ const read = computed(() =>
         ok: true,
         text: [
           `${m.name}: ${num(m.latDeg, 4)}, ${num(m.lonDeg, 4)}`,
-          `${m.carrier} ${m.band}${m.azimuthDeg !== null ? ` toward ${m.azimuthDeg}°` : ''}`,
+          `${m.carrier} ${m.band || 'band unknown'}${m.azimuthDeg !== null ? ` toward ${m.azimuthDeg}°` : ''}`,
           m.accuracyM !== null && `good to ${Math.round(m.accuracyM)} m`,
           m.seenOn && `seen ${m.seenOn}`,
         ]
@@ -100,12 +103,14 @@ const tried = computed(() =>
 )
 const refused = computed(() => read.value.filter(r => !r.ok).length)
 /** what the list has and what every list needs; the rest only when asked for */
-const shown = computed(() => MAST_FIELDS.filter(f => every.value || NEEDED.has(f) || rules.value!.mapping[f] >= 0))
+const shown = computed(() =>
+  MAST_FIELDS.filter(f => every.value || NEEDED.has(f) || f === 'band' || rules.value!.mapping[f] >= 0),
+)
 const every = ref(false)
-const lacking = computed(() => (rules.value ? lackingFields(rules.value.mapping, rules.value.fallbackBand) : []))
+const lacking = computed(() => (rules.value ? lackingFields(rules.value.mapping, rules.value.wholeCarrier) : []))
 async function send() {
   if (!table.value || !file.value || !rules.value) return
-  await upload.send(table.value, file.value, rules.value, headerSignature(table.value.header), resume.value)
+  await upload.send(table.value, file.value, rules.value, signatureOf(file.value, table.value), resume.value)
   if (upload.report.value) await store.fetchWhole()
 }
 const whole = (v: number) => Math.round(v).toLocaleString('en-GB').replace(/,/g, '\u2009')
@@ -184,9 +189,17 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
             ]"
           />
           <v-select
+            v-if="rules.mapping.carrier < 0"
+            v-model="rules.wholeCarrier"
+            label="Carrier of the whole list"
+            :items="session.carriers.map(c => c.name)"
+            clearable
+            data-test="whole-carrier"
+          />
+          <v-select
             v-model="rules.fallbackBand"
             label="Band where none is named"
-            :items="[{ value: null, title: 'refuse the row' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
+            :items="[{ value: null, title: 'leave it unknown' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
           />
           <v-text-field
             :model-value="rules.listedOn ?? ''"

@@ -16,6 +16,7 @@ const Body = Type.Object(
         heightUnit: Type.Union([Type.Literal('m'), Type.Literal('ft')]),
         swapped: Type.Boolean(),
         fallbackBand: Type.Union([Type.String({ maxLength: 8 }), Type.Null()]),
+        wholeCarrier: Type.Optional(Type.Union([Type.String({ minLength: 1, maxLength: 60 }), Type.Null()])),
         listedOn: Type.Union([Type.String({ format: 'date', pattern: '^(19[7-9]|20\\d)\\d-' }), Type.Null()]),
       },
       { additionalProperties: false },
@@ -28,7 +29,7 @@ const Body = Type.Object(
 export default defineEventHandler(async event => {
   const me = await requireMember(event, 'installer')
   const body = (await readValid(event, Body)) as { name: string; delimiter: string; signature: string; rules: MastRules }
-  const lacking = lackingFields(body.rules.mapping, body.rules.fallbackBand)
+  const lacking = lackingFields(body.rules.mapping, body.rules.wholeCarrier)
   if (lacking.length)
     problem(
       422,
