@@ -25,6 +25,7 @@ import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath } from '../core/terrain/path'
 import { pathInputs } from '../core/aim/bearings'
+import { aboutOf } from '../core/judge/ticks'
 import { predictedRsrp } from '../core/survey/predict'
 import { normals, seeded } from '../core/random'
 import { turn } from '../core/geo/angles'
@@ -244,6 +245,9 @@ class Builder {
       quantity: 'SINR',
       reference: 'true',
       stepDeg: 15,
+      setupId: null,
+      dwellS: 30,
+      struckDeg: null,
     })
     let n = 0
     for (const pass of [1, 2]) {
@@ -489,7 +493,16 @@ function finishedRouter(b: Builder): void {
     [26.2, 6.6, 44],
   ])
   for (const key of ['falls', 'overhead', 'storm'])
-    b.add('checks', { kind: 'tick', key, done: true, reason: null, by: 'Oren Tibb', atUtc: '2026-03-31T10:50:00.000Z' })
+    b.add('checks', {
+      kind: 'tick',
+      key,
+      done: true,
+      reason: null,
+      by: 'Oren Tibb',
+      atUtc: '2026-03-31T10:50:00.000Z',
+      stopId: null,
+      about: aboutOf(b.doc, 'aim'),
+    })
   b.add('checks', {
     kind: 'tick',
     key: 'handover',
@@ -497,6 +510,8 @@ function finishedRouter(b: Builder): void {
     reason: null,
     by: 'Ila Marrow',
     atUtc: '2026-03-31T13:00:00.000Z',
+    stopId: null,
+    about: null,
   })
 }
 

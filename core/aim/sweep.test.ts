@@ -64,3 +64,22 @@ describe('the turn', () => {
     expect(nextHeading(plan, plan, 0)).toBeNull()
   })
 })
+
+describe('by pins', () => {
+  const pins = [0, 45, 90, 135, 180, 225, 270, 315]
+  it('the answer is a pin, never between two', () => {
+    const steps = pins.map(h => ({
+      headingDeg: h,
+      value: 20 - 12 * (Math.min(Math.abs(h - 60), 360 - Math.abs(h - 60)) / 90) ** 2,
+    }))
+    expect(bestHeading(steps, { pins: true })).toMatchObject({ headingDeg: 45, plusMinusDeg: 45 })
+    expect(bestHeading(steps).headingDeg).not.toBe(45)
+  })
+  it('lamps that all show the same are flat', () =>
+    expect(
+      bestHeading(
+        pins.map(headingDeg => ({ headingDeg, value: 3 })),
+        { pins: true, noise: 0.5 },
+      ).flat,
+    ).toBe(true))
+})

@@ -32,10 +32,13 @@ const ASSUMED_NOISE_DB = 1.5
  * Best heading of one or several passes: a parabola through the best median and its neighbours,
  * with an uncertainty drawn from the noise between passes and the curvature at the top.
  *
- * @param steps  headings true, values where more is better (SINR or RSRP, dB)
+ * @param steps  headings true, values where more is better
+ * @param o.pins  the bracket stands at fixed positions only: the answer is one of them
+ * @param o.noise  of one reading, until a second pass has shown it; 1.5 dB where left out
  * @throws RangeError for fewer than three headings
  */
-export function bestHeading(steps: readonly SweepStep[]): SweepResult {
+export function bestHeading(steps: readonly SweepStep[], o: { pins?: boolean; noise?: number } = {}): SweepResult {
+  const assumed = o.noise ?? ASSUMED_NOISE_DB
   const groups = new Map<number, number[]>()
   for (const s of steps) {
     const key = (Math.round(normalise360(inRange('headingDeg', s.headingDeg, -360, 720)) * 10) / 10) % 360
@@ -48,7 +51,7 @@ export function bestHeading(steps: readonly SweepStep[]): SweepResult {
   const top = byHeading.reduce((a, b) => (b.value > a.value ? b : a))
   const worst = Math.min(...byHeading.map(h => h.value))
   const noise = noiseOf(groups)
-  const sigma = (noise ?? ASSUMED_NOISE_DB) / Math.sqrt(top.count)
+  const sigma = (noise ?? assumed) / Math.sqrt(top.count)
   const i = byHeading.indexOf(top)
   const left = byHeading[(i + byHeading.length - 1) % byHeading.length]!
   const right = byHeading[(i + 1) % byHeading.length]!
@@ -59,7 +62,7 @@ export function bestHeading(steps: readonly SweepStep[]): SweepResult {
   const curvature = (slopeRight - slopeLeft) / ((a + b) / 2)
   let offset = 0
   let plusMinusDeg = Math.max(a, b)
-  if (curvature < 0 && a < 120 && b < 120) {
+  if (!o.pins && curvature < 0 && a < 120 && b < 120) {
     const slopeAtTop = (slopeLeft * b + slopeRight * a) / (a + b)
     offset = Math.min(b / 2, Math.max(-a / 2, -slopeAtTop / curvature))
     const slopeSigma = (sigma * Math.SQRT2) / ((a + b) / 2)
@@ -70,7 +73,7 @@ export function bestHeading(steps: readonly SweepStep[]): SweepResult {
     .filter(
       h =>
         angleBetween(h.headingDeg, top.headingDeg) >= 60 &&
-        h.value >= worst + Math.max(3, 3 * (noise ?? ASSUMED_NOISE_DB)) &&
+        h.value >= worst + Math.max(3, 3 * (noise ?? assumed)) &&
         isPeak(byHeading, h.headingDeg),
     )
     .reduce<SweepResult['second']>((m, h) => (!m || h.value > m.value ? { headingDeg: h.headingDeg, value: h.value } : m), null)
@@ -81,7 +84,7 @@ export function bestHeading(steps: readonly SweepStep[]): SweepResult {
     byHeading,
     noise,
     second,
-    flat: top.value - worst < 3 * (noise ?? ASSUMED_NOISE_DB),
+    flat: top.value - worst < 3 * (noise ?? assumed),
   }
 }
 

@@ -46,6 +46,7 @@ export const REFERENCES: readonly Reference[] = [
   reference('runs', 'designId', 'designs', 'goes too'),
   reference('runs', 'fromNodeId', 'nodes', 'goes too'),
   reference('runs', 'toNodeId', 'nodes', 'goes too'),
+  reference('checks', 'stopId', 'stops', 'lets go'),
   reference('sweeps', 'setupId', 'setups', 'forbids'),
   reference('sweeps', 'designId', 'designs', 'goes too'),
   reference('sweeps', 'stopId', 'stops', 'forbids'),

@@ -328,6 +328,9 @@ const checks = {
   reason: opt(Text(500)),
   by: opt(Text(120)),
   atUtc: opt(Time),
+  /** where it was ticked, and what it named then: it holds for nothing else */
+  stopId: opt(Id),
+  about: opt(Text(400)),
 }
 
 /** Fields of each table, without the id that every row has. */
@@ -383,6 +386,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
   speedRuns: { stopId: null, setupId: null },
+  checks: { stopId: null, about: null },
   sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null },
 }
 

@@ -37,14 +37,14 @@ export const CAUTIONS: readonly Caution[] = [
   {
     key: 'services',
     section: 'place',
-    tick: false,
+    tick: true,
     kinds: ['home', 'building'],
     text: 'Before drilling, find cables, pipes and gas behind the wall. Mains work is for a licensed electrician.',
   },
   {
     key: 'aboard',
     section: 'place',
-    tick: false,
+    tick: true,
     kinds: ['vehicle', 'boat'],
     text:
       'Before drilling, know what lies behind: airbags, fuel, gas, tanks, looms, the hull itself. Battery off while ' +
@@ -53,20 +53,26 @@ export const CAUTIONS: readonly Caution[] = [
   {
     key: 'earth',
     section: 'level',
-    tick: false,
+    tick: true,
     kinds: ['home', 'building'],
     text: 'Earthing of mast and arrestor follows local code; a licensed electrician decides. Nothing here survives a direct strike.',
   },
   {
     key: 'struck',
     section: 'level',
-    tick: false,
+    tick: true,
     kinds: ['boat'],
     text:
       'A mast on the water is struck first. What is bonded, and how, follows local rules and a marine electrician; ' +
       'nothing here survives a direct strike.',
   },
-  { key: 'rf', section: 'place', tick: false, text: 'People stay at least 20 cm from consumer booster antennas.' },
+  { key: 'rf', section: 'place', tick: true, text: 'People stay at least 20 cm from consumer booster antennas.' },
+  {
+    key: 'wiring',
+    section: 'level',
+    tick: true,
+    text: 'Power off and fuse out while anything is wired; mains is for a licensed electrician.',
+  },
 ]
 
 export const cautionsFor = (section: Section, kind: Job['kind']): Caution[] =>

@@ -26,7 +26,7 @@ import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
 import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
-import { atPresentStop, ofStop } from '../survey/place'
+import { atPresentStop, ofStop, toFrame } from '../survey/place'
 import { logIndex, summariseAll } from '../survey/spots'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 
@@ -160,10 +160,12 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
   const cells = tree.amplifiers.length ? cellsByMast(c.doc.cells) : new Map<string, Cell[]>()
   const carrier = carrierOn(c.log, design, band)
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
+  // Once it is locked an antenna looks where it was locked, not where its mast is.
+  const looksDeg = design.aimedDeg !== null ? toFrame(c.doc, design.aimedDeg) : bearingDeg
   // What goes round an amplifier goes round at both frequencies: the lower one lets more past.
   const loops = loopsOf(
     tree,
-    { building: c.building, frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz), bearingDeg },
+    { building: c.building, frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz), bearingDeg: looksDeg },
     design.marginDb,
   )
   const sources = tree.donors.flatMap((donor): Source[] => {
@@ -180,7 +182,7 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
       calibration: c.chosen?.calibration ?? null,
     })
     if (!start) return []
-    const t = turned(donor, carrier.frequencyMHz, bearingDeg)
+    const t = turned(donor, carrier.frequencyMHz, looksDeg)
     const wantedDbm = rsrpToTotalDbm(start.rsrpDbm + gainToward(t.pattern, t, bearingDeg ?? t.azimuthDeg), carrier.resourceBlocks)
     const load = bandLoad({
       band: band.name,
@@ -212,6 +214,16 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
   return { carrier, levels, loops, rooms: roomLevels(c.doc, tree, c.building, levels, c.needDbm), trouble: null }
 }
 
+/** Steps this wide are the positions of a bracket. */
+const PINS_FROM_DEG = 45
+
+/** Reading-to-reading noise of a quantity: 1.5 dB, a seventh of a speed, half a lamp. Assumed. */
+function noiseOf(quantity: Sweep['quantity'], steps: readonly { value: number }[]): number {
+  if (quantity === 'lamps') return 0.5
+  if (quantity === 'down' || quantity === 'up') return Math.max(0.05, Math.max(...steps.map(s => s.value)) / 7)
+  return 1.5
+}
+
 export function latestSweep(doc: JobDocument): SweepView | null {
   const sweep = [...ofStop(doc, doc.sweeps)].sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
   if (!sweep) return null
@@ -220,6 +232,12 @@ export function latestSweep(doc: JobDocument): SweepView | null {
   return {
     sweep,
     passes: steps.reduce((m, s) => Math.max(m, s.pass), 0),
-    result: headings.size >= 3 ? bestHeading(steps.map(s => ({ headingDeg: s.headingDeg, value: s.value }))) : null,
+    result:
+      headings.size >= 3
+        ? bestHeading(
+            steps.map(s => ({ headingDeg: s.headingDeg, value: s.value })),
+            { pins: (sweep.stepDeg ?? 0) >= PINS_FROM_DEG, noise: noiseOf(sweep.quantity, steps) },
+          )
+        : null,
   }
 }

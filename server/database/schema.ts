@@ -866,6 +866,9 @@ export const checks = pgTable(
     reason: text('reason'),
     by: text('by'),
     atUtc: when('at_utc'),
+    // `ref:checks.stopId` sets null, by the migration.
+    stopId: uuid('stop_id'),
+    about: text('about'),
   },
   t => jobKeys(t as never, 'checks'),
 )

@@ -6,7 +6,8 @@ import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
 import { standing } from '#core/job/changes'
-import { cautionsFor } from '#core/judge/cautions'
+import { allTicked } from '#core/judge/ticks'
+import type { Sweep } from '#core/job/schema'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 
@@ -27,7 +28,26 @@ const useMagnetic = ref(true)
 const value = ref('')
 const error = ref('')
 const planStep = computed(() => sweep.value?.stepDeg ?? null)
-const plan = computed(() => (planStep.value ? sweepHeadings(planStep.value) : []))
+const struck = computed(() => sweep.value?.struckDeg ?? [])
+const plan = computed(() =>
+  (planStep.value ? sweepHeadings(planStep.value) : []).filter(h => !struck.value.some(s => angleBetween(s, h) < 1)),
+)
+/** a position of the bracket that cannot be reached is struck off, for this sweep */
+async function strike() {
+  if (!sweep.value) return
+  await store.commit(
+    [
+      {
+        table: 'sweeps',
+        op: 'update',
+        rowId: sweep.value.id,
+        fields: { struckDeg: [...struck.value, normalise360(heading.value)] },
+      },
+    ],
+    'a position out of reach',
+  )
+  if (next.value !== null) heading.value = next.value
+}
 const takenNow = computed(() => steps.value.filter(s => s.pass === pass.value).map(s => s.headingDeg))
 const next = computed(() => (plan.value.length ? nextHeading(plan.value, takenNow.value, heading.value) : null))
 watch(
@@ -36,14 +56,22 @@ watch(
   { immediate: true },
 )
 
-const cautions = cautionsFor('aim', store.job!.kind)
-const ticked = (key: string) => store.doc!.checks.find(c => c.kind === 'tick' && c.key === key)
-const safe = computed(() => cautions.every(c => !c.tick || ticked(c.key)?.done))
-async function tick(key: string) {
-  const old = ticked(key)
-  const fields = { kind: 'tick', key, done: !old?.done, reason: null, by: session.me!.name, atUtc: nowUtc() }
-  await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'a go/stop check')
+const safe = computed(() => allTicked(store.doc!, 'aim', now.value.toISOString()))
+/** at the desk the figures may be looked at by anyone; on the roof the list comes first */
+const roof = useMediaQuery('(max-width: 900px)')
+type Quantity = Sweep['quantity']
+const QUANTITIES: Record<Quantity, { unit: string; low: number; high: number; words: string }> = {
+  SINR: { unit: 'dB', low: -30, high: 60, words: 'SINR' },
+  RSRP: { unit: 'dBm', low: -160, high: -20, words: 'RSRP' },
+  RSRQ: { unit: 'dB', low: -50, high: 10, words: 'RSRQ' },
+  down: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'download' },
+  up: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'upload' },
+  lamps: { unit: 'of 5', low: 0, high: 5, words: 'lamps' },
 }
+const quantity = ref<Quantity>('SINR')
+const dwellS = ref(30)
+const reads = computed(() => QUANTITIES[sweep.value?.quantity ?? quantity.value])
+const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
 async function begin(stepDeg: number | null) {
   await store.commit(
     [
@@ -53,7 +81,10 @@ async function begin(stepDeg: number | null) {
         fields: {
           designId: store.design!.id,
           startedAtUtc: nowUtc(),
-          quantity: 'SINR',
+          quantity: quantity.value,
+          setupId: null,
+          dwellS: dwellS.value,
+          struckDeg: null,
           reference: useMagnetic.value ? 'magnetic' : 'true',
           stepDeg,
         },
@@ -77,10 +108,11 @@ async function keepStep() {
     error.value = 'what does it read?'
     return
   }
-  const range = sweep.value.quantity === 'SINR' ? [-30, 60] : [-160, -20]
-  if (sweep.value.quantity === 'RSRP' && v > 0) v = -v
-  if (v < range[0]! || v > range[1]!) {
-    error.value = `${range[0]} to ${range[1]} dB${sweep.value.quantity === 'RSRP' ? 'm' : ''}`.replace(/-/g, '−')
+  const { low, high, unit } = reads.value
+  // Where only negative makes sense, 95 is −95.
+  if (high < 0 && v > 0) v = -v
+  if (v < low || v > high) {
+    error.value = `${low} to ${high} ${unit}`.replace(/-/g, '−')
     return
   }
   saving = true
@@ -110,8 +142,9 @@ async function keepStep() {
   settled.value = 0
   if (next.value !== null) heading.value = next.value
 }
+/** Locked is where the antenna stands, not where it would be best. */
 async function lock() {
-  const to = result.value?.headingDeg ?? heading.value
+  const to = heading.value
   await store.commit(
     [
       {
@@ -207,27 +240,24 @@ useKeys({
 
 <template>
   <div class="aim">
-    <section v-if="!safe" class="gate" aria-label="Go or stop">
+    <section v-if="!safe && roof" class="gate" aria-label="Go or stop">
       <h1>Before anyone climbs</h1>
-      <p class="soft">Tick what is true now. Local rules and licensed people decide; this list does not replace them.</p>
-      <label v-for="c in cautions" :key="c.key" class="tick"
-        ><input
-          type="checkbox"
-          :checked="ticked(c.key)?.done ?? false"
-          :data-test="`tick-${c.key}`"
-          @change="tick(c.key)"
-        /><span>{{ c.text }}</span></label
-      >
+      <p class="soft">Tick what is true now, here. Local rules and licensed people decide; this list does not replace them.</p>
+      <CautionTicks section="aim" />
       <p class="error">Something not true: stop.</p>
     </section>
     <template v-else>
+      <details v-if="!roof" class="deskgate" :open="!safe">
+        <summary>{{ safe ? 'go: everything is ticked' : 'before anyone climbs: not all is ticked' }}</summary>
+        <CautionTicks section="aim" brief />
+      </details>
       <div class="reading">
         <div class="figure">
           <input
             v-model="value"
             class="fig huge"
             inputmode="decimal"
-            :aria-label="`${sweep?.quantity ?? 'SINR'} read now`"
+            :aria-label="`${reads.words} read now`"
             placeholder="–"
             data-test="aim-value"
             @keydown.enter="keepStep"
@@ -241,11 +271,11 @@ useKeys({
             ±
           </button>
           <div class="beside">
-            <strong>{{ sweep?.quantity ?? 'SINR' }} {{ sweep?.quantity === 'RSRP' ? 'dBm' : 'dB' }}</strong
+            <strong>{{ reads.words }} {{ reads.unit }}</strong
             ><span class="soft">{{
               result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet'
             }}</span
-            ><span class="soft">settled {{ Math.min(settled, 30) }} s of 30</span>
+            ><span class="soft">settled {{ Math.min(settled, holdS) }} s of {{ holdS }}</span>
           </div>
         </div>
         <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -297,7 +327,13 @@ useKeys({
       </p>
       <div class="start">
         <template v-if="!sweep || steps.length === 0 || view!.result"
-          ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }}:</span>
+          ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }} by</span>
+          <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
+            <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.words }}</option>
+          </select>
+          <select v-model="dwellS" class="press small" aria-label="Seconds at each position" data-test="dwell">
+            <option v-for="d in [10, 30, 60, 120]" :key="d" :value="d">{{ d }} s each</option>
+          </select>
           <button
             v-for="s in [15, 30, 45]"
             :key="s"
@@ -307,7 +343,7 @@ useKeys({
             :data-test="`sweep-${s}`"
             @click="begin(s)"
           >
-            {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, 30)) }} min
+            {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, dwellS)) }} min
           </button>
           <button type="button" class="press small" :disabled="!session.mayEdit" @click="begin(null)">free</button></template
         >
@@ -326,6 +362,15 @@ useKeys({
         >
         <button type="button" class="press small" @click="by(-(planStep ?? 5))">−{{ planStep ?? 5 }}°</button
         ><button type="button" class="press small" @click="by(planStep ?? 5)">+{{ planStep ?? 5 }}°</button>
+        <button
+          v-if="sweep && planStep && planStep >= 45 && session.mayEdit"
+          type="button"
+          class="press small"
+          data-test="strike"
+          @click="strike"
+        >
+          out of reach
+        </button>
         <button type="button" class="press small" data-test="lock" :disabled="!session.mayEdit" @click="lock">
           {{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }}
           <kbd class="key">L</kbd>

@@ -54,6 +54,8 @@ async function accept() {
     reason: reason.value.trim(),
     by: session.me!.name,
     atUtc: nowUtc(),
+    stopId: null,
+    about: null,
   }
   error.value =
     (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]

@@ -44,16 +44,39 @@ async function pdf(handover?: string) {
   busy.value = ''
 }
 async function handOver() {
-  const fields = { kind: 'tick', key: 'handover', done: true, reason: null, by: session.me!.name, atUtc: nowUtc() }
-  await store.commit([{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }], 'hand over')
+  if (busy.value) return
+  busy.value = 'hand over'
+  error.value = said.value = ''
+  const fields = {
+    kind: 'tick',
+    key: 'handover',
+    done: true,
+    reason: null,
+    by: session.me!.name,
+    atUtc: nowUtc(),
+    stopId: null,
+    about: null,
+  }
   try {
+    // Handed over is what is frozen, and frozen only once everything is with the server.
     await store.send()
+    if (store.unsent || store.asides.length)
+      throw new Error(
+        store.asides.length
+          ? 'Something the server refused is still put aside: settle it first, then hand over.'
+          : 'Not everything is sent yet: hand over where there is a connection.',
+      )
     await api(`/api/jobs/${store.id}/handovers`, { body: {} })
+    await store.commit(
+      [{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }],
+      'hand over',
+    )
     said.value = 'Frozen with its result, as handed over.'
     await loadFrozen()
   } catch (e) {
     error.value = messageOf(e)
   }
+  busy.value = ''
 }
 const forgetting = ref(false)
 async function forget() {
@@ -76,7 +99,7 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
   <div class="handover">
     <div class="bar no-print">
       <button type="button" class="press filled" :disabled="!!busy" data-test="pdf" @click="pdf()">
-        {{ busy ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd>
+        {{ busy === 'pdf' ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd>
       </button>
       <button type="button" class="press" @click="print">Print <kbd class="key">P</kbd></button>
       <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
-import { cautionsFor } from '#core/judge/cautions'
 import { applyChanges } from '#core/job/changes'
 import { bearing, length, signed } from '#core/units'
 import { longer } from '#core/judge/cures'
@@ -133,7 +132,6 @@ function nextBand() {
   const band = bands.value[(i + 1) % bands.value.length]
   if (band && session.mayEdit) void setBand(band)
 }
-const cautions = computed(() => cautionsFor(props.section, store.job!.kind))
 const best = computed(() =>
   store.result!.heights.reduce<{ heightM: number; netDb: number } | null>(
     (a, b) => (!a || b.netDb > a.netDb + 0.3 ? b : a),
@@ -218,7 +216,7 @@ const ROLE: Record<string, string> = {
       <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}</span>
     </div>
     <div v-if="!small" class="below">
-      <span v-for="c in cautions" :key="c.key" class="caution">{{ c.text }}</span>
+      <CautionTicks :section="section" brief />
       <span v-if="bands.length > 1" class="bands"
         >band
         <button
@@ -243,6 +241,10 @@ const ROLE: Record<string, string> = {
         <kbd class="key">H</kbd>
       </button>
     </div>
+    <details v-if="small" class="roofcare">
+      <summary>before anything is drilled or wired</summary>
+      <CautionTicks :section="section" />
+    </details>
     <MvSheet v-model="heights" title="Height against cable" wide>
       <HeightPanel v-if="heights && store.result!.chosen?.best" :mast="store.result!.chosen" />
       <p v-else class="soft">Choose a mast in Bearings first.</p>
@@ -328,6 +330,19 @@ const ROLE: Record<string, string> = {
   padding: 0 6px;
   min-height: 24px;
 }
+.roofcare {
+  border-top: 1px solid var(--mv-line);
+  padding: 0 14px;
+  max-height: 46%;
+  overflow: auto;
+}
+.roofcare summary {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  font-weight: 600;
+  cursor: pointer;
+}
 .over {
   position: absolute;
   left: 20px;
@@ -369,15 +384,6 @@ const ROLE: Record<string, string> = {
 }
 .bands button.on {
   border-color: var(--mv-ink);
-  font-weight: 700;
-}
-.caution {
-  color: var(--mv-soft);
-  max-width: 620px;
-}
-.caution::before {
-  content: '! ';
-  color: var(--mv-short);
   font-weight: 700;
 }
 @media (max-width: 900px) {

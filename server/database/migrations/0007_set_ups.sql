@@ -81,6 +81,9 @@ ALTER TABLE "sims" ADD CONSTRAINT "sims_crew_id_job_id_jobs_crew_id_id_fk" FOREI
 ALTER TABLE "readings" ADD CONSTRAINT "ref:readings.setupId" FOREIGN KEY ("crew_id","job_id","setup_id") REFERENCES "public"."setups"("crew_id","job_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "speed_runs" ADD CONSTRAINT "ref:speedRuns.setupId" FOREIGN KEY ("crew_id","job_id","setup_id") REFERENCES "public"."setups"("crew_id","job_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "sweeps" ADD CONSTRAINT "ref:sweeps.setupId" FOREIGN KEY ("crew_id","job_id","setup_id") REFERENCES "public"."setups"("crew_id","job_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "checks" ADD COLUMN "stop_id" uuid;--> statement-breakpoint
+ALTER TABLE "checks" ADD COLUMN "about" text;--> statement-breakpoint
+ALTER TABLE "checks" ADD CONSTRAINT "ref:checks.stopId" FOREIGN KEY ("crew_id","job_id","stop_id") REFERENCES "public"."stops"("crew_id","job_id","id") ON DELETE SET NULL ("stop_id");--> statement-breakpoint
 ALTER TABLE "setups" ADD CONSTRAINT "ref:setups.designId" FOREIGN KEY ("crew_id","job_id","design_id") REFERENCES "public"."designs"("crew_id","job_id","id") ON DELETE SET NULL ("design_id");--> statement-breakpoint
 -- What speeds were tested with was not said: with what the level was read there last, else what such a test was made with.
 CREATE TEMPORARY TABLE tested ON COMMIT DROP AS
