@@ -60,7 +60,7 @@ class Client {
 const reading = (spotId: string, rsrpDbm: number) => ({
   spotId,
   takenAtUtc: new Date().toISOString(),
-  phase: 'before',
+  setupId: null,
   replacesId: null,
   withdrawn: false,
   technology: 'LTE',
@@ -71,7 +71,6 @@ const reading = (spotId: string, rsrpDbm: number) => ({
   rsrpDbm,
   rsrqDb: null,
   sinrDb: null,
-  device: 'phone',
 })
 
 test('a job begins with its own insert, and every change takes the next number', async ({ request, app }) => {
@@ -79,7 +78,7 @@ test('a job begins with its own insert, and every change takes the next number',
   const { jobId, spotId } = await c.newJob()
   const before = await c.read(jobId)
   expect(before.document.spots).toHaveLength(7)
-  expect(before.sequence).toBe(11)
+  expect(before.sequence).toBe(14)
   const one = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Pantry' }, before.sequence)])
   expect(one.sequence).toBe(before.sequence + 1)
   expect(one.versions).toMatchObject([{ table: 'spots', rowId: spotId, version: one.sequence }])

@@ -153,7 +153,9 @@ test('the aim: no sweep before the ticks; a step out of range is refused; a step
   demoPage: page,
   app,
 }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
   await openJob(page, LOFT, 'aim')
+  await expect(page.locator('[data-test=tick-falls]')).toBeVisible()
   await expect(page.locator('[data-test=keep-step]')).toHaveCount(0)
   for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
   await page.locator('[data-test=sweep-30]').click()

@@ -58,7 +58,7 @@ test('numbers that are none, or out of range, stay beside their field', async ({
   const length = page.getByLabel('Length', { exact: true })
   await length.fill('4000')
   await length.blur()
-  await expect(page.locator('.ask')).toContainText('3 to 100 m')
+  await expect(page.locator('.ask')).toContainText('3 to 400 m')
   // The server refuses the same, in problem details that name the field.
   const answer = await page.request.post(`/api/jobs/${CROFT}/changes`, {
     data: {
@@ -150,7 +150,7 @@ test('the same batch sent twice is taken once; a double click keeps one reading'
     fields: {
       spotId: spots[0]!.id,
       takenAtUtc: new Date().toISOString(),
-      phase: 'before',
+      setupId: null,
       replacesId: null,
       withdrawn: false,
       downMbps: 3,

@@ -212,8 +212,6 @@ test('skyline, sight line and height tell the same mast; the map picks it', asyn
 
 test('an obstacle noted counts in the path and stands on the skyline; taken back, it is gone', async ({ demoPage: page }) => {
   await openJob(page, KILN, 'bearings')
-  const level = async () => (await page.locator('[data-test="mast-Stack"] .far').textContent())!
-  const before = await level()
   await page.locator('[data-test=seen]').click()
   for (const [f, v] of [
     ['ob-name', 'Barn'],
@@ -229,12 +227,11 @@ test('an obstacle noted counts in the path and stands on the skyline; taken back
   await page.locator('[data-test=add-obstacle]').click()
   await expect(page.locator('[data-test=obstacle]')).toContainText('Barn')
   await close(page)
-  await expect(page.locator('[data-test="mast-Stack"]')).toContainText('behind Barn')
+  // A knife edge some 15 m over the eye at 60 m costs 26 dB at 800 MHz (ITU-R P.526 §4.1); the ground adds to it.
+  await expect(page.locator('[data-test="mast-Stack"]')).toContainText(/loses [23]\d dB behind Barn/)
   await expect(line(page).locator('text').filter({ hasText: 'Barn' })).toBeVisible()
-  expect(await level()).not.toBe(before)
   await page.keyboard.press('Control+z')
   await expect(page.locator('[data-test="mast-Stack"]')).not.toContainText('Barn')
-  await expect.poll(level).toBe(before)
   await sent(page)
 })
 

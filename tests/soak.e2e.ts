@@ -40,7 +40,7 @@ async function edit(page: Page, spotId: string, from: number, n: number): Promis
           const fields = {
             spotId,
             takenAtUtc: new Date().toISOString(),
-            phase: 'before',
+            setupId: null,
             replacesId: null,
             withdrawn: false,
             technology: 'LTE',
@@ -51,7 +51,8 @@ async function edit(page: Page, spotId: string, from: number, n: number): Promis
             rsrpDbm: -60 - (i % 80),
             rsrqDb: null,
             sinrDb: null,
-            device: 'phone',
+            capture: null,
+            carrierRole: 'anchor',
           }
           const bad = await store.commit([{ table: 'readings', op: 'insert', rowId: id, fields }], 'soak')
           if (bad.length) throw new Error(JSON.stringify(bad))

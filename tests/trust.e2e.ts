@@ -238,7 +238,7 @@ test('a row names only rows of its own job: another’s spot, stop, design, part
     c('speedRuns', {
       spotId: spot,
       takenAtUtc: at,
-      phase: 'before',
+      setupId: null,
       replacesId: null,
       withdrawn: false,
       downMbps: 1,

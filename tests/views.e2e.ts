@@ -88,6 +88,7 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
   await page.locator('[data-test=keep-roof]').click()
   await expect(page.locator('.kinds .done')).toContainText('kept')
   await openJob(page, KILN, 'aim')
+  for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
   expect((await page.locator('[data-test=keep-step]').boundingBox())!.height).toBeGreaterThanOrEqual(56)
 })
 

@@ -60,7 +60,8 @@ export function promiseInputs(
   let share = ASSUMED_SHARE
   if (base?.down && base.sinr && base.down.median > 0) {
     const spread = base.down.count > 1 ? Math.max(0.1, sigmaOfMedian(base.down, base.down.median * 0.3) / base.down.median) : 0.3
-    share = calibrateShare(base.down.median, spread, base.sinr.median, carrier.bandwidthMHz, 2)
+    const sinrDb = { mean: base.sinr.median, sigma: sigmaOfMedian(base.sinr, 2.5) }
+    share = calibrateShare(base.down.median, spread, sinrDb, carrier.bandwidthMHz, 2)
     if (base.down.count < 2) assumptions.push('load from a single speed test')
   } else {
     assumptions.push('share of the cell (no speed test with SINR)')

@@ -102,6 +102,8 @@ export interface Draw {
   share: number
   up: number | null
   toPhone: number
+  /** what the link makes of its SINR, over what the efficiency says; 1 as reckoned */
+  link: number
 }
 
 export interface Outcome {
@@ -139,11 +141,11 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
     }
     const sinr = rsrp - toDb(unwanted)
     const share = Math.min(1, Math.max(0.02, z.share))
-    const down = Math.min(limit, share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
+    const down = Math.min(limit, z.link * share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
     const before = z.up !== null ? uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz) : uplinkSinrAt(p, z.readRsrp)
     const up = Math.min(
       limitUp,
-      share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK),
+      z.link * share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK),
     )
     return { down, up, sinr, rsrp }
   }
@@ -163,10 +165,14 @@ const MOST_UPLINK_SINR_DB = 25
 const uplinkSinrAt = (p: PromiseInputs, rsrpDbm: number): number =>
   DEVICE_DBM - (p.mastElementDbm - rsrpDbm) - (noiseDbm(p.bandwidthMHz * 0.9e6, MAST_NF_DB) + NOISE_RISE_DB)
 
-/** Standard normal numbers of the fixed seed, eight a draw: the same for every promise, so that two differ by their inputs alone. */
+/** One standard deviation of the logarithm of a link's rate about the efficiency, when SINR changes. @source seeded places, assumed */
+const LINK_SIGMA = 0.18
+const PER_DRAW = 9
+
+/** Standard normal numbers of the fixed seed, nine a draw: the same for every promise, so that two differ by their inputs alone. */
 const Z: Float64Array = (() => {
   const normal = normals(seeded(SEED))
-  return Float64Array.from({ length: 8 * DRAWS }, normal)
+  return Float64Array.from({ length: PER_DRAW * DRAWS }, normal)
 })()
 
 /** @returns median and the interval that holds the truth in 9 of 10 cases */
@@ -174,7 +180,7 @@ export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
   const of = outcomeOf(p)
   const out: Outcome[] = []
   for (let i = 0; i < draws; i++) {
-    const at = (b: Belief, k: number) => b.mean + b.sigma * Z[8 * i + k]!
+    const at = (b: Belief, k: number) => b.mean + b.sigma * Z[PER_DRAW * i + k]!
     out.push(
       of({
         mount: at(p.mountRsrpDbm, 0),
@@ -185,6 +191,7 @@ export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
         share: at(p.share, 5),
         up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
         toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
+        link: Math.exp(at({ mean: 0, sigma: LINK_SIGMA }, 8)),
       }),
     )
   }
@@ -252,25 +259,34 @@ export function measureNext(
 
 const less = (b: Belief, sigma: number): Belief => ({ ...b, sigma: Math.min(b.sigma, sigma) })
 
-/** What the beam keeps out, dB, and its spread. @source 0 dB omni, 3–6 dB beam; assumed */
+/**
+ * What the beam keeps out, dB, and its spread: much of what disturbs comes from the same mast, and some of all from all round.
+ * @source 0 dB omni, 3–6 dB beam, common practice (no source); spread by the seeded places of `tests/support/worlds.ts`
+ */
 export const discriminationOf = (beamwidthDeg: number): Belief =>
-  beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 4.5, sigma: 1.2 }
+  beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 3.5, sigma: 2.5 }
 
 /** Share of a carrier where no speed was measured. Assumed. */
 export const ASSUMED_SHARE: Belief = { mean: 0.4, sigma: 0.18 }
 
-/** @returns the share that makes the model give the speed measured at the SINR read */
+/**
+ * @param relativeSigma  of the speed measured
+ * @param sinrDb  read where the speed was measured, with how well it is known
+ * @returns the share that makes the model give the speed measured at the SINR read
+ */
 export function calibrateShare(
   downMbps: number,
   relativeSigma: number,
-  sinrDb: number,
+  sinrDb: Belief,
   bandwidthMHz: number,
   layers: 1 | 2,
 ): Belief {
-  const full = carrierRateMbps(sinrDb, bandwidthMHz, layers)
+  const at = (db: number) => carrierRateMbps(db, bandwidthMHz, layers)
+  const full = at(sinrDb.mean)
   if (full <= 0) return ASSUMED_SHARE
   const mean = Math.min(1, Math.max(0.02, downMbps / full))
-  return { mean, sigma: mean * relativeSigma }
+  const bySinr = (at(sinrDb.mean + sinrDb.sigma) - at(sinrDb.mean - sinrDb.sigma)) / 2 / full
+  return { mean, sigma: mean * Math.hypot(relativeSigma, bySinr) }
 }
 
 /** Room-to-room scatter about the indoor formula, dB. */

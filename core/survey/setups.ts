@@ -1,5 +1,5 @@
 /** What readings were made with: set-ups with their device and SIM, and what differs between two. */
-import type { Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call } from '../job/schema'
+import type { Design, Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call } from '../job/schema'
 import { DEVICE_GAIN_DBI } from './devices'
 
 export type Phase = 'before' | 'between' | 'after'
@@ -93,3 +93,23 @@ export const setupWords = (s: SetUp): string =>
     .filter(([t, words]) => !(t === 'SIM' && words === 'SIM not named') && !(t === 'link' && s.row.link === 'device'))
     .map(([, words]) => words)
     .join(', ')
+
+/**
+ * What the finished work will be read with, where nobody has said so yet: a router through the design's antennas by its
+ * own cable, or a phone in the room with the booster on.
+ */
+export function asPlanned(doc: Pick<JobDocument, 'setups' | 'devices' | 'sims'>, design: Design): Omit<SetupRow, 'id'> {
+  const router = design.approach === 'router'
+  const device = doc.devices.find(d => (d.kind === 'phone') !== router) ?? null
+  return {
+    name: null,
+    deviceId: device?.id ?? null,
+    simId: doc.setups.findLast(s => s.simId)?.simId ?? doc.sims[0]?.id ?? null,
+    link: router ? 'LAN' : 'device',
+    antenna: router ? 'outside' : 'built in',
+    designId: router ? design.id : null,
+    booster: router ? 'none' : 'on',
+    bandLock: null,
+    mark: 'after',
+  }
+}

@@ -50,7 +50,7 @@ async function take(e: Event) {
       () => null,
     )
     remembered.value = !!before
-    rules.value = before ? { ...before, listedOn: fresh.listedOn } : fresh
+    rules.value = before ? completed(before, fresh) : fresh
     // Which way round is looked at afresh in every file, also where the mapping is remembered.
     swapNoted.value = rules.value.swapped = swapped(t, rules.value)
     resume.value = await upload.begun(file.value)
@@ -58,6 +58,11 @@ async function take(e: Event) {
   } catch (x) {
     fault.value = messageOf(x)
   }
+}
+/** A mapping kept by an older app knows fewer fields: those it lacks are in no column. */
+function completed(before: MastRules, fresh: MastRules): MastRules {
+  const nowhere = Object.fromEntries(MAST_FIELDS.map(f => [f, -1])) as MastRules['mapping']
+  return { ...fresh, ...before, mapping: { ...nowhere, ...before.mapping }, listedOn: fresh.listedOn }
 }
 /** A mapping belongs to one kind of file: the same headings may mean other things in another. */
 const signatureOf = (f: File, t: MastTable): string =>

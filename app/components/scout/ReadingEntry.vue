@@ -6,6 +6,8 @@ import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import { mastOfReading } from '#core/survey/calibrate'
+import { asPlanned } from '#core/survey/setups'
+import type { Step } from '#core/fitting/splice'
 
 /** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
 const props = defineProps<{ spotId: string; after?: boolean }>()
@@ -13,6 +15,12 @@ const store = useJob()
 const kind = ref<'reading' | 'speed' | 'call'>('reading')
 /** what it is made with */
 const setupId = ref<string | null>(null)
+/** The first reading of the finished work brings its set-up along, as planned, where none was chosen. */
+function madeWith(): { id: string | null; steps: Step[] } {
+  if (!props.after || setupId.value || !store.design) return { id: setupId.value, steps: [] }
+  const rowId = uuidv7()
+  return { id: rowId, steps: [{ table: 'setups', op: 'insert', rowId, fields: { ...asPlanned(store.doc!, store.design) } }] }
+}
 /** carriers of one moment share a number: the next one read belongs to the last where it is said so */
 const capture = ref<string | null>(null)
 const role = ref<'anchor' | 'added' | 'NR'>('anchor')
@@ -118,14 +126,16 @@ async function saveReading() {
   if (role.value === 'anchor') capture.value = uuidv7()
   let channel: number | null = null
   if (/^\d+$/.test(text) && Number(text) > 100) channel = Number(text)
+  const by = madeWith()
   const wrong = await store.commit(
     [
+      ...by.steps,
       {
         table: 'readings',
         op: 'insert',
         fields: {
           spotId: props.spotId,
-          setupId: setupId.value,
+          setupId: by.id,
           takenAtUtc: takenAt(),
           replacesId: null,
           withdrawn: false,
@@ -155,14 +165,16 @@ async function saveSpeed(wouldNotLoad: boolean) {
     errors.down = 'a speed is needed, or “would not load”'
     return
   }
+  const by = madeWith()
   const wrong = await store.commit(
     [
+      ...by.steps,
       {
         table: 'speedRuns',
         op: 'insert',
         fields: {
           spotId: props.spotId,
-          setupId: setupId.value,
+          setupId: by.id,
           takenAtUtc: takenAt(),
           replacesId: null,
           withdrawn: false,
@@ -190,14 +202,16 @@ async function saveCall(c: (typeof CALLS)[number]) {
   if (saving) return
   saving = true
   const { words, ...outcome } = c
+  const by = madeWith()
   const wrong = await store.commit(
     [
+      ...by.steps,
       {
         table: 'calls',
         op: 'insert',
         fields: {
           spotId: props.spotId,
-          setupId: setupId.value,
+          setupId: by.id,
           takenAtUtc: takenAt(),
           replacesId: null,
           withdrawn: false,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { setUpsOf, setupWords, traitsOf } from '#core/survey/setups'
+import { asPlanned, setUpsOf, setupWords, traitsOf } from '#core/survey/setups'
 import type { SetUp } from '#core/survey/setups'
 import type { SetupRow } from '#core/job/schema'
 
@@ -26,6 +26,12 @@ watchEffect(() => {
   id.value = found?.row.id ?? null
 })
 const designName = (d: string | null) => store.doc!.designs.find(x => x.id === d)?.name ?? 'the plan'
+/** what the first reading of the finished work is taken as made with, until said otherwise */
+const planned = computed(() => {
+  const row = store.design && { id: '', ...asPlanned(store.doc!, store.design) }
+  const made = row && setUpsOf({ ...store.doc!, setups: [row] }).get('')
+  return made ? setupWords(made) : 'not said yet'
+})
 const open = ref(false)
 const doing = ref(false)
 const error = ref('')
@@ -87,7 +93,7 @@ const lock = ref('')
       <option v-for="s in all.filter(x => !after || x.phase === 'after')" :key="s.row.id" :value="s.row.id">
         {{ s.row.mark ? `${s.row.mark}: ` : '' }}{{ setupWords(s) }}
       </option>
-      <option v-if="after && !all.some(s => s.phase === 'after')" :value="null">not said yet: press “with…”</option>
+      <option v-if="after && !all.some(s => s.phase === 'after')" :value="null">after: {{ planned }}</option>
     </select>
     <button v-if="session.mayEdit" type="button" class="press small" data-test="setup-change" @click="open = true">with…</button>
     <MvSheet v-model="open" title="The same, with one thing changed">

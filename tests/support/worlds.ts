@@ -1,0 +1,184 @@
+/**
+ * Seeded places with a truth of their own, for what is promised: a wanted mast, others that disturb it, walls, phones
+ * that read with errors, and a link whose rate goes by the CQI table. Nothing here is taken from the computation
+ * that is judged: other formulas, other shapes of pattern and other rates, and errors that it does not know.
+ */
+
+/** Uniform numbers of [0, 1). @source mulberry32, public domain */
+export function uniforms(seed: number): () => number {
+  let a = seed >>> 0
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0
+    let t = a
+    t = Math.imul(t ^ (t >>> 15), t | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32
+  }
+}
+
+const mW = (dbm: number) => 10 ** (dbm / 10)
+const dBm = (mw: number) => 10 * Math.log10(mw)
+
+/**
+ * bit/s/Hz of one layer by CQI, and the SINR from which each holds at one block in ten lost.
+ * @source efficiencies 3GPP TS 36.213 table 7.2.3-1; thresholds about 1.9 dB a step from −6.9 dB, from memory of link simulations
+ */
+const CQI = [0.1523, 0.2344, 0.377, 0.6016, 0.877, 1.1758, 1.4766, 1.9141, 2.4063, 2.7305, 3.3223, 3.9023, 4.5234, 5.1152, 5.5547]
+/** Of a carrier's elements, what control and reference signals leave. @source about a quarter, common practice (no source) */
+const USABLE = 0.75 * 0.9
+
+/** Mbit/s of a whole carrier; two layers share the power and pay 2 dB for leaking into each other. */
+export function linkMbps(sinrDb: number, widthMHz: number, layers: 1 | 2): number {
+  const one = (db: number) => {
+    const at = Math.min((db + 6.9) / 1.9, CQI.length - 1)
+    if (at < 0) return 0
+    const low = Math.floor(at)
+    return CQI[low]! + ((CQI[low + 1] ?? CQI[low]!) - CQI[low]!) * (at - low)
+  }
+  const best = layers === 2 ? Math.max(one(sinrDb), 2 * one(sinrDb - 5)) : one(sinrDb)
+  return best * USABLE * widthMHz
+}
+
+/** kTB of 15 kHz at 290 K. */
+const THERMAL_DBM = -132.2
+
+export interface World {
+  /** RSRP in the open air at the outside spot, isotropic, dBm */
+  airDbm: number
+  /** others, each at an angle from the wanted mast as seen from the site, degrees, dBm per element */
+  others: { offDeg: number; dbm: number; direct: number }[]
+  /** share of the wanted that comes straight; the rest comes from all round */
+  direct: number
+  /** what the house takes on the way to the kitchen, dB */
+  houseDb: number
+  phoneDbi: number
+  phoneNoiseDb: number
+  /** of the cell, what is left for one more user, on the usual hour */
+  share: number
+  normal: () => number
+  uniform: () => number
+}
+
+export function worldOf(seed: number): World {
+  const uniform = uniforms(seed)
+  const normal = () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+  const airDbm = -112 + 30 * uniform()
+  // About half of what disturbs comes from the wanted mast itself, by its other sectors; the rest from anywhere.
+  const others = Array.from({ length: 2 + Math.floor(3 * uniform()) }, () => ({
+    offDeg: uniform() < 0.5 ? 4 * normal() : 360 * uniform() - 180,
+    dbm: airDbm - 4 - 18 * uniform(),
+    direct: 0.4 + 0.5 * uniform(),
+  }))
+  return {
+    airDbm,
+    others,
+    direct: 0.6 + 0.35 * uniform(),
+    houseDb: 6 + 12 * uniform(),
+    phoneDbi: -3 + 1.5 * normal(),
+    phoneNoiseDb: 8 + 1.5 * normal(),
+    share: 0.12 + 0.6 * uniform(),
+    normal,
+    uniform,
+  }
+}
+
+/** An antenna as it stands: gain ahead, and gain by angle from the wanted mast, both less what the line takes. */
+interface Mounted {
+  db: (offDeg: number) => number
+  /** over all directions round about */
+  meanDb: number
+}
+const roundAbout = (db: number): Mounted => ({ db: () => db, meanDb: db })
+
+/** Wanted and disturbing power after an antenna, per element. */
+function caught(w: World, antenna: Mounted): { wanted: number; others: number } {
+  const by = (dbm: number, offDeg: number, direct: number) =>
+    direct * mW(dbm + antenna.db(offDeg)) + (1 - direct) * mW(dbm + antenna.meanDb)
+  return {
+    wanted: by(w.airDbm, 0, w.direct),
+    others: w.others.reduce((sum, o) => sum + by(o.dbm, o.offDeg, o.direct), 0),
+  }
+}
+
+function received(w: World, antenna: Mounted, noiseDb: number): { rsrpDbm: number; sinrDb: number } {
+  const { wanted, others } = caught(w, antenna)
+  return { rsrpDbm: dBm(wanted), sinrDb: dBm(wanted / (others + mW(THERMAL_DBM + noiseDb))) }
+}
+
+export interface Read {
+  rsrpDbm: number
+  sinrDb: number
+}
+
+/** What a phone shows: whole decibels, with the fading of where and when it is held. */
+export function phoneReads(w: World, inside: boolean): Read {
+  const r = received(w, roundAbout(w.phoneDbi - (inside ? w.houseDb : 0)), w.phoneNoiseDb)
+  const fade = 2 * w.normal()
+  return { rsrpDbm: Math.round(r.rsrpDbm + fade), sinrDb: Math.round(r.sinrDb + 0.4 * fade + 1.2 * w.normal()) }
+}
+
+/** What a phone loads in the kitchen, Mbit/s, at this minute. */
+export function phoneLoads(w: World): number {
+  const r = received(w, roundAbout(w.phoneDbi - w.houseDb), w.phoneNoiseDb)
+  const now = w.share * (1 + 0.15 * w.normal())
+  return Math.max(0.05, now * linkMbps(r.sinrDb + w.normal(), 10, 2))
+}
+
+/**
+ * Gain toward an angle less that ahead, dB.
+ * @source a power of the cosine through its half-power width, floor at the front-to-back ratio, antenna handbooks
+ */
+function lobeDb(offDeg: number, widthDeg: number, frontToBackDb: number): number {
+  const exponent = -3 / (10 * Math.log10(Math.cos((widthDeg * Math.PI) / 360)))
+  const c = Math.cos((offDeg * Math.PI) / 180)
+  return c <= 0 ? -frontToBackDb : Math.max(-frontToBackDb, 10 * exponent * Math.log10(c))
+}
+
+export interface RouterKit {
+  gainDbi: number
+  beamwidthDeg: number
+  frontToBackDb: number
+  /** line and joints by their data sheets, dB */
+  lossDb: number
+  layers: 1 | 2
+  noiseDb: number
+}
+
+/** Aimed to a few degrees, with a gain and a cable that are nearly what is printed. */
+function mounted(w: World, k: RouterKit): Mounted {
+  const off = 6 * w.normal()
+  const ahead = k.gainDbi + 0.8 * w.normal() - k.lossDb * (1 + 0.08 * w.normal())
+  const db = (o: number) => ahead + lobeDb(o + off, k.beamwidthDeg, k.frontToBackDb)
+  let sum = 0
+  for (let o = -180; o < 180; o += 5) sum += mW(db(o)) / 72
+  return { db, meanDb: dBm(sum) }
+}
+
+/** What the router loads on the usual hour. */
+export function routerLoads(w: World, k: RouterKit): number {
+  const r = received(w, mounted(w, k), k.noiseDb + 0.7 * w.normal())
+  return w.share * linkMbps(r.sinrDb, 10, k.layers)
+}
+
+export interface BoosterKit {
+  donor: RouterKit
+  /** of the amplifier as set, dB, and its noise figure */
+  gainDb: number
+  noiseDb: number
+  /** from the amplifier's port into the inside antenna, dB, and that antenna's gain, dBi */
+  feedLossDb: number
+  serverDbi: number
+  /** from the inside antenna to the phone, metres, MHz, floors between */
+  metres: number
+  frequencyMHz: number
+  floors: number
+}
+
+/** What a phone loads in a room that an inside antenna serves. @source one slope of 28 and 8 dB of scatter, ITU-R P.1238 */
+export function phoneLoadsByBooster(w: World, k: BoosterKit): number {
+  const loss = 20 * Math.log10(k.frequencyMHz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + 8 * w.normal()
+  const through = mW(k.gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi)
+  const { wanted, others } = caught(w, mounted(w, k.donor))
+  const noise = mW(THERMAL_DBM + k.noiseDb) * through + mW(THERMAL_DBM + w.phoneNoiseDb)
+  return w.share * linkMbps(dBm((wanted * through) / (others * through + noise)), 10, 1)
+}
