@@ -3,13 +3,27 @@ import stylistic from '@stylistic/eslint-plugin'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** Dependencies point one way: core ← shared ← server, app. Core may use a short list of pure libraries. */
-const only = (files, allowed, message) => ({
+const never = (files, ...patterns) => ({
   files,
   ignores: ['**/*.test.ts'],
-  rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: allowed, message }] }] },
+  rules: { 'no-restricted-imports': ['error', { patterns }] },
 })
 
 const PURE = '@sinclair/typebox$|geographiclib-geodesic$|geomagnetism$|suncalc$'
+const IMPURE = {
+  regex: `^(?!\\.{1,2}/|${PURE})|/(app|server|shared|demo|scripts)/`,
+  message: 'core is pure: no interface, server, Node or browser API',
+}
+
+/** Inside core a folder uses only those before it. */
+const CORE = [
+  ...['geo', 'job', 'radio', 'terrain', 'formats', 'survey', 'site', 'catalogue', 'chain', 'fitting', 'separation'],
+  ...['coverage', 'aim', 'promise', 'judge', 'drawing', 'report'],
+]
+const later = (/** @type {number} */ i) => ({
+  regex: `^\\.\\./(${CORE.slice(i + 1).join('|')})/`,
+  message: `core/${CORE[i]} uses only what stands before it: ${CORE.slice(0, i).join(', ')}`,
+})
 
 /** A line holds one thought. How it is set is the formatter's business. */
 const LINE = 140
@@ -37,13 +51,10 @@ export default withNuxt(
   { files: ['**/*.{ts,mjs}'], plugins: { stylistic }, rules: { 'stylistic/max-len': ['error', LINE] } },
   { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: LINE, template: LINE }] } },
   { files: ['scripts/**/*.mjs', 'bench/**/*.mjs'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
-  only(
-    ['core/**/*.ts'],
-    `^(?!\\.{1,2}/|${PURE})|/(app|server|shared|demo|scripts)/`,
-    'core is pure: no interface, server, Node or browser API',
-  ),
-  only(['shared/**/*.ts'], '/(app|server)/|^(vue|nuxt|h3|node:)', 'shared knows core alone'),
-  only(['server/**/*.ts'], '(^~|/app/)', 'the server does not know the interface'),
+  never(['core/**/*.ts'], IMPURE),
+  ...CORE.map((folder, i) => never([`core/${folder}/**/*.ts`], IMPURE, ...(i + 1 < CORE.length ? [later(i)] : []))),
+  never(['shared/**/*.ts'], { regex: '/(app|server)/|^(vue|nuxt|h3|node:)', message: 'shared knows core alone' }),
+  never(['server/**/*.ts'], { regex: '(^~|/app/)', message: 'the server does not know the interface' }),
   {
     files: ['core/**/*.ts'],
     rules: {

@@ -14,6 +14,13 @@ const to = args.includes('--to')
 mkdirSync(to, { recursive: true })
 const base = `http://localhost:${readFileSync(join(DATA, 'demo', 'port'), 'utf8').trim()}`
 const job = (/** @type {number} */ n) => `0192f000-00${n}0-7000-8000-000000000001`
+/** What is asked before anyone climbs is ticked. */
+const tick = async (/** @type {import('@playwright/test').Page} */ page) => {
+  for (const key of ['falls', 'overhead', 'storm']) {
+    const box = page.locator(`[data-test=tick-${key}]`)
+    if (await box.count()) await box.click()
+  }
+}
 const KILN = job(1)
 const LOFT = job(2)
 
@@ -29,17 +36,17 @@ const VIEWS = [
   ['map', 1280, 800, `/job/${KILN}/bearings`, page => page.keyboard.press('v').then(() => page.waitForTimeout(2500))],
   ['stops', 1280, 800, `/job/${job(4)}/ask`],
   ['boat', 1280, 800, `/job/${job(5)}/level`],
-  ['choose', 1280, 800, `/job/${LOFT}/choose`],
+  ['choose', 1280, 800, `/job/${job(6)}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
   ['level-night', 1280, 800, `/job/${LOFT}/level`, page => page.locator('[data-test=night]').click()],
   ['aim', 1280, 800, `/job/${KILN}/aim`],
-  ['proof', 1280, 800, `/job/${KILN}/proof`],
+  ['proof', 1280, 800, `/job/${job(3)}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
   ['roof-survey', 390, 844, `/job/${KILN}/survey`],
   ['roof-bearings', 390, 844, `/job/${KILN}/bearings`],
   ['roof-level', 390, 844, `/job/${LOFT}/level`],
-  ['roof-aim', 390, 844, `/job/${KILN}/aim`],
+  ['roof-aim', 390, 844, `/job/${KILN}/aim`, tick],
   ['roof-proof', 390, 844, `/job/${KILN}/proof`],
 ]
 

@@ -207,14 +207,41 @@ async function buildInto(/** @type {string} */ making, /** @type {string} */ fol
         seen.heard(String(d))
       })
     }
-    child.once('error', () => done(1))
-    child.once('exit', done)
+    const parted = endsWithUs(child)
+    const ended = (/** @type {number | null} */ n) => {
+      parted()
+      done(n)
+    }
+    child.once('error', () => ended(1))
+    child.once('exit', ended)
   })
   seen.end()
   if (code !== 0) fail(`${said}\nThe build failed; see above.`)
   rmSync(folder, { recursive: true, force: true })
   renameSync(making, folder)
   writeFileSync(join(folder, '.whole'), '')
+}
+
+/**
+ * A child that does not outlive this process: whatever ends us ends it first.
+ * @returns what lets go of it once it has ended
+ */
+function endsWithUs(/** @type {import('node:child_process').ChildProcess} */ child) {
+  const kill = () => void child.kill('SIGKILL')
+  const signals = /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP'])
+  const onSignal = (/** @type {NodeJS.Signals} */ signal) => {
+    kill()
+    // Where nobody else listens, the signal does what it would have done.
+    if (process.listenerCount(signal) > 1) return
+    process.removeListener(signal, onSignal)
+    process.kill(process.pid, signal)
+  }
+  process.once('exit', kill)
+  for (const s of signals) process.on(s, onSignal)
+  return () => {
+    process.removeListener('exit', kill)
+    for (const s of signals) process.removeListener(s, onSignal)
+  }
 }
 
 /** Takes older builds away that nobody serves; and what a build that was broken off left. */
