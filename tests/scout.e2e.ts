@@ -291,7 +291,10 @@ test('a picture with its world file lies under the map; one without is laid by t
   await sent(page)
   const sql = database(app)
   expect((await sql`select affine from pictures where job_id = ${KILN}`)[0]!.affine).toHaveLength(6)
-  expect((await sql`select count(*)::int as n from picture_files where job_id = ${KILN}`)[0]!.n).toBeGreaterThan(0)
+  // The row never waits for its bytes: they come after it.
+  await expect
+    .poll(async () => (await sql`select count(*)::int as n from picture_files where job_id = ${KILN}`)[0]!.n)
+    .toBeGreaterThan(0)
   await sql.end()
   const wrong = await page.request.put(`/api/jobs/${KILN}/pictures/0192f000-0000-7000-8000-000000000001`, {
     data: Buffer.from('GIF89a'),
@@ -507,11 +510,18 @@ test('four hundred masts are ranked, the rest left out; thirty are listed until 
 
 test('a tile brought while the job is open changes its ground', async ({ demoPage: page }) => {
   await openJob(page, CROFT, 'bearings')
-  const before = await page.locator('.list li').first().textContent()
+  const first = page.locator('.list li').first()
+  // Paths come in one by one: what is compared is what stands when all are there.
+  let before = ''
+  await expect(async () => {
+    before = (await first.textContent())!
+    await page.waitForTimeout(1500)
+    expect(await first.textContent()).toBe(before)
+  }).toPass()
   await page.locator('[data-test=terrain]').click()
   await page.locator('[data-test=hgt-file]').setInputFiles(heightTile())
   await expect(page.locator('[data-test=terrain-done]')).toContainText('N47W041')
   await close(page)
   // The tile lies elsewhere: nothing here may move.
-  await expect(page.locator('.list li').first()).toHaveText(before!)
+  await expect(first).toHaveText(before)
 })

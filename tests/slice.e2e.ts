@@ -141,7 +141,7 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
     await expect(page.locator('[data-test=down] input')).toHaveValue('')
   }
   await expect(page.locator('[data-test=verdict]')).toContainText('meets the 12 down and 2.5 up agreed in Kitchen')
-  await expect(page.locator('.picture')).toContainText('3.7 times the download')
+  await expect(page.locator('.picture')).toContainText('3.7 times (+271 %) the download')
 
   // Handover
   await page.locator('header.acts').getByRole('button', { name: /Keep/ }).click()

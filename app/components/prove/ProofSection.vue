@@ -94,9 +94,16 @@ const drops = computed(() => proof.value.calls)
             <span v-else>{{ l.words }}</span>
             <span v-if="l.summary.band" class="soft">{{ l.summary.band }}</span>
           </span>
-          <span class="fig">{{ l.summary.rsrp ? num(l.summary.rsrp.median) : '–' }}</span>
-          <span class="fig">{{ l.summary.sinr ? num(l.summary.sinr.median) : '–' }}</span>
-          <span v-for="side in SIDES" :key="side" class="plot" role="img" :aria-label="`${side}: ${plotWords(l, side)}`">
+          <span class="fig" data-name="RSRP, dBm">{{ l.summary.rsrp ? num(l.summary.rsrp.median) : '–' }}</span>
+          <span class="fig" data-name="SINR, dB">{{ l.summary.sinr ? num(l.summary.sinr.median) : '–' }}</span>
+          <span
+            v-for="side in SIDES"
+            :key="side"
+            class="plot"
+            role="img"
+            :aria-label="`${side}: ${plotWords(l, side)}`"
+            :data-name="`${side}, Mbit/s`"
+          >
             <i v-for="m in scales[side].marks" :key="m" class="mark" :style="{ left: pct(m, scales[side].end) }" />
             <i v-if="agreed[side] !== null" class="agreed" :style="{ left: pct(agreed[side]!, scales[side].end) }" />
             <template v-for="d in dots(l, side)" :key="d.id">
@@ -113,7 +120,7 @@ const drops = computed(() => proof.value.calls)
               }}</b>
             </template>
           </span>
-          <span class="fig">{{ l.summary.ping ? num(l.summary.ping.median) : '–' }}</span>
+          <span class="fig" data-name="ping, ms">{{ l.summary.ping ? num(l.summary.ping.median) : '–' }}</span>
         </div>
         <p v-if="agreed.down !== null || agreed.up !== null" class="soft legend"><i class="agreed" /> agreed</p>
       </div>
@@ -241,8 +248,7 @@ const drops = computed(() => proof.value.calls)
   position: relative;
   height: 56px;
 }
-.plot i,
-.legend i {
+.plot i {
   position: absolute;
 }
 .plot .mark {
@@ -285,9 +291,14 @@ const drops = computed(() => proof.value.calls)
   outline: 1px solid var(--mv-ink);
 }
 .legend {
-  position: relative;
-  padding-left: 12px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 4px 0 0 12px;
   font-size: 12.5px;
+}
+.legend .agreed {
+  height: 16px;
 }
 .said {
   display: grid;
@@ -341,6 +352,24 @@ ul {
   }
   .line.heads {
     display: none;
+  }
+  /* without the heads, each figure names what it is of */
+  .line [data-name]::before {
+    content: attr(data-name) ' ';
+    color: var(--mv-soft);
+    font-family: var(--mv-sans);
+    font-size: 12px;
+    font-weight: 400;
+  }
+  .plot {
+    height: 76px;
+  }
+  .plot .mark,
+  .plot .agreed {
+    top: 20px;
+  }
+  .plot .median {
+    top: 26px;
   }
   .traits,
   .plot {
