@@ -212,3 +212,25 @@ describe('primitives', () => {
     expect(space.place(400, 100, textWidth('far away'))).toBe(100)
   })
 })
+
+describe('a label that belongs to a room', () => {
+  const within = { x: 0, y: 100, w: 60, h: 40 }
+  const put = (text: string, ...kept: [number, number, number, number][]) => {
+    const space = new LabelSpace()
+    for (const line of kept) space.keepOff(...line)
+    const p: Primitive[] = []
+    space.put(p, { x: 30, y: 124, anchor: 'middle', style: 'labelSoft', text, within, optional: true })
+    return p
+  }
+  it('is written in the room, past a line across its middle', () => {
+    const [label, ...more] = put('Hall', [-50, 120, 150, 120])
+    expect(more).toEqual([])
+    expect(label).toMatchObject({ kind: 'text' })
+    expect((label as { y: number }).y).toBeGreaterThan(100)
+    expect((label as { y: number }).y).toBeLessThanOrEqual(140)
+  })
+  it('is left out where the room has no place for it', () => {
+    expect(put('a name longer than the room')).toEqual([])
+    expect(put('Hall', [0, 110, 60, 110], [0, 120, 60, 120], [0, 130, 60, 130])).toEqual([])
+  })
+})

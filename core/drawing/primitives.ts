@@ -195,14 +195,16 @@ export interface LabelWish {
   anchor?: Anchor
   /** left out rather than laid over something */
   optional?: boolean
+  /** where it belongs: it is written nowhere else */
+  within?: Box
   id?: string
 }
 
 /**
  * Keeps labels off each other and off lines. The rule: each label in its turn takes the free place
  * nearest to the one it asked for, looked for above and below it, then further to either side; one that
- * has to go further than a line's height gets a leader back to its place; one that is optional and finds
- * no room is left out.
+ * has to go further than a line's height gets a leader back to its place; one that belongs to a room is
+ * written in that room, without a leader; one that is optional and finds no room is left out.
  */
 export class LabelSpace {
   private readonly taken: Box[] = []
@@ -223,8 +225,7 @@ export class LabelSpace {
   }
 
   private free(box: Box): boolean {
-    const { bounds: b } = this
-    if (box.x < b.x || box.y < b.y || box.x + box.w > b.x + b.w || box.y + box.h > b.y + b.h) return false
+    if (!inside(box, this.bounds)) return false
     return !this.taken.some(t => overlaps(t, box)) && !this.lines.some(l => crosses(l, box))
   }
 
@@ -271,20 +272,22 @@ export class LabelSpace {
     for (const [dx, dy] of PLACES) {
       const x = w.x + dx * long * 0.5
       const y = w.y + dy * this.lineHeight
-      if (!this.free(boxAt(x, y))) continue
-      return this.write(p, w, anchor, x, y, boxAt(x, y))
+      const box = boxAt(x, y)
+      if (!this.free(box) || (w.within && !inside(box, w.within))) continue
+      return this.write(p, w, anchor, x, y, box)
     }
     if (w.optional) return false
-    // Nowhere free: held within the drawing, at its own height.
+    // Nowhere free: held within the drawing, or its room, at its own height.
     const box = boxAt(w.x, w.y)
-    const shift = Math.max(this.bounds.x - box.x, 0) - Math.max(box.x + box.w - this.bounds.x - this.bounds.w, 0)
+    const room = w.within ?? this.bounds
+    const shift = Math.max(room.x - box.x, 0) - Math.max(box.x + box.w - room.x - room.w, 0)
     return this.write(p, w, anchor, w.x + shift, w.y, { ...box, x: box.x + shift })
   }
 
   private write(p: Primitive[], w: LabelWish, anchor: Anchor, x: number, y: number, box: Box): true {
     this.taken.push(box)
     const away = Math.hypot(x - w.x, y - w.y)
-    if (away > this.lineHeight * 1.6)
+    if (away > this.lineHeight * 1.6 && !w.within)
       p.push({
         kind: 'line',
         style: 'drop',
@@ -298,7 +301,7 @@ export class LabelSpace {
   }
 }
 
-interface Box {
+export interface Box {
   x: number
   y: number
   w: number
@@ -308,6 +311,7 @@ interface Box {
 const clamp = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))
 const leftOf = (x: number, long: number, anchor: Anchor): number =>
   anchor === 'start' ? x : anchor === 'middle' ? x - long / 2 : x - long
+const inside = (a: Box, b: Box): boolean => a.x >= b.x && a.y >= b.y && a.x + a.w <= b.x + b.w && a.y + a.h <= b.y + b.h
 const overlaps = (a: Box, b: Box): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
 /** Places to try, in halves of the label's length and in line heights, nearest first. */

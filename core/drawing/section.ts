@@ -66,7 +66,12 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   const top = Math.max(ridgeM(site), building.eavesM, a.mountHeightM, ...highest, ...doc.spots.map(s => s.upM)) + 1.4
   const groundBand = Math.max(30, pictureHeight * 0.1)
   const roomAbove = pictureHeight - groundBand - (o.compact ? 16 : 34)
-  const perM = Math.min(roomAbove / top, (o.width * (o.compact ? 0.56 : site.lengthM > 20 ? 0.46 : 0.34)) / site.lengthM)
+  const widest = Math.max(
+    site.lengthM / 2,
+    ...[...doc.spots, ...(a.tree?.nodes ?? []).map(n => n.node)].map(n => Math.abs(along(site, n, sign))),
+  )
+  const acrossPerM = o.compact ? (o.width / 2 - 22) / widest : (o.width * (site.lengthM > 20 ? 0.46 : 0.34)) / site.lengthM
+  const perM = Math.min(roomAbove / top, acrossPerM)
   const groundY = pictureHeight - groundBand
   const centre = o.width * (o.compact ? 0.5 : site.lengthM > 20 ? 0.43 : 0.46)
   const toX = (m: number) => centre + m * perM
@@ -78,7 +83,10 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   p.push({ kind: 'rect', style: 'sky', x: 0, y: 0, w: o.width, h: groundY })
   drawBeams(s)
   drawGround(p, building.kind, o.width, groundY, groundBand)
+  const before = p.length
   drawHull(p, building, site, { toX, toY, sign })
+  labels.keepOff(0, groundY, o.width, groundY)
+  for (const q of p.slice(before)) if (q.kind === 'line') labels.keepOff(q.x1, q.y1, q.x2, q.y2)
   const named = drawRooms(s)
   drawTree(s)
   drawSheets(s)
@@ -171,6 +179,9 @@ function drawBeams(s: Sheet): void {
   })
 }
 
+/** Height of the hatch along a room's floor that says whether its level is met. */
+const HATCH_PX = 10
+
 /** Rooms, parted half way between their spots. @returns what writes their names, once everything else has its place */
 function drawRooms(s: Sheet): (() => void)[] {
   const { p, a, doc, site, building, sign, toX, toY } = s
@@ -192,15 +203,18 @@ function drawRooms(s: Sheet): (() => void)[] {
           x1: x,
           y1: floor - 1,
           x2: Math.min(x + 7, x2),
-          y2: floor - (level.met ? 5 : 9),
+          y2: floor - (level.met ? HATCH_PX / 2 : HATCH_PX),
         })
     const middle = (x1 + x2) / 2
+    const within = { x: x1, y: ceiling, w: x2 - x1, h: floor - ceiling - HATCH_PX }
     writes.push(() => {
       if (level)
         s.labels.put(p, {
           x: middle,
           y: (floor + ceiling) / 2 + 4,
           anchor: 'middle',
+          within,
+          optional: true,
           style: level.met ? 'figure' : 'labelShort',
           text: level.met
             ? num(level.rsrpDbm)
@@ -208,8 +222,7 @@ function drawRooms(s: Sheet): (() => void)[] {
               ? `${num(level.rsrpDbm)}, needs ${num(level.needDbm)}`
               : num(level.rsrpDbm),
         })
-      if (x2 - x1 > textWidth(room.name) + 4)
-        s.labels.put(p, { x: middle, y: floor - 11, anchor: 'middle', style: 'labelSoft', text: room.name, optional: true })
+      s.labels.put(p, { x: middle, y: floor - 11, anchor: 'middle', style: 'labelSoft', text: room.name, within, optional: true })
     })
   }
   return writes
@@ -234,8 +247,11 @@ function placesAboard(s: Sheet): (() => void)[] {
 
 function drawSpots(s: Sheet): void {
   const { p, handles, labels, doc, o } = s
+  const boxes = (s.a.tree?.nodes ?? []).filter(isBox).map(n => place(s, n.node))
   for (const spot of doc.spots) {
-    const [x, y] = place(s, spot)
+    const [x, at] = place(s, spot)
+    // What was read where a box now stands shows below it, not on its word.
+    const y = boxes.some(b => Math.abs(b[0] - x) < 30 && Math.abs(b[1] - at) < BOX_PX / 2 + 5) ? at + BOX_PX / 2 + 6 : at
     handles.push({ id: spot.id, kind: 'spot', x, y, label: spot.name, draggable: true })
     p.push({ kind: 'circle', style: 'hollow', x, y, r: spot.needed ? 4.5 : 3, id: spot.id })
     labels.reserve(x - 5, y - 5, 10, 10)
@@ -260,29 +276,34 @@ export function roleOf(tree: Pick<Tree, 'donors' | 'servers'>, n: TreeNode): str
   return n.part.kind
 }
 
+/** Height of a box that has its word on it. */
+const BOX_PX = 26
+
+const isBox = (n: TreeNode): boolean => n.part.kind === 'amplifier' || n.part.kind === 'router'
+
 function drawTree(s: Sheet): void {
   const { p, a, labels, handles } = s
   const { tree } = a
   if (!tree) return
-  // Runs first, so that parts stand over their cables.
+  // Runs first, so that parts stand over their cables; then small parts, so that none lies on a box's word.
   const lanes = new Map<string, number>()
   for (const joint of tree.joints) drawRun(s, joint, lanes)
-  for (const n of tree.nodes) {
+  for (const n of [...tree.nodes.filter(m => !isBox(m)), ...tree.nodes.filter(isBox)]) {
     const [x, y] = place(s, n.node)
     const role = roleOf(tree, n)
     handles.push({ id: n.node.id, kind: 'node', x, y, label: role, draggable: true })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, role, x, y)
     else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
-    else if (n.part.kind === 'amplifier' || n.part.kind === 'router') {
+    else if (isBox(n)) {
       const several = tree.amplifiers.length > 1 && n.part.kind === 'amplifier'
       const word =
         n.part.kind === 'amplifier'
           ? `amp${several ? ` ${letter(tree.amplifiers.findIndex(x2 => x2.node.id === n.node.id))}` : ''}`
           : 'router'
       const w = textWidth(word) + 14
-      p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 13, w, h: 26, id: n.node.id })
+      p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - BOX_PX / 2, w, h: BOX_PX, id: n.node.id })
       p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: n.node.id })
-      labels.reserve(x - w / 2 - 2, y - 15, w + 4, 30)
+      labels.reserve(x - w / 2 - 2, y - BOX_PX / 2 - 2, w + 4, BOX_PX + 4)
     } else if (n.part.kind === 'splitter' || n.part.kind === 'tap') {
       p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 6, w: 12, h: 12, id: n.node.id })
       labels.reserve(x - 7, y - 7, 14, 14)
