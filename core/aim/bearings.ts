@@ -115,11 +115,11 @@ class Bands {
 }
 
 /** @returns what the worker should compute for this document; masts of the job's carrier first, nearest first */
-export function pathInputs(document: JobDocument, byMast = cellsByMast(document.cells)): PathInput[] {
+export function pathInputs(document: JobDocument, byMast = cellsByMast(document.cells), known?: Bands): PathInput[] {
   const doc = atPresentStop(document)
   const at = positionOf(doc)
   if (!at) return []
-  const bands = new Bands(doc, byMast)
+  const bands = known ?? new Bands(doc, byMast)
   const cos = Math.cos((at.latDeg * Math.PI) / 180)
   const rough = (m: Mast) => Math.hypot(m.latDeg - at.latDeg, turn(at.lonDeg, m.lonDeg) * cos)
   const carrier = doc.jobs[0]?.carrier
@@ -185,8 +185,8 @@ export function rankMasts(
   const job = doc.jobs[0]
   const masts = new Map(doc.masts.map(m => [m.id, m]))
   const byMast = cellsByMast(doc.cells)
-  const inputs = pathInputs(doc, byMast)
   const known = new Bands(doc, byMast)
+  const inputs = pathInputs(doc, byMast, known)
   const keys = new Map(inputs.map(i => [i.mastId, i.key]))
   const read = calibrations(doc, readings, id => evidence.paths[keys.get(id) ?? ''] ?? null, byMast)
   const views = inputs

@@ -364,3 +364,7 @@ export function antennaAt(part: AntennaPart, frequencyMHz: number): { pattern: P
     covered: gap(found) === 0,
   }
 }
+
+/** @returns whether one part can stand in the place of another: of its kind, an antenna for the same side of the wall */
+export const isLike = (a: Part, b: Part): boolean =>
+  a.kind === b.kind && (a.kind !== 'antenna' || b.kind !== 'antenna' || a.use === b.use)

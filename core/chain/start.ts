@@ -224,7 +224,7 @@ export const ASSUMED_CARRIERS = 4
  * @param wantedDbm  the wanted carrier's total at the donor's antenna, dBm
  * @param seen  masts in the site frame with their paths
  */
-export function bandLoad(i: {
+export function bandLoad(at: {
   band: string
   wantedDbm: number
   wantedMastId: string | null
@@ -232,27 +232,28 @@ export function bandLoad(i: {
   seen: readonly SeenMast[]
   entered: number | null
 }): BandLoad {
-  if (i.entered !== null)
-    return { overDb: 10 * Math.log10(i.entered), carriers: i.entered, provenance: 'measured', loudest: null }
+  if (at.entered !== null)
+    return { overDb: 10 * Math.log10(at.entered), carriers: at.entered, provenance: 'measured', loudest: null }
   const others: { dbm: number; words: string }[] = []
   // Without a mast chosen nobody knows which of those predicted is the one that was read.
-  for (const m of i.wantedMastId === null ? [] : i.seen) {
-    if (m.mastId === i.wantedMastId) continue
-    const band = m.path.bands.find(b => b.band === i.band)
+  const masts = at.wantedMastId === null ? [] : at.seen
+  for (const m of masts) {
+    if (m.mastId === at.wantedMastId) continue
+    const band = m.path.bands.find(b => b.band === at.band)
     if (!band) continue
-    const { rsrpDbm } = predictedRsrp(m.cells, m.path, band, Math.max(0.5, i.donor.at.node.upM), ASSUMED_BANDWIDTH_MHZ)
-    const gain = gainToward(i.donor.pattern, i.donor, m.frameBearingDeg)
-    const total = rsrpToTotalDbm(rsrpDbm + m.offsetDb + gain, blocksFor(i.band, ASSUMED_BANDWIDTH_MHZ))
+    const { rsrpDbm } = predictedRsrp(m.cells, m.path, band, Math.max(0.5, at.donor.at.node.upM), ASSUMED_BANDWIDTH_MHZ)
+    const gain = gainToward(at.donor.pattern, at.donor, m.frameBearingDeg)
+    const total = rsrpToTotalDbm(rsrpDbm + m.offsetDb + gain, blocksFor(at.band, ASSUMED_BANDWIDTH_MHZ))
     others.push({ dbm: total, words: `${m.carrier}, ${m.name}` })
   }
   if (!others.length)
     return { overDb: 10 * Math.log10(ASSUMED_CARRIERS), carriers: ASSUMED_CARRIERS, provenance: 'assumed', loudest: null }
   const loudest = others.reduce((a, b) => (b.dbm > a.dbm ? b : a))
-  const all = sumDbm([i.wantedDbm, ...others.map(o => o.dbm)])
+  const all = sumDbm([at.wantedDbm, ...others.map(o => o.dbm)])
   return {
-    overDb: all - i.wantedDbm,
+    overDb: all - at.wantedDbm,
     carriers: 1 + others.filter(o => o.dbm > all - 20).length,
     provenance: 'computed',
-    loudest: loudest.dbm > i.wantedDbm ? loudest.words : null,
+    loudest: loudest.dbm > at.wantedDbm ? loudest.words : null,
   }
 }

@@ -1,99 +1,56 @@
 /** Building a tree by hand: branches, parts put in and taken out. */
 import { partById, partOfKind } from '../catalogue/parts'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
-import type { Port } from '../job/part'
+import type { Part, Port } from '../job/part'
 import type { Design, Job } from '../job/schema'
 import type { Building } from '../site/building'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { stockLengthM, wayM } from './lengths'
+import { nodeStep, runStep } from './splice'
 import type { Step } from './splice'
 
 const BRANCH_LINE = 'line-400'
 
+interface Where {
+  kind: Job['kind']
+  building: Building
+  design: Design
+}
+
 /** A new part a little further on, with a cable to it from a free port. */
 export function branchSteps(
-  o: { kind: Job['kind']; building: Building; design: Design },
+  o: Where,
   from: { at: TreeNode; port: Port },
   partId: string,
   at: Point = beside(from.at.node),
 ): Step[] {
   const part = partById(partId)!
-  const line = partOfKind(BRANCH_LINE, 'line')!
   const entry = part.kind === 'line' ? 'in' : part.ports[0]!.id
-  return [
-    nodeStep(o.design, 'new:node', partId, at),
-    {
-      table: 'runs',
-      op: 'insert',
-      rowId: 'new:run',
-      fields: {
-        designId: o.design.id,
-        fromNodeId: from.at.node.id,
-        fromPort: from.port.id,
-        toNodeId: 'new:node',
-        toPort: entry,
-        partId: line.id,
-        part: line,
-        lengthM: stockLengthM(line, wayM(o.kind, o.building, from.at.node, at)),
-        measured: false,
-        spareM: null,
-      },
-    },
-  ]
+  const key = 'new:node'
+  return [nodeStep(o.design.id, key, part, at), cableStep(o, from, [key, entry], at)]
 }
 
 const beside = (p: Point): Point => ({ eastM: round2(p.eastM + 2), northM: p.northM, upM: p.upM })
 
-function nodeStep(design: Design, key: string, partId: string, at: Point): Step {
-  return {
-    table: 'nodes',
-    op: 'insert',
-    rowId: key,
-    fields: {
-      designId: design.id,
-      partId,
-      part: partById(partId)!,
-      own: null,
-      eastM: at.eastM,
-      northM: at.northM,
-      upM: at.upM,
-      azimuthDeg: null,
-      tiltDeg: 0,
-    },
-  }
+/** A cable of a stock length that reaches. */
+function cableStep(o: Where, from: { at: TreeNode; port: Port }, to: readonly [string, string], at: Point): Step {
+  const line = partOfKind(BRANCH_LINE, 'line')!
+  const lengthM = stockLengthM(line, wayM(o.kind, o.building, from.at.node, at))
+  return runStep(o.design.id, 'new:run', [from.at.node.id, from.port.id], to, { partId: line.id, part: line, lengthM })
 }
 
 /** A part by itself, to be joined afterwards. */
-export const looseSteps = (design: Design, partId: string, at: Point): Step[] => [nodeStep(design, 'new:node', partId, at)]
+export const looseSteps = (design: Design, part: Part, at: Point): Step[] => [nodeStep(design.id, 'new:node', part, at)]
 
 /** A cable between two free ports. */
-export function joinSteps(
-  o: { kind: Job['kind']; building: Building; design: Design },
-  from: { at: TreeNode; port: Port },
-  to: { at: TreeNode; port: Port },
-): Step[] {
-  const line = partOfKind(BRANCH_LINE, 'line')!
-  return [
-    {
-      table: 'runs',
-      op: 'insert',
-      rowId: 'new:run',
-      fields: {
-        designId: o.design.id,
-        fromNodeId: from.at.node.id,
-        fromPort: from.port.id,
-        toNodeId: to.at.node.id,
-        toPort: to.port.id,
-        partId: line.id,
-        part: line,
-        lengthM: stockLengthM(line, wayM(o.kind, o.building, from.at.node, to.at.node)),
-        measured: false,
-        spareM: null,
-      },
-    },
-  ]
-}
+export const joinSteps = (o: Where, from: { at: TreeNode; port: Port }, to: { at: TreeNode; port: Port }): Step[] => [
+  cableStep(o, from, [to.at.node.id, to.port.id], to.at.node),
+]
+
+/** Another part in the place of one, and of those built alike: the maker's figures of the old one go with it. */
+export const swapSteps = (nodeIds: readonly string[], part: Part): Step[] =>
+  nodeIds.map(rowId => ({ table: 'nodes', op: 'update', rowId, fields: { partId: part.id, part, own: null } }))
 
 /** Takes a part out; where one cable led to it and one away, the first goes on to where the second led. */
 export function removeSteps(tree: Tree, n: TreeNode): Step[] {

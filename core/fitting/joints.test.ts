@@ -5,6 +5,7 @@ import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
 import { adapterFor, lineEnd, matingProblem, misfits } from './joints'
 import type { End } from './joints'
+import { looseSteps } from './edits'
 import { cableLength, stockLengthM, wayM } from './lengths'
 import { buildingOf } from '../site/building'
 
@@ -63,6 +64,15 @@ describe('joints', () => {
         part,
       ).toEqual([])
     }
+  })
+})
+
+describe('parts put in by hand', () => {
+  it('one of the crew’s own comes whole, though the catalogue does not know it', () => {
+    const own = { ...partById('ant-dome')!, id: 'own-dome', name: 'Ours' }
+    const house = new House('booster')
+    const [step] = looseSteps(house.doc.designs[0]!, own, { eastM: 1, northM: 2, upM: 3 })
+    expect(step!.fields).toMatchObject({ partId: 'own-dome', part: own, own: null, eastM: 1, northM: 2, upM: 3 })
   })
 })
 

@@ -1,6 +1,7 @@
 /** Putting a part into a tree: between a cable and what it leads to, or into the middle of a cable. */
 import { partById } from '../catalogue/parts'
 import type { Joint } from '../chain/tree'
+import type { Part } from '../job/part'
 import type { Run, TableName } from '../job/schema'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
@@ -13,35 +14,37 @@ export interface Step {
   fields: Record<string, unknown>
 }
 
-const nodeStep = (designId: string, key: string, partId: string, at: Point): Step => ({
+/** A part placed in a design. */
+export const nodeStep = (designId: string, key: string, part: Part, at: Point): Step => ({
   table: 'nodes',
   op: 'insert',
   rowId: key,
   fields: {
     designId,
-    partId,
-    part: partById(partId)!,
+    partId: part.id,
+    part,
     own: null,
-    eastM: round2(at.eastM),
-    northM: round2(at.northM),
-    upM: round2(at.upM),
+    eastM: at.eastM,
+    northM: at.northM,
+    upM: at.upM,
     azimuthDeg: null,
     tiltDeg: 0,
   },
 })
 
-const runStep = (
-  run: Pick<Run, 'designId'>,
+/** A cable between two ports; without one, the parts are screwed together. */
+export const runStep = (
+  designId: string,
   key: string,
-  [fromNodeId, fromPort]: [string, string],
-  [toNodeId, toPort]: [string, string],
+  [fromNodeId, fromPort]: readonly [string, string],
+  [toNodeId, toPort]: readonly [string, string],
   cable: Pick<Run, 'partId' | 'part' | 'lengthM'> | null,
 ): Step => ({
   table: 'runs',
   op: 'insert',
   rowId: key,
   fields: {
-    designId: run.designId,
+    designId,
     fromNodeId,
     fromPort,
     toNodeId,
@@ -53,6 +56,8 @@ const runStep = (
     spareM: null,
   },
 })
+
+const rounded = (p: Point): Point => ({ eastM: round2(p.eastM), northM: round2(p.northM), upM: round2(p.upM) })
 
 /** How far from what it is screwed to a small part is drawn, m. */
 const BESIDE_M = 0.25
@@ -72,22 +77,22 @@ export function screwOn(joint: Joint, side: 'from' | 'to', partId: string, n = 1
   const away = Math.hypot(other.eastM - node.eastM, other.northM - node.northM, other.upM - node.upM)
   const share = away > 0 ? Math.min(0.5, BESIDE_M / away) : 0
   const key = `new:${n}`
-  const at = {
+  const at = rounded({
     eastM: node.eastM + share * (other.eastM - node.eastM),
     northM: node.northM + share * (other.northM - node.northM),
     upM: node.upM + share * (other.upM - node.upM),
-  }
+  })
   // The part's first port is where a cable comes in: on the other side it is turned round.
   return side === 'to'
     ? [
-        nodeStep(run.designId, key, partId, at),
+        nodeStep(run.designId, key, part, at),
         { table: 'runs', op: 'update', rowId: run.id, fields: { fromPort: joint.from.port.id, toNodeId: key, toPort: first } },
-        runStep(run, `${key}r`, [key, second!], [node.id, jack.port.id], null),
+        runStep(run.designId, `${key}r`, [key, second!], [node.id, jack.port.id], null),
       ]
     : [
-        nodeStep(run.designId, key, partId, at),
+        nodeStep(run.designId, key, part, at),
         { table: 'runs', op: 'update', rowId: run.id, fields: { toPort: joint.to.port.id, fromNodeId: key, fromPort: first } },
-        runStep(run, `${key}r`, [node.id, jack.port.id], [key, second!], null),
+        runStep(run.designId, `${key}r`, [node.id, jack.port.id], [key, second!], null),
       ]
 }
 
@@ -98,14 +103,14 @@ export function spliceInto(joint: Joint, partId: string, at: Point, firstM: numb
   if (part.kind === 'line') return []
   const key = `new:${n}`
   return [
-    nodeStep(run.designId, key, partId, at),
+    nodeStep(run.designId, key, part, rounded(at)),
     {
       table: 'runs',
       op: 'update',
       rowId: run.id,
       fields: { fromPort: joint.from.port.id, toNodeId: key, toPort: part.ports[0]!.id, lengthM: round2(firstM) },
     },
-    runStep(run, `${key}r`, [key, part.ports[1]!.id], [run.toNodeId, joint.to.port.id], {
+    runStep(run.designId, `${key}r`, [key, part.ports[1]!.id], [run.toNodeId, joint.to.port.id], {
       partId: run.partId,
       part: run.part ?? line,
       lengthM: round2(Math.max(0.5, run.lengthM - firstM)),

@@ -168,7 +168,7 @@ function openPorts(tree: Tree): Draft[] {
       })
   }
   for (const { at, port } of tree.open) {
-    if (port.role === 'cell') continue
+    if (port.role === 'cell' || tree.loose.some(n => n.node.id === at.node.id)) continue
     const what = at.part.name
     const words =
       port.role === 'feed'
@@ -176,7 +176,6 @@ function openPorts(tree: Tree): Draft[] {
         : port.role === 'out' || port.role === 'tap' || port.role === 'through'
           ? `An output of ${what} is open`
           : `The ${port.role} port of ${what} is open`
-    if (tree.loose.some(n => n.node.id === at.node.id)) continue
     out.push({
       code: 'choose.open-port',
       subjectId: `${at.node.id}.${port.id}`,

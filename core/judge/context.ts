@@ -4,6 +4,7 @@ import { bestHeading } from '../aim/sweep'
 import type { Evidence, MastView } from '../aim/bearings'
 import { cellsByMast, rankMasts, siteDeclination } from '../aim/bearings'
 import { bandLoad, measuredEntryDb, startAt } from '../chain/start'
+import type { SeenMast } from '../chain/start'
 import { computeLevels } from '../chain/levels'
 import type { Carrier, Levels, Source } from '../chain/levels'
 import { treeOf, turned } from '../chain/tree'
@@ -14,14 +15,14 @@ import { cableLength } from '../fitting/lengths'
 import type { CableLength } from '../fitting/lengths'
 import type { Declination } from '../geo/declination'
 import { findRow, standing } from '../job/changes'
-import type { Cell, Design, Job, JobDocument, Site, Sweep } from '../job/schema'
+import type { Design, Job, JobDocument, Site, Sweep } from '../job/schema'
 import { bandByName, dlCentreMHz, ulCentreMHz } from '../radio/bands'
 import type { Band } from '../radio/bands'
 import { gainToward } from '../radio/pattern'
 import { NEED_CALLS_DBM, NEED_DATA_DBM } from '../radio/grades'
 import { rsrpToTotalDbm } from '../radio/levels'
 import { loopsOf } from '../separation/loop'
-import type { Loop } from '../separation/loop'
+import type { Loop, Surroundings } from '../separation/loop'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
@@ -40,6 +41,8 @@ export interface SweepView {
 export interface BandWork {
   carrier: Carrier
   levels: Levels | null
+  /** what the loops were worked in; null where they could not be */
+  round: Surroundings | null
   loops: Loop[]
   rooms: RoomLevel[]
   /** why it could not be worked; null where it was */
@@ -110,11 +113,33 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
     needDbm:
       job.agreedDownMbps === null && job.agreedCalls ? (job.needCallsDbm ?? NEED_CALLS_DBM) : (job.needDataDbm ?? NEED_DATA_DBM),
   }
-  const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, design, b)) : []
+  // Only an amplifier asks what else is in its band.
+  const seen = tree?.amplifiers.length ? seenMasts(base) : []
+  const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, design, b, seen)) : []
   return { ...base, bands, main: bands[0] ?? null }
 }
 
 type Base = Omit<Context, 'bands' | 'main'>
+
+/** Masts with their paths, as an amplifier's donor hears them. */
+function seenMasts(c: Base): SeenMast[] {
+  const cells = cellsByMast(c.doc.cells)
+  return c.masts.flatMap(m =>
+    m.path
+      ? [
+          {
+            mastId: m.mast.id,
+            name: m.mast.name,
+            carrier: m.mast.carrier,
+            frameBearingDeg: m.frameBearingDeg,
+            path: m.path,
+            cells: cells.get(m.mast.id) ?? [],
+            offsetDb: m.calibration?.offsetDb ?? 0,
+          },
+        ]
+      : [],
+  )
+}
 
 /** @returns bands that every box on a way passes; null where there is no box yet */
 function bandsPassed(tree: Tree): readonly string[] | null {
@@ -147,27 +172,27 @@ export function carrierOn(log: LogIndex, design: Pick<Design, 'band' | 'bandwidt
 }
 
 /** What makes no sense in one design must not stop the job from opening. */
-function tryBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
+function tryBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly SeenMast[]): BandWork {
   try {
-    return workBand(c, tree, design, band)
+    return workBand(c, tree, design, band, seen)
   } catch (e) {
     const trouble = e instanceof Error ? e.message : String(e)
-    return { carrier: carrierOn(c.log, design, band), levels: null, loops: [], rooms: [], trouble }
+    return { carrier: carrierOn(c.log, design, band), levels: null, round: null, loops: [], rooms: [], trouble }
   }
 }
 
-function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
-  const cells = tree.amplifiers.length ? cellsByMast(c.doc.cells) : new Map<string, Cell[]>()
+function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly SeenMast[]): BandWork {
   const carrier = carrierOn(c.log, design, band)
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
   // Once it is locked an antenna looks where it was locked, not where its mast is.
   const looksDeg = design.aimedDeg !== null ? toFrame(c.doc, design.aimedDeg) : bearingDeg
   // What goes round an amplifier goes round at both frequencies: the lower one lets more past.
-  const loops = loopsOf(
-    tree,
-    { building: c.building, frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz), bearingDeg: looksDeg },
-    design.marginDb,
-  )
+  const round: Surroundings = {
+    building: c.building,
+    frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz),
+    bearingDeg: looksDeg,
+  }
+  const loops = loopsOf(tree, round, design.marginDb)
   const sources = tree.donors.flatMap((donor): Source[] => {
     const start = startAt({
       doc: c.doc,
@@ -189,29 +214,15 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band): BandWork {
       wantedDbm,
       wantedMastId: c.chosen?.mast.id ?? null,
       donor: t,
-      seen: (tree.amplifiers.length ? c.masts : []).flatMap(m =>
-        m.path
-          ? [
-              {
-                mastId: m.mast.id,
-                name: m.mast.name,
-                carrier: m.mast.carrier,
-                frameBearingDeg: m.frameBearingDeg,
-                path: m.path,
-                cells: cells.get(m.mast.id) ?? [],
-                offsetDb: m.calibration?.offsetDb ?? 0,
-              },
-            ]
-          : [],
-      ),
+      seen,
       entered: design.carriersInBand,
     })
     return [{ donor, turned: t, bearingDeg, start, load }]
   })
-  if (!sources.length) return { carrier, levels: null, loops, rooms: [], trouble: null }
+  if (!sources.length) return { carrier, levels: null, round, loops, rooms: [], trouble: null }
   const held = new Map(loops.map(l => [l.at.node.id, { gainDb: l.gainDb, oscillating: l.state === 'oscillating' }]))
   const levels = computeLevels(tree, carrier, sources, held)
-  return { carrier, levels, loops, rooms: roomLevels(c.doc, tree, c.building, levels, c.needDbm), trouble: null }
+  return { carrier, levels, round, loops, rooms: roomLevels(c.doc, tree, c.building, levels, c.needDbm), trouble: null }
 }
 
 /** Steps this wide are the positions of a bracket. */

@@ -138,16 +138,8 @@ const asChanges = (steps: readonly CureStep[]): Change[] =>
 
 function isolationAfter(c: Context, loop: Loop, steps: readonly CureStep[]): number {
   const doc = atPresentStop(applyChanges(c.doc, asChanges(steps)))
-  const { carrier } = c.main!
-  const loops = loopsOf(
-    treeOf(doc, c.design!),
-    {
-      building: buildingOf(doc, c.building.measuredEntryDb),
-      frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz),
-      bearingDeg: c.chosen?.path ? c.chosen.frameBearingDeg : null,
-    },
-    c.design!.marginDb,
-  )
+  const round = { ...c.main!.round!, building: buildingOf(doc, c.building.measuredEntryDb) }
+  const loops = loopsOf(treeOf(doc, c.design!), round, c.design!.marginDb)
   return loops.find(l => l.at.node.id === loop.at.node.id)?.isolationDb ?? -Infinity
 }
 

@@ -128,6 +128,20 @@ describe('in Place', () => {
     expect(h.assess().loops[0]!.isolationDb).toBeGreaterThan(before + 3)
     if (h.finding('place.loop')!.solves) expect(h.cures('place.loop').map(c => c.label)).not.toContain(sheet.label)
   })
+  it('a cure gives what it says, also where the donor is locked elsewhere than at its mast', () => {
+    for (const aimedDeg of [null, 300, 60]) {
+      const locked = () => close().design({ aimedDeg, aimedAtUtc: AT })
+      const before = locked().assess().loops[0]!.isolationDb
+      for (const c of locked().cures('place.loop')) {
+        const says = /^\+([\d.]+) dB$/.exec(c.gain)
+        if (!says) continue
+        const gained = locked().cure(c).assess().loops[0]!.isolationDb - before
+        // A longer cable that comes with it takes a little more.
+        expect(gained, `${aimedDeg} ${c.label}`).toBeGreaterThan(Number(says[1]) - 0.1)
+        expect(gained, `${aimedDeg} ${c.label}`).toBeLessThan(Number(says[1]) + 2)
+      }
+    }
+  })
   it('a donor raised by a cure takes a cable that reaches', () => {
     const h = close()
     const raise = h.cures('place.loop').find(c => c.label.startsWith('raise'))!

@@ -2,6 +2,7 @@
 import type { Levels } from '../chain/levels'
 import type { Tree } from '../chain/tree'
 import { feedsInto } from '../chain/tree'
+import { PHONE_DBM } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
 import type { Job } from '../job/schema'
 import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
@@ -118,7 +119,7 @@ function throughAmplifier(levels: Levels, room: RoomLevel): NonNullable<PromiseI
     toPhoneDb: { mean: -room.lossDb, sigma: ROOM_SIGMA_DB },
     // What arrives at the antenna's own port beyond what the air brought through the same gain.
     noiseDbm: addedNoise(server.noiseDbm, noisePerElementDbm(0) + server.fedRsrpDbm - air.rsrpDbm),
-    upGainDb: { mean: (room.upEirpDbm ?? 0) - 23, sigma: ROOM_SIGMA_DB },
+    upGainDb: (room.upEirpDbm ?? 0) - PHONE_DBM,
   }
 }
 

@@ -50,7 +50,7 @@ describe('what an antenna does', () => {
           gainDb,
           noiseDbm: -126 + gainDb,
           toPhoneDb: { mean: -70, sigma: 0 },
-          upGainDb: { mean: gainDb - 70, sigma: 0 },
+          upGainDb: gainDb - 70,
         },
       }
       const donor = outcome(base, middle).sinr

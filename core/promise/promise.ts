@@ -54,7 +54,7 @@ export interface PromiseInputs {
     /** from there to the phone, dB */
     toPhoneDb: Belief
     /** from the phone's antenna to the air before the donor, dB */
-    upGainDb: Belief
+    upGainDb: number
   } | null
 }
 
@@ -137,7 +137,7 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
       unwanted = (interference + air) * through + added * toPhone + deviceNoise
       rsrp += p.booster.gainDb + z.toPhone
       layers = 1
-      upGain = z.mount + p.booster.upGainDb.mean + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp
+      upGain = z.mount + p.booster.upGainDb + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp
     }
     const sinr = rsrp - toDb(unwanted)
     const share = Math.min(1, Math.max(0.02, z.share))

@@ -91,7 +91,7 @@ export function prove(doc: JobDocument, log: LogIndex, expected: { median: numbe
 
 /** @returns `about 120 times (108 to 141)`, `4.9 times (+390 %)`, or the two ends where they lie far apart */
 export function timesWords(t: { low: number; mid: number; high: number }, percent: number | null): string {
-  const round = (v: number): string => (v >= 100 ? num(Math.round(v)) : v >= 20 ? num(Math.round(v)) : num(v, 1))
+  const round = (v: number): string => (v >= 20 ? num(Math.round(v)) : num(v, 1))
   const about = (v: number): string => (v >= 20 ? num(Number(v.toPrecision(2))) : num(v, 1))
   if (t.high / t.low > 1.15) return `about ${about(t.mid)} times (${round(t.low)} to ${round(t.high)})`
   return `${num(t.mid, 1)} times${percent !== null ? ` (${signed(percent)} %)` : ''}`

@@ -50,7 +50,9 @@ function wordsOf(drawn: Drawn, job: Job): string {
   const agreed = job.agreedDownMbps
   if (agreed === null) return 'nothing agreed yet'
   const shortMbps = agreed - drawn.down.median
-  if (shortMbps > 0 && num(shortMbps, 1) === num(0, 1)) return `agreed ${given(agreed)}: as likely met as not`
-  if (shortMbps > 0) return `agreed ${given(agreed)}: short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
+  if (shortMbps > 0)
+    return num(shortMbps, 1) === num(0, 1)
+      ? `agreed ${given(agreed)}: as likely met as not`
+      : `agreed ${given(agreed)}: short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
   return `agreed ${given(agreed)}: ${metOf(drawn, job) === 'likely' ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
 }
