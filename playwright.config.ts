@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { CHROMIUM_ARGS } from './scripts/lib/system.mjs'
 
 export default defineConfig({
   testDir: 'tests',
@@ -15,15 +16,7 @@ export default defineConfig({
     actionTimeout: 20_000,
     launchOptions: {
       executablePath: process.env.MULTIVOX_CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
+      args: CHROMIUM_ARGS,
     },
   },
 })

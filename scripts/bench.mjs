@@ -8,6 +8,7 @@ import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import {
   DATA,
+  CHROMIUM_ARGS,
   chromium as browserPath,
   ensureBuild,
   ensureNodeModules,
@@ -113,14 +114,7 @@ const server = await startServer({
 })
 const browser = await chromium.launch({
   executablePath: browserPath() ?? undefined,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--no-first-run',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: CHROMIUM_ARGS,
 })
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage()

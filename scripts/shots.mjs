@@ -4,7 +4,7 @@
  */
 import { mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, ROOT, chromium as browserPath } from './lib/system.mjs'
+import { CHROMIUM_ARGS, DATA, ROOT, chromium as browserPath } from './lib/system.mjs'
 
 const { chromium } = await import('@playwright/test')
 const args = process.argv.slice(2)
@@ -52,15 +52,7 @@ const VIEWS = [
 
 const browser = await chromium.launch({
   executablePath: browserPath() ?? undefined,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: CHROMIUM_ARGS,
 })
 for (const [name, width, height, path, before] of VIEWS) {
   if (args.length && !args.includes(name)) continue

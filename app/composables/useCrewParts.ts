@@ -1,7 +1,11 @@
+import { isLike, PARTS } from '#core/catalogue/parts'
 import type { Part } from '#core/job/part'
 
 const parts = shallowRef<Part[]>([])
 let asked = false
+/** the crew's own first, then what is shipped */
+const all = computed(() => [...parts.value, ...PARTS])
+const like = (part: Part): Part[] => all.value.filter(p => isLike(p, part))
 
 /** The crew's own parts, kept on the device so that they are there without a connection. */
 export function useCrewParts() {
@@ -20,5 +24,5 @@ export function useCrewParts() {
     asked = true
     void load()
   }
-  return { parts, load }
+  return { parts, all, like, load }
 }

@@ -46,3 +46,27 @@ const TABLES: Record<TableName, string> = {
 
 export const fieldWord = (field: string): string => FIELDS[field] ?? field.replace(/([A-Z])/g, ' $1').toLowerCase()
 export const tableWord = (table: TableName): string => TABLES[table]
+
+/** A part by what it does in a design. */
+const ROLES: Record<string, string> = { outside: 'outside antenna', inside: 'inside antenna', adapter: 'jumper' }
+export const roleWords = (role: string): string => ROLES[role] ?? role
+
+/** A part's figures as makers print them, with their unit. */
+export const PART_FIGURES = {
+  gainDb: ['Gain', 'dB'],
+  lowestGainDb: ['Least gain it sets itself to', 'dB'],
+  noiseFigureDb: ['Noise figure', 'dB'],
+  outputDbm: ['Output limit down, total a band', 'dBm'],
+  uplinkOutputDbm: ['Output limit up, total', 'dBm'],
+  inputLimitDbm: ['Input limit, total', 'dBm'],
+  shutDownDbm: ['Shuts down above, total', 'dBm'],
+  frontToBackDb: ['Front to back, nulls', 'dB'],
+  sizeM: ['Size', 'm'],
+  lossDb: ['Loss', 'dB'],
+  excessDb: ['Loss over the ideal', 'dB'],
+  couplingDb: ['Down its side', 'dB'],
+  portLimitMbps: ['Fastest it passes on', 'Mbit/s'],
+  spreadPercent: ['Spread of its loss', '%'],
+  diameterMm: ['Diameter', 'mm'],
+  bendMm: ['Bends no tighter than', 'mm'],
+} as const satisfies Record<string, readonly [label: string, unit: string]>

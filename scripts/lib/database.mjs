@@ -15,9 +15,18 @@ export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'se
 
 /** Bundles one TypeScript file of the repository with everything it uses, to run by itself. */
 export async function bundle(/** @type {string} */ path, /** @type {string} */ outfile) {
-  const { build } = await import('esbuild')
   const banner = { js: 'import { createRequire as mvRequire } from "node:module"; const require = mvRequire(import.meta.url);' }
-  await build({
+  await build(path, outfile, { banner })
+}
+
+/** Bundles one TypeScript file of the repository for Node.js. */
+async function build(
+  /** @type {string} */ path,
+  /** @type {string} */ outfile,
+  /** @type {import('esbuild').BuildOptions} */ options,
+) {
+  const esbuild = await import('esbuild')
+  await esbuild.build({
     entryPoints: [join(ROOT, path)],
     outfile,
     bundle: true,
@@ -25,27 +34,16 @@ export async function bundle(/** @type {string} */ path, /** @type {string} */ o
     format: 'esm',
     target: 'node20',
     logLevel: 'error',
-    banner,
     alias: { '#core': join(ROOT, 'core') },
+    ...options,
   })
 }
 
 /** Bundles one TypeScript file of the repository and imports it. @returns {Promise<any>} */
 export async function importTs(/** @type {string} */ path) {
-  const { build } = await import('esbuild')
   const folder = join(ROOT, 'node_modules', '.multivox')
   mkdirSync(folder, { recursive: true })
   const outfile = join(folder, `${path.replace(/[^a-z0-9]+/gi, '-')}.${process.pid}.mjs`)
-  await build({
-    entryPoints: [join(ROOT, path)],
-    outfile,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    packages: 'external',
-    logLevel: 'error',
-    alias: { '#core': join(ROOT, 'core') },
-  })
+  await build(path, outfile, { packages: 'external' })
   return import(pathToFileURL(outfile).href)
 }

@@ -222,6 +222,17 @@ async function buildInto(/** @type {string} */ making, /** @type {string} */ fol
   writeFileSync(join(folder, '.whole'), '')
 }
 
+/** How the browser of tests, pictures and bench is started: nothing it does of itself, no sandbox that root has not. */
+export const CHROMIUM_ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
+
 /**
  * A child that does not outlive this process: whatever ends us ends it first.
  * @returns what lets go of it once it has ended

@@ -94,9 +94,10 @@ async function begin(stepDeg: number | null) {
   )
   pass.value = 1
 }
-let saving = false
-async function keepStep() {
-  if (saving || !sweep.value) return
+const { once } = useOnce()
+const keepStep = () => once(saveStep)
+async function saveStep() {
+  if (!sweep.value) return
   let v: number | null
   try {
     v = parseNumber(value.value)
@@ -115,7 +116,6 @@ async function keepStep() {
     error.value = `${low} to ${high} ${unit}`.replace(/-/g, '−')
     return
   }
-  saving = true
   const old = steps.value.find(s => s.pass === pass.value && angleBetween(s.headingDeg, heading.value) < 1)
   const bad = await store.commit(
     [
@@ -135,7 +135,6 @@ async function keepStep() {
     ],
     'a step',
   )
-  saving = false
   error.value = bad[0]?.message ?? ''
   if (bad.length) return
   value.value = ''

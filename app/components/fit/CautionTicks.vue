@@ -13,10 +13,9 @@ const session = useSession()
 const now = useNow({ interval: 30_000 })
 const cautions = computed(() => cautionsFor(props.section, store.job!.kind))
 const stands = (c: Caution) => standingTick(store.doc!, c, now.value.toISOString())
-const doing = ref(false)
-async function tick(c: Caution) {
-  if (doing.value) return
-  doing.value = true
+const { doing, once } = useOnce()
+const tick = (c: Caution) => once(() => keepTick(c))
+async function keepTick(c: Caution) {
   const fields = {
     kind: 'tick',
     key: c.key,
@@ -29,7 +28,6 @@ async function tick(c: Caution) {
   }
   await store.commit([{ table: 'checks', op: 'insert', fields }], 'a go/stop check')
   now.value = new Date()
-  doing.value = false
 }
 const words = (c: Caution): string => {
   const t = stands(c)

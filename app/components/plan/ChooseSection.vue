@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { PARTS, partById } from '#core/catalogue/parts'
+import { partById } from '#core/catalogue/parts'
 import { flatten, isStraight, outlineOf } from '#core/chain/outline'
 import type { Outline } from '#core/chain/outline'
 import { jointLossDb, turned } from '#core/chain/tree'
 import type { AntennaNode, Joint, TreeNode } from '#core/chain/tree'
 import { roleOf } from '#core/drawing/section'
-import { branchSteps, joinSteps, looseSteps, removeSteps } from '#core/fitting/edits'
+import { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from '#core/fitting/edits'
 import { screwOn } from '#core/fitting/splice'
 import type { Step } from '#core/fitting/splice'
 import { kitChanges } from '#core/fitting/usual-kit'
@@ -40,17 +40,8 @@ const APPROACHES = computed<{ id: Design['approach']; name: string; when: string
     when: 'calls and phones as they are; repeats what is outside, cannot better its SINR',
   },
 ])
-const doing = ref(false)
-/** One thing at a time: a second press waits for what the first one made. */
-async function act(work: () => Promise<unknown>) {
-  if (doing.value || !session.mayEdit) return
-  doing.value = true
-  try {
-    await work()
-  } finally {
-    doing.value = false
-  }
-}
+const { doing, once: one } = useOnce()
+const act = async (work: () => Promise<unknown>) => void (session.mayEdit && (await one(work)))
 const layOut = (approach: Design['approach']) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
@@ -60,27 +51,22 @@ const layOut = (approach: Design['approach']) =>
       `lay out a ${approach}`,
     )
   })
-const allParts = computed(() => [...crewParts.parts.value, ...PARTS])
-const lines = computed(() => allParts.value.filter(p => p.kind === 'line'))
-const optionsFor = (at: TreeNode): Part[] =>
-  allParts.value.filter(
-    p => p.kind === at.part.kind && (p.kind !== 'antenna' || at.part.kind !== 'antenna' || p.use === at.part.use),
-  )
+const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
+const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)
 /** a part and those built alike, each once: two feeds end in one and the same router */
 const each = (o: Outline) => [o, ...o.twins]
 const count = (o: Outline): number => new Set(each(o).map(t => t.at.node.id)).size
+const partOfId = (partId: string) => crewParts.all.value.find(p => p.id === partId)
 const setPart = (o: Outline, partId: string) => {
-  const part = allParts.value.find(p => p.id === partId)
-  if (!part) return
-  void store.commit(
-    each(o).map(t => ({
-      table: 'nodes' as const,
-      op: 'update' as const,
-      rowId: t.at.node.id,
-      fields: { partId, part, own: null },
-    })),
-    'change a part',
-  )
+  const part = partOfId(partId)
+  if (part)
+    void store.commit(
+      swapSteps(
+        each(o).map(t => t.at.node.id),
+        part,
+      ),
+      'change a part',
+    )
 }
 const setRun = (o: Outline, fields: Partial<Run>) =>
   store.commit(
@@ -132,18 +118,7 @@ const bands = computed(() => {
   const sent = mast ? store.doc!.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band) : []
   return [...new Set(sent)].sort()
 })
-const ROLE: Record<string, string> = {
-  outside: 'outside antenna',
-  inside: 'inside antenna',
-  arrestor: 'arrestor',
-  pad: 'pad',
-  adapter: 'jumper',
-  splitter: 'splitter',
-  tap: 'tap',
-  amplifier: 'amplifier',
-  router: 'router',
-}
-const roleWord = (at: TreeNode) => ROLE[roleOf(tree.value!, at)] ?? at.part.kind
+const roleWord = (at: TreeNode) => roleWords(roleOf(tree.value!, at))
 const factor = computed(() => fromMetres(1, prefs.units))
 const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
 const portWords = (part: Part): string => {
@@ -201,11 +176,12 @@ const remove = (o: Outline) =>
     `take out the ${o.at.part.name}`,
   )
 const ADDS = computed(() =>
-  allParts.value.filter(p => p.kind === 'antenna' || p.kind === 'amplifier' || p.kind === 'router' || p.kind === 'splitter'),
+  crewParts.all.value.filter(p => p.kind === 'antenna' || p.kind === 'amplifier' || p.kind === 'router' || p.kind === 'splitter'),
 )
 const addLoose = (partId: string) => {
-  const eastM = -store.site!.lengthM / 2
-  return apply(looseSteps(design.value, partId, { eastM, northM: 1, upM: 2 }), `add a ${partById(partId)?.name ?? 'part'}`)
+  const part = partOfId(partId)
+  const at = { eastM: -store.site!.lengthM / 2, northM: 1, upM: 2 }
+  return part && apply(looseSteps(design.value, part, at), `add a ${part.name}`)
 }
 const loose = computed(() => tree.value?.loose ?? [])
 const entries = computed(() =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { parse } from 'csv-parse/browser/esm/sync'
-import { partById, PARTS } from '#core/catalogue/parts'
+import { partById } from '#core/catalogue/parts'
 import { guessDelimiter } from '#core/formats/csv'
 import { readPart, writeParts } from '#core/formats/part-csv'
 import type { Part, PartKind } from '#core/job/part'
@@ -17,7 +17,7 @@ const like = ref<string | null>(null)
 const draft = ref<Part | null>(null)
 /** A new part begins as a copy of one that is like it: every figure is there, and only what differs is changed. */
 function begin(id: string) {
-  const base = [...crew.parts.value, ...PARTS].find(p => p.id === id)
+  const base = crew.all.value.find(p => p.id === id)
   if (!base) return
   const own = !partById(id)
   draft.value = JSON.parse(
@@ -29,26 +29,8 @@ function begin(id: string) {
   ) as Part
   like.value = null
 }
-const NUMBERS: Record<string, [label: string, unit: string]> = {
-  gainDb: ['Gain', 'dB'],
-  lowestGainDb: ['Least gain it sets itself to', 'dB'],
-  noiseFigureDb: ['Noise figure', 'dB'],
-  outputDbm: ['Output limit down, total a band', 'dBm'],
-  uplinkOutputDbm: ['Output limit up, total', 'dBm'],
-  inputLimitDbm: ['Input limit, total', 'dBm'],
-  shutDownDbm: ['Shuts down above, total', 'dBm'],
-  frontToBackDb: ['Front to back', 'dB'],
-  sizeM: ['Size', 'm'],
-  lossDb: ['Loss', 'dB'],
-  excessDb: ['Loss over the ideal', 'dB'],
-  couplingDb: ['Down its side', 'dB'],
-  portLimitMbps: ['Fastest it passes on', 'Mbit/s'],
-  spreadPercent: ['Spread of its loss', '%'],
-  diameterMm: ['Diameter', 'mm'],
-  bendMm: ['Bends no tighter than', 'mm'],
-}
 const numbers = computed(() =>
-  Object.keys(NUMBERS).filter(k => draft.value && typeof (draft.value as unknown as Record<string, unknown>)[k] === 'number'),
+  Object.entries(PART_FIGURES).filter(([k]) => typeof (draft.value as Record<string, unknown> | null)?.[k] === 'number'),
 )
 const valueOf = (k: string): number | null => ((draft.value as unknown as Record<string, number>)[k] as number) ?? null
 function set(k: string, v: unknown) {
@@ -127,7 +109,7 @@ async function bring(e: Event) {
   }
 }
 const save = (which: 'own' | 'all') =>
-  downloadText('parts.csv', writeParts(which === 'own' ? crew.parts.value : [...crew.parts.value, ...PARTS]), 'text/csv')
+  downloadText('parts.csv', writeParts(which === 'own' ? crew.parts.value : crew.all.value), 'text/csv')
 const short = (p: Part) =>
   p.kind === 'amplifier'
     ? `${num(p.gainDb)} dB`
@@ -148,7 +130,7 @@ const short = (p: Part) =>
       <v-select
         v-model="like"
         label="New, or changed: like which part?"
-        :items="[...crew.parts.value, ...PARTS].map(p => ({ value: p.id, title: p.name }))"
+        :items="crew.all.value.map(p => ({ value: p.id, title: p.name }))"
         :disabled="!session.mayEdit"
         data-test="part-like"
         @update:model-value="v => v && begin(v)"
@@ -173,10 +155,10 @@ const short = (p: Part) =>
       />
       <v-select :model-value="draft.kind" label="Kind" :items="KINDS" disabled />
       <MvNumber
-        v-for="k in numbers"
+        v-for="[k, [label, figureUnit]] in numbers"
         :key="k"
-        :label="NUMBERS[k]![0]"
-        :unit="NUMBERS[k]![1]"
+        :label="label"
+        :unit="figureUnit"
         :value="valueOf(k)"
         :low="-200"
         :high="100000"

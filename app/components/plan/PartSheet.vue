@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { PARTS } from '#core/catalogue/parts'
-import { CONNECTORS } from '#core/job/part'
-import type { OwnFigures, Part, Port } from '#core/job/part'
+import { swapSteps } from '#core/fitting/edits'
+import { CONNECTORS, OwnFigures } from '#core/job/part'
+import type { Part, Port } from '#core/job/part'
 import { partOf } from '#core/chain/tree'
 import type { Node } from '#core/job/schema'
 import { num } from '#core/units'
@@ -15,26 +15,15 @@ const crewParts = useCrewParts()
 const part = computed(() => partOf(props.node))
 const base = computed(() => partOf({ ...props.node, own: null }))
 const everywhere = computed(() => [props.node, ...(props.twins ?? [])])
-const choices = computed(() => {
-  const p = part.value
-  const alike = (q: Part) => q.kind === p?.kind && (q.kind !== 'antenna' || p?.kind !== 'antenna' || q.use === p.use)
-  return [...crewParts.parts.value.filter(alike), ...PARTS.filter(alike)]
-})
+const choices = computed(() => (part.value ? crewParts.like(part.value) : []))
 
-const FIGURES: { key: keyof OwnFigures; label: string; unit: string; low: number; high: number; negative?: boolean }[] = [
-  { key: 'gainDb', label: 'Gain', unit: 'dB', low: 0, high: 120 },
-  { key: 'lowestGainDb', label: 'Least gain it sets itself to', unit: 'dB', low: 0, high: 120 },
-  { key: 'noiseFigureDb', label: 'Noise figure', unit: 'dB', low: 0, high: 30 },
-  { key: 'outputDbm', label: 'Output limit down, total a band', unit: 'dBm', low: -30, high: 60 },
-  { key: 'uplinkOutputDbm', label: 'Output limit up, total', unit: 'dBm', low: -30, high: 60 },
-  { key: 'inputLimitDbm', label: 'Input limit, total', unit: 'dBm', low: -120, high: 30, negative: true },
-  { key: 'shutDownDbm', label: 'Shuts down above, total', unit: 'dBm', low: -120, high: 30, negative: true },
-  { key: 'frontToBackDb', label: 'Front to back, nulls', unit: 'dB', low: 0, high: 60 },
-  { key: 'lossDb', label: 'Loss', unit: 'dB', low: 0, high: 60 },
-  { key: 'excessDb', label: 'Loss over the ideal', unit: 'dB', low: 0, high: 10 },
-  { key: 'couplingDb', label: 'Down its side', unit: 'dB', low: 1, high: 40 },
-  { key: 'portLimitMbps', label: 'Fastest it passes on', unit: 'Mbit/s', low: 0.1, high: 100_000 },
-]
+/** Levels that are always below zero: 40 is meant as −40. */
+const NEGATIVE = new Set<string>(['inputLimitDbm', 'shutDownDbm'])
+const FIGURES = Object.entries(PART_FIGURES).flatMap(([k, [label, unit]]) => {
+  const key = k as keyof OwnFigures
+  const range = OwnFigures.properties[key] as unknown as { minimum: number; maximum: number } | undefined
+  return range ? [{ key, label, unit, low: range.minimum, high: range.maximum, negative: NEGATIVE.has(k) }] : []
+})
 const figures = computed(() => FIGURES.filter(f => part.value && f.key in part.value))
 const valueOf = (p: Part | undefined, key: keyof OwnFigures): number | null =>
   ((p as unknown as Record<string, number>)?.[key] as number) ?? null
@@ -54,18 +43,8 @@ async function setOwn(fields: Partial<OwnFigures> | Record<string, unknown>) {
 async function swap(id: string) {
   const next = choices.value.find(p => p.id === id)
   if (!next) return
-  error.value =
-    (
-      await store.commit(
-        everywhere.value.map(n => ({
-          table: 'nodes' as const,
-          op: 'update' as const,
-          rowId: n.id,
-          fields: { partId: next.id, part: next, own: null },
-        })),
-        'change a part',
-      )
-    )[0]?.message ?? ''
+  const ids = everywhere.value.map(n => n.id)
+  error.value = (await store.commit(swapSteps(ids, next), 'change a part'))[0]?.message ?? ''
 }
 const bandsText = ref('')
 watch(

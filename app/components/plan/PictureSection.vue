@@ -138,17 +138,6 @@ const best = computed(() =>
     null,
   ),
 )
-const ROLE: Record<string, string> = {
-  outside: 'outside antenna',
-  arrestor: 'arrestor',
-  pad: 'pad',
-  adapter: 'jumper',
-  splitter: 'splitter',
-  tap: 'tap',
-  amplifier: 'amplifier',
-  router: 'router',
-  inside: 'inside antenna',
-}
 </script>
 
 <template>
@@ -161,7 +150,7 @@ const ROLE: Record<string, string> = {
             class="handle"
             role="button"
             tabindex="0"
-            :aria-label="`${ROLE[h.label] ?? h.label}, drag or arrow keys`"
+            :aria-label="`${roleWords(h.label)}, drag or arrow keys`"
             :data-test="`part-${h.label}`"
             @pointerdown="
               e => {

@@ -38,15 +38,9 @@ function setFloor(level: number, fields: Record<string, unknown>) {
       )
 }
 const open = ref(false)
-const doing = ref(false)
-async function act(work: () => Promise<unknown>) {
-  if (doing.value) return
-  doing.value = true
-  await work()
-  doing.value = false
-}
+const { doing, once } = useOnce()
 const addWall = () =>
-  act(() =>
+  once(() =>
     store.commit(
       [
         {
@@ -59,7 +53,7 @@ const addWall = () =>
     ),
   )
 const addSheet = () =>
-  act(() =>
+  once(() =>
     store.commit(
       [
         {
@@ -82,8 +76,52 @@ const addSheet = () =>
       'a sheet',
     ),
   )
-const remove = (table: TableName, rowId: string) => act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
-const number = (v: number | null) => v ?? 0
+const remove = (table: TableName, rowId: string) => once(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
+
+interface Figure {
+  key: string
+  label: string
+  /** in metres, or feet where the person measures in them, unless said otherwise */
+  unit?: string
+  low: number
+  high: number
+  decimals?: number
+}
+const along = (key: string, label: string, low = -500, high = 500): Figure => ({ key, label, low, high })
+/** What stands inside and is drawn by hand: its figures, and what it can be made of. */
+const STANDING: Record<'walls' | 'sheets', { words: string; lossLabel: string; of: MaterialId[]; figures: Figure[] }> = {
+  walls: {
+    words: 'a wall',
+    lossLabel: 'Measured through it',
+    of: [...WALLS, 'plasterboard', 'glass'],
+    figures: [
+      { key: 'level', label: 'Floor', unit: '', low: 0, high: 39, decimals: 0 },
+      along('fromEastM', 'From, east'),
+      along('fromNorthM', 'north'),
+      along('toEastM', 'to, east'),
+      along('toNorthM', 'north'),
+    ],
+  },
+  sheets: {
+    words: 'a sheet',
+    lossLabel: 'Measured',
+    of: ['sheet metal', 'foil'],
+    figures: [
+      along('eastM', 'East', -500, 300),
+      along('northM', 'North', -500, 300),
+      along('upM', 'Up', -20, 300),
+      along('widthM', 'Wide', 0.1, 20),
+      along('heightM', 'High', 0.1, 20),
+      { key: 'azimuthDeg', label: 'Faces', unit: '°', low: 0, high: 360, decimals: 0 },
+      { key: 'tiltDeg', label: 'Tilt, 90 lies flat', unit: '°', low: -90, high: 90, decimals: 0 },
+    ],
+  },
+}
+const standing = computed(() => [
+  ...store.doc!.walls.map(row => ({ table: 'walls' as const, row, name: null })),
+  ...store.doc!.sheets.map(row => ({ table: 'sheets' as const, row, name: row.name })),
+])
+const figureOf = (row: object, key: string) => (row as Record<string, number>)[key] ?? null
 </script>
 
 <template>
@@ -171,108 +209,37 @@ const number = (v: number | null) => v ?? 0
           </tr>
         </tbody>
       </table>
-      <div v-for="w in store.doc!.walls" :key="w.id" class="item">
-        <strong>inside wall</strong>
+      <div v-for="{ table, row, name } in standing" :key="row.id" class="item">
+        <strong v-if="name === null">inside wall</strong>
+        <MvText v-else label="Sheet" required :value="name" :save="v => set(table, row.id, 'a sheet')({ name: v })" />
         <MvNumber
-          label="Floor"
-          unit=""
-          :value="w.level"
-          :low="0"
-          :high="39"
+          v-for="f in STANDING[table].figures"
+          :key="f.key"
+          :label="f.label"
+          :unit="f.unit ?? unit"
+          :factor="f.unit === undefined ? factor : 1"
+          :value="figureOf(row, f.key)"
+          :low="f.low"
+          :high="f.high"
           required
-          :decimals="0"
-          :save="v => set('walls', w.id, 'a wall')({ level: Math.round(number(v)) })"
-        />
-        <MvNumber
-          v-for="[key, label] in [
-            ['fromEastM', 'From, east'],
-            ['fromNorthM', 'north'],
-            ['toEastM', 'to, east'],
-            ['toNorthM', 'north'],
-          ] as const"
-          :key="key"
-          :label="label"
-          :unit="unit"
-          :factor="factor"
-          :value="w[key]"
-          :low="-500"
-          :high="500"
-          required
-          :decimals="1"
-          :save="v => set('walls', w.id, 'a wall')({ [key]: v })"
+          :decimals="f.decimals ?? 1"
+          :save="v => set(table, row.id, STANDING[table].words)({ [f.key]: f.key === 'level' ? Math.round(v ?? 0) : v })"
         />
         <v-select
-          :model-value="w.material"
+          :model-value="row.material"
           label="Of"
-          :items="options([...WALLS, 'plasterboard', 'glass'], w.material)"
-          @update:model-value="v => set('walls', w.id, 'a wall')({ material: v })"
+          :items="options(STANDING[table].of, row.material)"
+          @update:model-value="v => set(table, row.id, STANDING[table].words)({ material: v })"
         />
         <MvNumber
-          label="Measured through it"
+          :label="STANDING[table].lossLabel"
           unit="dB"
-          :value="w.lossDb"
+          :value="row.lossDb"
           :low="0"
           :high="60"
-          :save="v => set('walls', w.id, 'a wall')({ lossDb: v })"
+          :save="v => set(table, row.id, STANDING[table].words)({ lossDb: v })"
         />
-        <button v-if="session.mayEdit" type="button" class="plain" @click="remove('walls', w.id)">take out</button>
-      </div>
-      <div v-for="s in store.doc!.sheets" :key="s.id" class="item">
-        <MvText label="Sheet" required :value="s.name" :save="v => set('sheets', s.id, 'a sheet')({ name: v })" />
-        <MvNumber
-          v-for="[key, label, low] in [
-            ['eastM', 'East', -500],
-            ['northM', 'North', -500],
-            ['upM', 'Up', -20],
-            ['widthM', 'Wide', 0.1],
-            ['heightM', 'High', 0.1],
-          ] as const"
-          :key="key"
-          :label="label"
-          :unit="unit"
-          :factor="factor"
-          :value="s[key]"
-          :low="low"
-          :high="low === 0.1 ? 20 : 300"
-          required
-          :decimals="1"
-          :save="v => set('sheets', s.id, 'a sheet')({ [key]: v })"
-        />
-        <MvNumber
-          label="Faces"
-          unit="°"
-          :value="s.azimuthDeg"
-          :low="0"
-          :high="360"
-          required
-          :decimals="0"
-          :save="v => set('sheets', s.id, 'a sheet')({ azimuthDeg: v })"
-        />
-        <MvNumber
-          label="Tilt, 90 lies flat"
-          unit="°"
-          :value="s.tiltDeg"
-          :low="-90"
-          :high="90"
-          required
-          :decimals="0"
-          :save="v => set('sheets', s.id, 'a sheet')({ tiltDeg: v })"
-        />
-        <v-select
-          :model-value="s.material"
-          label="Of"
-          :items="options(['sheet metal', 'foil'], s.material)"
-          @update:model-value="v => set('sheets', s.id, 'a sheet')({ material: v })"
-        />
-        <MvNumber
-          label="Measured"
-          unit="dB"
-          :value="s.lossDb"
-          :low="0"
-          :high="60"
-          :save="v => set('sheets', s.id, 'a sheet')({ lossDb: v })"
-        />
-        <button v-if="session.mayEdit" type="button" class="plain" @click="remove('sheets', s.id)">take out</button>
+        <button v-if="session.mayEdit" type="button" class="plain" @click="remove(table, row.id)">take out</button>
       </div>
       <p v-if="session.mayEdit" class="adds">
         <button type="button" class="press small" :disabled="doing" data-test="add-wall" @click="addWall">an inside wall</button>

@@ -100,15 +100,23 @@ function takenAt(): string {
   const at = new Date(taken.value)
   return Number.isNaN(at.getTime()) ? nowUtc() : at.toISOString()
 }
-let saving = false
-async function save(wouldNotLoad = false) {
-  if (saving) return
-  saving = true
-  try {
-    await (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading())
-  } finally {
-    saving = false
-  }
+const { once } = useOnce()
+const save = (wouldNotLoad = false) =>
+  once(() => (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading()))
+/** Keeps one row of the log at this spot, with what it was made with. @returns whether it was taken */
+async function keep(
+  table: 'readings' | 'speedRuns' | 'calls',
+  fields: Record<string, unknown>,
+  what: string,
+  said: string,
+): Promise<boolean> {
+  const by = madeWith()
+  const common = { spotId: props.spotId, setupId: by.id, takenAtUtc: takenAt(), replacesId: null, withdrawn: false }
+  const wrong = await store.commit([...by.steps, { table, op: 'insert', fields: { ...common, ...fields } }], what)
+  errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
+  done.value = wrong.length ? '' : said
+  quietLater()
+  return !wrong.length
 }
 async function saveReading() {
   const v = all(['rsrp', 'sinr', 'rsrq', 'width'])
@@ -126,36 +134,24 @@ async function saveReading() {
   if (role.value === 'anchor') capture.value = uuidv7()
   let channel: number | null = null
   if (/^\d+$/.test(text) && Number(text) > 100) channel = Number(text)
-  const by = madeWith()
-  const wrong = await store.commit(
-    [
-      ...by.steps,
-      {
-        table: 'readings',
-        op: 'insert',
-        fields: {
-          spotId: props.spotId,
-          setupId: by.id,
-          takenAtUtc: takenAt(),
-          replacesId: null,
-          withdrawn: false,
-          technology: technology.value,
-          band: band?.name ?? null,
-          channel,
-          bandwidthMHz: v.width,
-          cellId: values.cell.trim() || null,
-          rsrpDbm: v.rsrp,
-          rsrqDb: v.rsrq,
-          sinrDb: v.sinr,
-          capture: capture.value,
-          carrierRole: role.value,
-        },
-      },
-    ],
+  const kept = await keep(
+    'readings',
+    {
+      technology: technology.value,
+      band: band?.name ?? null,
+      channel,
+      bandwidthMHz: v.width,
+      cellId: values.cell.trim() || null,
+      rsrpDbm: v.rsrp,
+      rsrqDb: v.rsrq,
+      sinrDb: v.sinr,
+      capture: capture.value,
+      carrierRole: role.value,
+    },
     'a reading',
+    `kept ${v.rsrp ?? ''} dBm`.replace('-', '−'),
   )
-  report(wrong, `kept ${v.rsrp ?? ''} dBm`.replace('-', '−'))
-  if (!wrong.length) values.rsrp = values.sinr = values.rsrq = ''
+  if (kept) values.rsrp = values.sinr = values.rsrq = ''
   active.value = 'rsrp'
 }
 async function saveSpeed(wouldNotLoad: boolean) {
@@ -165,30 +161,13 @@ async function saveSpeed(wouldNotLoad: boolean) {
     errors.down = 'a speed is needed, or “would not load”'
     return
   }
-  const by = madeWith()
-  const wrong = await store.commit(
-    [
-      ...by.steps,
-      {
-        table: 'speedRuns',
-        op: 'insert',
-        fields: {
-          spotId: props.spotId,
-          setupId: by.id,
-          takenAtUtc: takenAt(),
-          replacesId: null,
-          withdrawn: false,
-          downMbps: v.down,
-          upMbps: v.up,
-          pingMs: v.ping,
-          wouldNotLoad,
-        },
-      },
-    ],
+  const kept = await keep(
+    'speedRuns',
+    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad },
     'a speed test',
+    wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`,
   )
-  report(wrong, wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`)
-  if (!wrong.length) values.down = values.up = values.ping = ''
+  if (kept) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
   active.value = fields.value[0]!.name
 }
@@ -198,37 +177,7 @@ const CALLS = [
   { words: 'dropped', made: true, heard: true, dropped: true },
   { words: 'not made', made: false, heard: false, dropped: false },
 ]
-async function saveCall(c: (typeof CALLS)[number]) {
-  if (saving) return
-  saving = true
-  const { words, ...outcome } = c
-  const by = madeWith()
-  const wrong = await store.commit(
-    [
-      ...by.steps,
-      {
-        table: 'calls',
-        op: 'insert',
-        fields: {
-          spotId: props.spotId,
-          setupId: by.id,
-          takenAtUtc: takenAt(),
-          replacesId: null,
-          withdrawn: false,
-          ...outcome,
-        },
-      },
-    ],
-    'a call',
-  )
-  saving = false
-  report(wrong, `kept: ${words}`)
-}
-function report(wrong: { field: string; message: string }[], words: string) {
-  errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
-  done.value = wrong.length ? '' : words
-  quietLater()
-}
+const saveCall = ({ words, ...outcome }: (typeof CALLS)[number]) => once(() => keep('calls', outcome, 'a call', `kept: ${words}`))
 const first = ref<{ focus: () => void }[] | null>(null)
 async function enter(e: Event) {
   e.preventDefault()

@@ -33,14 +33,15 @@ const planned = computed(() => {
   return made ? setupWords(made) : 'not said yet'
 })
 const open = ref(false)
-const doing = ref(false)
+const { doing, once } = useOnce()
 const error = ref('')
 const from = computed<SetUp | null>(() => now.value ?? lastUsed.value ?? all.value[0] ?? null)
 
 /** The row of a copy with something changed; one that is there already is taken instead. */
 async function copy(changed: Partial<SetupRow>) {
-  if (doing.value || !session.mayEdit) return
-  doing.value = true
+  if (session.mayEdit) await once(() => take(changed))
+}
+async function take(changed: Partial<SetupRow>) {
   error.value = ''
   const base: Omit<SetupRow, 'id' | 'version'> = from.value
     ? bare(from.value.row)
@@ -63,7 +64,6 @@ async function copy(changed: Partial<SetupRow>) {
     error.value = (await store.commit([{ table: 'setups', op: 'insert', fields: next }], 'a set-up'))[0]?.message ?? ''
     id.value = store.doc!.setups.find(s => !before.has(s.id))?.id ?? id.value
   }
-  doing.value = false
   if (!error.value) open.value = false
 }
 const bare = ({ id: _id, version: _version, ...fields }: SetupRow & { version?: number }) => fields
@@ -82,7 +82,37 @@ async function mark(value: SetupRow['mark']) {
   if (now.value)
     await store.commit([{ table: 'setups', op: 'update', rowId: now.value.row.id, fields: { mark: value } }], 'mark a set-up')
 }
-const LINKS = ['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const
+interface Choice {
+  words: string
+  changed: Partial<SetupRow>
+  test?: string
+}
+/** what may be different, each with its answers */
+const questions = computed<{ ask: 'read by' | 'SIM' | 'tested over' | 'antenna' | 'booster'; choices: Choice[] }[]>(() => [
+  { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
+  { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
+  {
+    ask: 'tested over',
+    choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
+      words: link === 'device' ? 'the device itself' : link,
+      changed: { link },
+    })),
+  },
+  {
+    ask: 'antenna',
+    choices: [
+      { words: 'built in', changed: { antenna: 'built in', designId: null } },
+      ...store.doc!.designs.map((d): Choice => ({
+        words: `outside, of plan ${d.name}`,
+        changed: { antenna: 'outside', designId: d.id },
+        test: 'setup-outside',
+      })),
+    ],
+  },
+  { ask: 'booster', choices: (['none', 'off', 'on'] as const).map(booster => ({ words: booster, changed: { booster } })) },
+])
+const isNow = (c: Choice) =>
+  !!from.value && Object.entries(c.changed).every(([k, v]) => from.value!.row[k as keyof SetupRow] === v)
 const lock = ref('')
 </script>
 
@@ -101,91 +131,36 @@ const lock = ref('')
         Now: <b>{{ setupWords(from) }}</b>. Press what is different; everything else stays. What changed is told by itself later.
       </p>
       <dl>
-        <dt>read by</dt>
-        <dd>
-          <button
-            v-for="d in store.doc!.devices"
-            :key="d.id"
-            type="button"
-            class="press small"
-            :class="{ on: d.id === from?.row.deviceId }"
-            :disabled="doing"
-            @click="copy({ deviceId: d.id })"
-          >
-            {{ d.name }}
-          </button>
-          <button type="button" class="press small bare" :disabled="doing" @click="addDevice('phone')">+ phone</button>
-          <button type="button" class="press small bare" :disabled="doing" data-test="add-router" @click="addDevice('router')">
-            + router
-          </button>
-        </dd>
-        <dt>SIM</dt>
-        <dd>
-          <button
-            v-for="s in store.doc!.sims"
-            :key="s.id"
-            type="button"
-            class="press small"
-            :class="{ on: s.id === from?.row.simId }"
-            :disabled="doing"
-            @click="copy({ simId: s.id })"
-          >
-            {{ s.name }}
-          </button>
-          <span class="soft">more SIMs in Ask</span>
-        </dd>
-        <dt>tested over</dt>
-        <dd>
-          <button
-            v-for="l in LINKS"
-            :key="l"
-            type="button"
-            class="press small"
-            :class="{ on: l === from?.row.link }"
-            :disabled="doing"
-            @click="copy({ link: l })"
-          >
-            {{ l === 'device' ? 'the device itself' : l }}
-          </button>
-        </dd>
-        <dt>antenna</dt>
-        <dd>
-          <button
-            type="button"
-            class="press small"
-            :class="{ on: from?.row.antenna === 'built in' }"
-            :disabled="doing"
-            @click="copy({ antenna: 'built in', designId: null })"
-          >
-            built in
-          </button>
-          <button
-            v-for="d in store.doc!.designs"
-            :key="d.id"
-            type="button"
-            class="press small"
-            :class="{ on: from?.row.antenna === 'outside' && from?.row.designId === d.id }"
-            :disabled="doing"
-            data-test="setup-outside"
-            @click="copy({ antenna: 'outside', designId: d.id })"
-          >
-            outside, of plan {{ d.name }}
-          </button>
-        </dd>
-        <dt>booster</dt>
-        <dd>
-          <button
-            v-for="b in ['none', 'off', 'on'] as const"
-            :key="b"
-            type="button"
-            class="press small"
-            :class="{ on: b === from?.row.booster }"
-            :disabled="doing"
-            @click="copy({ booster: b })"
-          >
-            {{ b }}
-          </button>
-        </dd>
+        <template v-for="q in questions" :key="q.ask">
+          <dt>{{ q.ask }}</dt>
+          <dd>
+            <button
+              v-for="(c, n) in q.choices"
+              :key="n"
+              type="button"
+              class="press small"
+              :class="{ on: isNow(c) }"
+              :disabled="doing"
+              :data-test="c.test"
+              @click="copy(c.changed)"
+            >
+              {{ c.words }}
+            </button>
+            <template v-if="q.ask === 'read by'">
+              <button type="button" class="press small bare" :disabled="doing" @click="addDevice('phone')">+ phone</button>
+              <button
+                type="button"
+                class="press small bare"
+                :disabled="doing"
+                data-test="add-router"
+                @click="addDevice('router')"
+              >
+                + router
+              </button>
+            </template>
+            <span v-else-if="q.ask === 'SIM'" class="soft">more SIMs in Ask</span>
+          </dd>
+        </template>
         <dt>locked to</dt>
         <dd>
           <form @submit.prevent="copy({ bandLock: lock.trim() || null })">

@@ -9,14 +9,9 @@ const update = (table: TableName, rowId: string, label: string) => (field: strin
 const carriers = computed(() => [
   ...new Set([...session.carriers.map(c => c.name), ...store.doc!.sims.map(s => s.carrier).filter((c): c is string => !!c)]),
 ])
-const doing = ref(false)
+const { doing, once } = useOnce()
 const error = ref('')
-async function act(work: () => Promise<{ message: string }[]>) {
-  if (doing.value) return
-  doing.value = true
-  error.value = (await work())[0]?.message ?? ''
-  doing.value = false
-}
+const act = (work: () => Promise<{ message: string }[]>) => once(async () => (error.value = (await work())[0]?.message ?? ''))
 const addSim = () =>
   act(() =>
     store.commit(
