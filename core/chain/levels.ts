@@ -120,14 +120,18 @@ export function computeLevels(
 ): Levels {
   const byDonor = new Map(sources.map(s => [s.donor.node.id, s]))
   const states = new Map<string, AmplifierState>()
-  let ports: (PortLevel | null)[] = []
+  let ports = portLevels(tree, carrier, byDonor, states)
   // An amplifier's gain waits for what reaches it; one that feeds another is settled a round earlier.
-  for (let round = 0; round <= tree.amplifiers.length; round++) {
-    ports = portLevels(tree, carrier, byDonor, states)
+  for (let round = 0; round < tree.amplifiers.length; round++) {
+    let settled = true
     for (const at of tree.amplifiers) {
       const state = amplifierState(at, tree, ports, carrier, byDonor, held.get(at.node.id))
-      if (state) states.set(at.node.id, state)
+      if (!state) continue
+      settled &&= states.get(at.node.id)?.gainDb === state.gainDb
+      states.set(at.node.id, state)
     }
+    if (settled) break
+    ports = portLevels(tree, carrier, byDonor, states)
   }
   const there = ports.filter((p): p is PortLevel => p !== null)
   return {

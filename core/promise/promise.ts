@@ -14,7 +14,7 @@
 import { carrierRateMbps, DOWNLINK, UPLINK } from '../radio/rate'
 import { noiseDbm, noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import { normals, seeded } from '../random'
-import { quantile } from '../survey/stats'
+import { quantileOfSorted } from '../survey/stats'
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
 import { num } from '../units'
 
@@ -175,37 +175,36 @@ const Z: Float64Array = (() => {
   return Float64Array.from({ length: PER_DRAW * DRAWS }, normal)
 })()
 
-/** @returns median and the interval that holds the truth in 9 of 10 cases */
-export function draw(p: PromiseInputs, draws = DRAWS): Drawn {
+/** What each draw comes to, in the order of the fixed seed. */
+function outcomes(p: PromiseInputs, draws: number): Outcome[] {
   const of = outcomeOf(p)
-  const out: Outcome[] = []
-  for (let i = 0; i < draws; i++) {
+  return Array.from({ length: draws }, (_, i) => {
     const at = (b: Belief, k: number) => b.mean + b.sigma * Z[PER_DRAW * i + k]!
-    out.push(
-      of({
-        mount: at(p.mountRsrpDbm, 0),
-        readRsrp: at(p.readRsrpDbm, 1),
-        readSinr: at(p.readSinrDb, 2),
-        net: at(p.netGainDb, 3),
-        discrimination: Math.max(0, at(p.discriminationDb, 4)),
-        share: at(p.share, 5),
-        up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
-        toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
-        link: Math.exp(at({ mean: 0, sigma: LINK_SIGMA }, 8)),
-      }),
-    )
-  }
-  const sum = (v: number[]): Expected => {
-    const low = quantile(v, 0.05)
-    const high = quantile(v, 0.95)
-    return { median: quantile(v, 0.5), low, high, plusMinus: (high - low) / 2 }
-  }
-  return {
-    down: sum(out.map(o => o.down)),
-    up: sum(out.map(o => o.up)),
-    sinr: sum(out.map(o => o.sinr)),
-    rsrp: sum(out.map(o => o.rsrp)),
-  }
+    return of({
+      mount: at(p.mountRsrpDbm, 0),
+      readRsrp: at(p.readRsrpDbm, 1),
+      readSinr: at(p.readSinrDb, 2),
+      net: at(p.netGainDb, 3),
+      discrimination: Math.max(0, at(p.discriminationDb, 4)),
+      share: at(p.share, 5),
+      up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
+      toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
+      link: Math.exp(LINK_SIGMA * Z[PER_DRAW * i + 8]!),
+    })
+  })
+}
+
+function expected(out: readonly Outcome[], quantity: keyof Outcome): Expected {
+  const sorted = Float64Array.from(out, o => o[quantity]).sort()
+  const low = quantileOfSorted(sorted, 0.05)
+  const high = quantileOfSorted(sorted, 0.95)
+  return { median: quantileOfSorted(sorted, 0.5), low, high, plusMinus: (high - low) / 2 }
+}
+
+/** @returns median and the interval that holds the truth in 9 of 10 cases */
+export function draw(p: PromiseInputs): Drawn {
+  const out = outcomes(p, DRAWS)
+  return { down: expected(out, 'down'), up: expected(out, 'up'), sinr: expected(out, 'sinr'), rsrp: expected(out, 'rsrp') }
 }
 
 export interface MeasureNext {
@@ -249,9 +248,10 @@ export function measureNext(
       { ...p, booster: { ...p.booster, toPhoneDb: less(p.booster.toPhoneDb, 2) } },
     ])
   let best: MeasureNext | null = null
-  const base = draw(p, FEWER).down.plusMinus
+  const width = (of: PromiseInputs): number => expected(outcomes(of, FEWER), 'down').plusMinus
+  const base = width(p)
   for (const [id, words, q] of tries) {
-    const to = base > 0 ? (now.down.plusMinus * draw(q, FEWER).down.plusMinus) / base : now.down.plusMinus
+    const to = base > 0 ? (now.down.plusMinus * width(q)) / base : now.down.plusMinus
     if (!best || to < best.to) best = { id, words, from: now.down.plusMinus, to }
   }
   return best && best.to < now.down.plusMinus * 0.95 ? best : null

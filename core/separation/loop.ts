@@ -101,14 +101,16 @@ export function pairOf(
     gainFacing(a, g.bearingDeg, g.elevationDeg, false),
     gainFacing(b, g.bearingDeg + 180, -g.elevationDeg, metal),
   ] as const
-  const i = isolation({
+  const { isolationDb, directDb, scatteredDb } = isolation({
     distanceM: g.distanceM,
     frequencyMHz: s.frequencyMHz,
     gainTowardDbi,
     crossedDb: crossedDb(crossings),
   })
   return {
-    ...i,
+    isolationDb,
+    directDb,
+    scatteredDb,
     donor,
     server,
     alongM: g.groundM,

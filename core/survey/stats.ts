@@ -12,7 +12,11 @@ export interface Summary {
 /** @returns the p-quantile, 0…1, linear between order statistics. @source R's type 7, Hyndman and Fan 1996 */
 export function quantile(values: readonly number[], p: number): number {
   if (!values.length) throw new RangeError('quantile needs at least one value')
-  const s = [...values].sort((a, b) => a - b)
+  return quantileOfSorted(Float64Array.from(values).sort(), p)
+}
+
+/** The same of values already in order, at least one. */
+export function quantileOfSorted(s: Float64Array, p: number): number {
   const i = (s.length - 1) * p
   const low = Math.floor(i)
   const high = Math.ceil(i)
