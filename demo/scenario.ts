@@ -52,6 +52,8 @@ export function countedIds(series: number): () => string {
 }
 
 export interface DemoJob {
+  /** days from when the demo is loaded to the next visit; null where none is planned */
+  visitInDays: number | null
   jobId: string
   document: JobDocument
 }
@@ -356,7 +358,15 @@ export function demoScenario(): DemoScenario {
   })
   buildingAtSurvey(hall)
 
-  return { masts, cells, jobs: [kiln, loft, croft, van, ketch, hall].map(b => ({ jobId: b.jobId, document: b.doc })) }
+  const visits = [
+    [kiln, null],
+    [loft, 1],
+    [croft, 5],
+    [van, 0],
+    [ketch, null],
+    [hall, 16],
+  ] as const
+  return { masts, cells, jobs: visits.map(([b, visitInDays]) => ({ jobId: b.jobId, document: b.doc, visitInDays })) }
 }
 
 /** The croft tried out: one thing changed at a time, then two at once. */
@@ -582,6 +592,7 @@ function ketchAtAnchor(b: Builder): void {
   const site = b.doc.sites[0]!
   // A card as a swing leaves it: mostly the iron of the engine, a little of the hull's set.
   b.set('sites', site.id, {
+    mizzenRiseM: 7.5,
     headingDeg: 312,
     swingDeg: 70,
     deviation: Array.from({ length: 12 }, (_, i) => ({

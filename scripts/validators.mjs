@@ -1,5 +1,5 @@
 /** Writes the browser's validators: compiled beforehand, so that the page needs no `unsafe-eval`. */
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { importTs } from './lib/database.mjs'
 import { ROOT } from './lib/system.mjs'
@@ -30,10 +30,8 @@ export async function generateValidators() {
   const code = /** @type {any} */ (standalone.default ?? standalone)(ajv, names)
   const folder = join(ROOT, 'app', 'generated')
   mkdirSync(folder, { recursive: true })
-  const raw = join(folder, 'raw.mjs')
-  writeFileSync(raw, code)
   const out = await build({
-    entryPoints: [raw],
+    stdin: { contents: code, resolveDir: ROOT },
     bundle: true,
     format: 'esm',
     platform: 'browser',
@@ -42,7 +40,6 @@ export async function generateValidators() {
     write: false,
     logLevel: 'error',
   })
-  rmSync(raw)
   const file = join(folder, 'validators.js')
   const text = out.outputFiles[0].text
   if (!existsSync(file) || readFileSync(file, 'utf8') !== text) writeFileSync(file, text)

@@ -74,6 +74,8 @@ export interface JobListItem {
   readings: number
   customerName: string | null
   agreedDownMbps: number | null
+  /** day of the next visit */
+  nextOn: string | null
   acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean>
 }
 

@@ -1,7 +1,7 @@
 /** Leads, one-time links and sessions. */
 import { v7 as uuidv7 } from 'uuid'
 import type { APIRequestContext } from '@playwright/test'
-import { database, expect, provoked, test } from './support/fixtures'
+import { database, expect, KETCH, KILN, openJob, provoked, sent, test } from './support/fixtures'
 import { bring } from './support/masts'
 
 async function member(
@@ -131,6 +131,71 @@ test('a lead names carriers by their codes; a code stands once, and an installer
   expect((await guest.put('/api/crew/carriers', { data: { carriers: [] } })).status()).toBe(403)
   expect((await page.request.put('/api/crew/carriers', { data: { carriers: [{ name: 'X', codes: ['9'] }] } })).status()).toBe(422)
   await guest.dispose()
+})
+
+test('what counts as enough is set once for the crew’s new jobs; those begun before keep theirs', async ({
+  demoPage: page,
+  app,
+  playwright,
+  quiet,
+}) => {
+  await page.goto('/crew')
+  const enough = page.locator('[data-test=enough]')
+  await enough.getByLabel('A room needs, for data').fill('97')
+  await enough.getByLabel('A room needs, for data').press('Tab')
+  const grades = enough.getByLabel('Grades of RSRP')
+  await grades.fill('−80 −90 −85 −110')
+  await grades.press('Enter')
+  await expect(enough).toContainText('four figures, each lower than the one before')
+  await grades.fill('75 85 95 105')
+  await grades.press('Enter')
+  const sql = database(app)
+  await expect
+    .poll(async () => (await sql`select enough from crews where demo`)[0]!.enough as object)
+    .toMatchObject({ needDataDbm: -97, needCallsDbm: null, rsrpEdges: [-75, -85, -95, -105] })
+  await page.goto('/')
+  await page.locator('[data-test=new-job]').click()
+  await page.getByLabel('Job', { exact: true }).fill('By the crew’s own measure')
+  await page.locator('[data-test=create]').click()
+  await expect(page.getByLabel('A room needs, for data')).toHaveValue('−97')
+  await expect(page.getByLabel('Grades of RSRP')).toHaveValue('−75 −85 −95 −105')
+  await openJob(page, KILN, 'ask')
+  await expect(page.getByLabel('A room needs, for data')).toHaveValue('−100')
+  const guest = await playwright.request.newContext({ baseURL: app.origin })
+  await member(page.request, guest, 'installer', 'measure@demo.invalid')
+  const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null }
+  expect((await guest.put('/api/crew/enough', { data: none })).status()).toBe(403)
+  expect((await page.request.put('/api/crew/enough', { data: { ...none, needDataDbm: 100 } })).status()).toBe(422)
+  expect((await page.request.put('/api/crew/enough', { data: none })).status()).toBe(200)
+  expect(quiet).toEqual([])
+  await guest.dispose()
+  await sql.end()
+})
+
+test('the list is ordered by the next visit', async ({ demoPage: page }) => {
+  const day = (days: number) => new Date(Date.now() + days * 86_400_000).toLocaleDateString('sv')
+  await openJob(page, KETCH, 'ask')
+  await page.getByLabel('Next visit').fill(day(-3))
+  await page.getByLabel('Next visit').press('Tab')
+  await sent(page)
+  await page.goto('/')
+  const group = (name: string) => page.getByRole('region', { name, exact: true })
+  await expect(group('Late').locator('[data-test=job]')).toHaveCount(1)
+  await expect(group('Late').locator('[data-test=job]')).toContainText('Ketch at anchor')
+  await expect(group('Late').locator('[data-test=visit]')).toHaveText('3 days late')
+  await expect(page.locator('[data-test=job]').first()).toContainText('Ketch at anchor')
+  await expect(group('The next seven days')).toContainText('Net loft')
+  await expect(page.locator('[data-test=job]').last()).toContainText('Lime kiln house')
+  await expect(group('Handed over').locator('[data-test=visit]')).toBeEmpty()
+  // The server pages in the same order.
+  const { jobs } = (await (await page.request.get('/api/jobs')).json()) as { jobs: { name: string; nextOn: string | null }[] }
+  expect(jobs[0]).toMatchObject({ name: 'Ketch at anchor', nextOn: day(-3) })
+  await openJob(page, KETCH, 'ask')
+  await page.getByLabel('Next visit').fill('')
+  await page.getByLabel('Next visit').press('Tab')
+  await sent(page)
+  await page.goto('/')
+  await expect(group('Late')).toHaveCount(0)
 })
 
 test('a set of masts goes for the whole crew only when it is asked twice', async ({ demoPage: page, app }) => {

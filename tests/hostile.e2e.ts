@@ -96,6 +96,12 @@ const ROUTES: Route[] = [
   { file: 'auth/sign-out.post.ts', method: 'POST', path: '/api/auth/sign-out', body: {} },
   { file: 'crew/index.get.ts', method: 'GET', path: '/api/crew' },
   { file: 'crew/carriers.put.ts', method: 'PUT', path: '/api/crew/carriers', body: { carriers: [] } },
+  {
+    file: 'crew/enough.put.ts',
+    method: 'PUT',
+    path: '/api/crew/enough',
+    body: { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null },
+  },
   { file: 'crew/invite.post.ts', method: 'POST', path: '/api/crew/invite', body: { kind: 'reset', memberId: ID } },
   { file: 'crew/members/[id].patch.ts', method: 'PATCH', path: '/api/crew/members/:id', body: { role: 'viewer' } },
   { file: 'jobs/index.get.ts', method: 'GET', path: '/api/jobs', query: ['search', 'state', 'kind', 'member', 'after', 'most'] },

@@ -361,20 +361,25 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
 test('the list is paged, searched and filtered', async ({ request, app }) => {
   const sql = database(app)
   const [{ crew_id: crew }] = (await sql`select crew_id from jobs where id = ${KILN}`) as unknown as [{ crew_id: string }]
-  await sql`insert into jobs (crew_id, id, name, kind, state, customer_address, changed_at)
+  await sql`insert into jobs (crew_id, id, name, kind, state, customer_address, next_on, changed_at)
     select ${crew}, gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end,
-      case when i % 7 = 0 then 'fit' else 'new' end, 'Quay_' || i || '%', now() - i * interval '1 hour' from generate_series(1, 230) i`
+      case when i % 7 = 0 then 'fit' else 'new' end, 'Quay_' || i || '%',
+      case when i % 3 = 0 and i < 100 then date '2031-01-01' + i / 30 end,
+      now() - i * interval '1 hour' from generate_series(1, 230) i`
   const get = async (q: string) => (await (await request.get(`/api/jobs${q}`)).json()) as JobList
   const seen: string[] = []
+  const days: string[] = []
   let page = await get('?most=50')
   const total = page.total!
   for (;;) {
     seen.push(...page.jobs.map(j => j.id))
+    days.push(...page.jobs.map(j => (j.acts.keep ? '~' : (j.nextOn ?? '9999'))))
     if (!page.next) break
     page = await get(`?most=50&after=${encodeURIComponent(page.next)}`)
   }
   expect(seen.length).toBe(total)
   expect(new Set(seen).size).toBe(total)
+  expect(days).toEqual([...days].sort())
   expect((await get('?search=row%2017')).jobs.map(j => j.name)).toEqual([
     'Row 17',
     ...Array.from({ length: 10 }, (_, i) => `Row ${170 + i}`),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A text field of a row: commits when left or when writing pauses, says beside itself what is wrong. */
+/** A text field of a row, or a day: commits when left or when writing pauses, says beside itself what is wrong. */
 const props = defineProps<{
   label: string
   value: string | null
@@ -7,6 +7,7 @@ const props = defineProps<{
   rows?: number
   required?: boolean
   hint?: string
+  type?: 'text' | 'date'
 }>()
 const draft = ref(props.value ?? '')
 const error = ref('')
@@ -60,6 +61,7 @@ watchDebounced(
   <v-text-field
     v-else
     v-model="draft"
+    :type="type ?? 'text'"
     :label="label"
     :error-messages="error"
     :hint="hint"

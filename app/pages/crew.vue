@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Enough } from '#core/job/schema'
+
 /** The crew: its people, its mast sets and its terrain. */
 interface Crew {
   members: { id: string; name: string; email: string; role: string; active: boolean }[]
@@ -54,6 +56,16 @@ async function keepCarriers() {
     await session.refresh()
     carriersKept.value = true
   })
+}
+const saveEnough = async (field: keyof Enough, v: unknown): Promise<{ field: string; message: string }[]> => {
+  try {
+    const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null }
+    await api('/api/crew/enough', { method: 'PUT', body: { ...none, ...session.enough, [field]: v } })
+    await session.refresh()
+    return []
+  } catch (e) {
+    return e instanceof ApiError && e.errors?.length ? e.errors : [{ field, message: messageOf(e) }]
+  }
 }
 onMounted(() => (session.me ? load() : router.replace('/')))
 useHead({ title: 'Crew · Multivox' })
@@ -120,6 +132,11 @@ useHead({ title: 'Crew · Multivox' })
           >
         </form>
       </section>
+      <section v-if="session.me?.role === 'lead'" data-test="enough">
+        <h2>What counts as enough</h2>
+        <p class="soft">Goes into every new job, where it can be set otherwise. Jobs begun before keep theirs.</p>
+        <div class="enough"><EnoughFields :value="session.enough" :save="saveEnough" /></div>
+      </section>
       <section>
         <h2>Masts</h2>
         <p v-if="!crew?.mastSets.length" class="soft">No set yet: import one in a job’s Bearings.</p>
@@ -184,6 +201,12 @@ section {
   align-items: center;
   padding: 8px 0;
   border-bottom: 1px solid var(--mv-line);
+}
+.enough {
+  padding-top: 10px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
 }
 .carriers {
   display: grid;

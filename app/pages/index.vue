@@ -74,7 +74,7 @@ async function load() {
     if (mine !== asked) return
     offline.value = true
     next.value = total.value = null
-    jobs.value = seenLast(await heldHere())
+    jobs.value = seenLast(await heldHere()).sort(byVisit)
     if (!(e instanceof Unreachable)) failed.value = messageOf(e)
   }
 }
@@ -211,7 +211,13 @@ async function create() {
   created = true
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
   const begun = newJobChanges(
-    { name: name.value.trim(), ...at, zone, kind: kind.value, job: { carrier: carrier.value, agreedDownMbps, agreedUpMbps } },
+    {
+      name: name.value.trim(),
+      ...at,
+      zone,
+      kind: kind.value,
+      job: { ...session.enough, carrier: carrier.value, agreedDownMbps, agreedUpMbps },
+    },
     uuidv7,
   )
   await session.own!.replica.edit(begun.jobId, begun.changes)
@@ -225,18 +231,24 @@ function startNew() {
   void nextTick(() => nameField.value?.focus())
 }
 useKeys({ n: { does: 'new job', run: () => session.mayEdit && session.me && startNew() } })
-function nextOf(j: JobListItem): { to: string; words: string } {
-  if (j.latDeg === null) return { to: 'ask', words: 'next: the position' }
-  if (!j.acts.scout) return { to: 'survey', words: 'next: the first reading' }
-  if (!j.acts.plan) return { to: 'bearings', words: `${j.readings} readings; next: mast and kit` }
-  if (!j.acts.fit) return { to: 'level', words: 'next: settle the plan, then aim' }
-  if (!j.acts.prove) return { to: 'proof', words: 'aimed; next: test the same spots' }
-  if (!j.acts.keep) return { to: 'handover', words: 'proven; next: hand over' }
-  return { to: 'handover', words: 'handed over' }
+/** What comes next, where it is done, and what stands so far. */
+function nextOf(j: JobListItem): { to: string; words: string; so: string } {
+  const spots = `${j.spots} spot${j.spots === 1 ? '' : 's'}`
+  if (j.latDeg === null) return { to: 'ask', words: 'Say where it is', so: spots }
+  if (!j.acts.scout) return { to: 'survey', words: 'Take the first reading', so: spots }
+  if (!j.acts.plan) return { to: 'bearings', words: 'Choose mast and kit', so: `${j.readings} readings` }
+  if (!j.acts.fit) return { to: 'level', words: 'Settle the plan, aim', so: 'kit laid out' }
+  if (!j.acts.prove) return { to: 'proof', words: 'Test the same spots', so: 'aimed' }
+  if (!j.acts.keep) return { to: 'handover', words: 'Hand over', so: 'proven' }
+  return { to: 'handover', words: 'Look it up', so: 'report and proof' }
 }
 /** The stage a job has reached, as a filter says it. */
 const DONE = { scout: 'scouted', plan: 'planned', fit: 'aimed', prove: 'proven', keep: 'handed over' } as const
-const when = (iso: string) => new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+const today = ref(dayOf(new Date()))
+useIntervalFn(() => (today.value = dayOf(new Date())), 60_000)
+const groups = computed(() => grouped(shownJobs.value, today.value))
+const changedWords = (iso: string) =>
+  `changed ${new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })}`
 const prefs = usePrefs()
 useHead({ title: 'Jobs · Multivox' })
 </script>
@@ -245,38 +257,29 @@ useHead({ title: 'Jobs · Multivox' })
   <div class="page">
     <template v-if="!session.me">
       <main class="way-in">
-        <svg
-          class="mark"
-          viewBox="0 0 560 120"
-          role="img"
-          aria-label="A level line falling along a cable, lifted, and falling again to what was agreed"
-        >
-          <path d="M0 78H150V44" fill="none" stroke="var(--mv-ink)" stroke-width="4" />
-          <path d="M150 44L250 58" stroke="var(--mv-ink)" stroke-width="4" />
-          <path d="M250 58L290 14H330" fill="none" stroke="var(--mv-computed)" stroke-width="2" />
-          <path d="M330 14C350 60 420 74 560 82" fill="none" stroke="var(--mv-ink)" stroke-width="2" stroke-dasharray="6 5" />
-          <path d="M330 98H560" stroke="var(--mv-agreed)" stroke-width="3" />
-        </svg>
-        <h1>Multivox</h1>
-        <p class="lead">
-          From the first reading to the signed-off handover: which mast, which way, will the sum come out, was it really better.
-        </p>
-        <button
-          v-if="session.demo"
-          type="button"
-          class="press filled big"
-          :disabled="busy"
-          data-test="demo"
-          @click="enter('demo')"
-        >
-          Walk into the demo
-        </button>
-        <form v-else class="sign" @submit.prevent="enter('password')">
-          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
-          <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
-          <button type="submit" class="press filled" :disabled="busy || !email || !password">Sign in</button>
-        </form>
-        <p v-if="error || session.barred" class="error" role="alert">{{ error || session.barred }}</p>
+        <div class="door">
+          <h1>Multivox</h1>
+          <p class="lead">
+            From the first reading to the signed-off handover: which mast, which way, will the sum come out, was it really better.
+          </p>
+          <button
+            v-if="session.demo"
+            type="button"
+            class="press filled big"
+            :disabled="busy"
+            data-test="demo"
+            @click="enter('demo')"
+          >
+            Walk into the demo
+          </button>
+          <form v-else class="sign" @submit.prevent="enter('password')">
+            <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
+            <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
+            <button type="submit" class="press filled" :disabled="busy || !email || !password">Sign in</button>
+          </form>
+          <p v-if="error || session.barred" class="error" role="alert">{{ error || session.barred }}</p>
+        </div>
+        <LazyFirstPicture />
       </main>
     </template>
     <template v-else>
@@ -388,33 +391,44 @@ useHead({ title: 'Jobs · Multivox' })
             filtered ? 'No job like that.' : 'No jobs yet. The first takes under a minute: a name, a position, what was agreed.'
           }}
         </p>
-        <NuxtLink v-for="j in shownJobs" :key="j.id" class="row" :to="`/job/${j.id}/${nextOf(j).to}`" data-test="job">
-          <SiteIcon :kind="j.kind" />
-          <strong>{{ j.name }}</strong>
-          <span class="soft">{{ j.customerName ?? '' }}</span>
-          <span
-            class="line"
-            role="img"
-            :aria-label="
-              ACTS.filter(a => j.acts[a.id])
-                .map(a => a.name)
-                .join(', ') || 'not begun'
-            "
-            ><i v-for="a in ACTS" :key="a.id" :class="{ on: j.acts[a.id] }"
-              ><b>{{ a.name }}</b></i
-            ></span
-          >
-          <span class="next"
-            >{{ nextOf(j).words
-            }}<b v-if="sending.waiting.get(j.id)" class="wait fig" data-test="job-unsent"
-              >{{ sending.waiting.get(j.id) }} not sent</b
-            ></span
-          >
-          <span class="fig soft">{{
-            j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position'
-          }}</span>
-          <span class="soft">{{ when(j.changedAt) }}</span>
-        </NuxtLink>
+        <section v-for="g in groups" :key="g.group" :aria-label="g.group">
+          <h2 :class="{ late: g.group === 'Late' }">{{ g.group }}</h2>
+          <NuxtLink v-for="j in g.jobs" :key="j.id" class="row" :to="`/job/${j.id}/${nextOf(j).to}`" data-test="job">
+            <span class="when" :class="{ late: g.group === 'Late' }" data-test="visit">{{ visitWords(j, today) }}</span>
+            <span class="next"
+              ><strong>{{ nextOf(j).words }}</strong
+              ><span class="soft"
+                >{{ nextOf(j).so
+                }}<b v-if="sending.waiting.get(j.id)" class="wait fig" data-test="job-unsent"
+                  >{{ sending.waiting.get(j.id) }} not sent</b
+                ></span
+              ></span
+            >
+            <SiteIcon :kind="j.kind" />
+            <span class="who"
+              ><strong>{{ j.name }}</strong
+              ><span class="soft">{{ j.customerName ?? '' }}</span></span
+            >
+            <span
+              class="line"
+              role="img"
+              :aria-label="
+                ACTS.filter(a => j.acts[a.id])
+                  .map(a => a.name)
+                  .join(', ') || 'not begun'
+              "
+              ><i v-for="a in ACTS" :key="a.id" :class="{ on: j.acts[a.id] }"
+                ><b>{{ a.name }}</b></i
+              ></span
+            >
+            <span class="at soft"
+              ><span class="fig">{{
+                j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position'
+              }}</span
+              ><span>{{ changedWords(j.changedAt) }}</span></span
+            >
+          </NuxtLink>
+        </section>
         <button v-if="next" type="button" class="press more" :disabled="more" data-test="more" @click="loadMore">
           {{ more ? 'Fetching…' : `Show more: ${jobs?.length ?? 0} of ${total ?? 'more'}` }}
         </button>
@@ -525,20 +539,45 @@ header nav {
 .more {
   margin: 16px 0;
 }
+.list h2 {
+  font-size: 12.5px;
+  font-weight: 600;
+  color: var(--mv-soft);
+  padding: 14px 0 4px;
+  border-bottom: 1px solid var(--mv-ink);
+}
 .row {
   display: grid;
-  grid-template-columns: 70px 1.1fr 0.7fr 300px 1.2fr 150px 110px;
+  grid-template-columns: 120px 200px 70px 1.1fr 300px 170px;
   align-items: center;
-  gap: 12px;
-  padding: 12px 0;
+  gap: 14px;
+  padding: 10px 0;
   border-bottom: 1px solid var(--mv-line);
   color: var(--mv-ink);
   text-decoration: none;
 }
+.when {
+  font-weight: 700;
+  font-size: 16px;
+}
+.list .late {
+  color: var(--mv-short);
+}
+.next,
+.who,
+.at {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
 .row strong {
   font-size: 16px;
 }
-.row:hover strong {
+.at {
+  font-size: 12.5px;
+  text-align: right;
+}
+.row:hover .next strong {
   text-decoration: underline;
 }
 .line {
@@ -566,9 +605,16 @@ header nav {
   font-size: 16px;
 }
 .way-in {
-  max-width: 560px;
-  margin: 10vh auto 0;
-  padding: 0 24px;
+  max-width: 1240px;
+  min-height: 100dvh;
+  margin: 0 auto;
+  padding: 24px;
+  display: grid;
+  grid-template-columns: 320px 1fr;
+  gap: 40px;
+  align-items: center;
+}
+.door {
   display: flex;
   flex-direction: column;
   gap: 14px;
@@ -589,19 +635,37 @@ header nav {
   gap: 10px;
 }
 @media (max-width: 900px) {
+  .way-in {
+    grid-template-columns: minmax(0, 1fr);
+    align-content: start;
+    gap: 20px;
+    padding: 20px 14px;
+  }
   .new {
     grid-template-columns: 1fr;
   }
   .row {
-    grid-template-columns: 60px 1fr auto;
+    grid-template-columns: 1fr 60px;
+    gap: 4px 12px;
   }
-  .row > .fig,
-  .row > :last-child {
+  .row > .when {
+    grid-column: 1 / -1;
+  }
+  .row > .when:empty,
+  .row > .at {
     display: none;
   }
-  .row > .line,
-  .row > .next {
-    grid-column: 2 / -1;
+  .row > .next,
+  .row > .who {
+    grid-column: 1;
+  }
+  .row > svg {
+    grid-column: 2;
+    grid-row: 2 / 4;
+    align-self: center;
+  }
+  .row > .line {
+    grid-column: 1 / -1;
   }
   header,
   .list,

@@ -1,7 +1,7 @@
 /** The replica in this browser: its database, its one sender, its other tabs, and who is signed in. */
 import { openDB } from 'idb'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change } from '#core/job/schema'
+import type { Change, Enough } from '#core/job/schema'
 import type { ChangeResult, Feed, JobSnapshot } from '../../shared/api'
 import type { Me } from '../../server/utils/member'
 import { nowUtc, useClock } from './clock'
@@ -125,4 +125,6 @@ async function takeOver(store: ReplicaStore): Promise<void> {
 export interface Who {
   me: Me
   carriers: { name: string; codes: string[] }[]
+  /** what counts as enough in the crew's new jobs; not there in what an older app kept */
+  enough?: Partial<Enough>
 }

@@ -1,3 +1,4 @@
+import type { Enough } from '#core/job/schema'
 import type { Me } from '../../server/utils/member'
 import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../replica/browser'
 import type { OpenReplica, Who } from '../replica/browser'
@@ -10,6 +11,7 @@ interface Carrier {
 interface Told {
   me: Me | null
   carriers: Carrier[]
+  enough: Partial<Enough>
   terrainVersion: number
   demo: boolean
   tiles: string | null
@@ -20,6 +22,8 @@ export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null)
   const own = shallowRef<OpenReplica | null>(null)
   const carriers = ref<Carrier[]>([])
+  /** what counts as enough in every new job of the crew */
+  const enough = ref<Partial<Enough>>({})
   const demo = ref(false)
   /** address of map tiles where the installation has set one, `…/{z}/{x}/{y}.png` */
   const tiles = ref<string | null>(null)
@@ -34,6 +38,7 @@ export const useSession = defineStore('session', () => {
     if (own.value?.store.owner !== who.me.memberId) own.value = await openReplica(who.me.memberId)
     me.value = who.me
     carriers.value = who.carriers
+    enough.value = who.enough ?? {}
     await engine.setCrew(who.me.crewId)
   }
 
@@ -68,9 +73,10 @@ export const useSession = defineStore('session', () => {
     const before = await deviceValue<Who>('who')
     if (got.me) {
       await shutOthers(got.me.memberId)
-      await enter({ me: got.me, carriers: got.carriers })
+      const who: Who = { me: got.me, carriers: got.carriers, enough: got.enough }
+      await enter(who)
       ended.value = false
-      await setDeviceValue('who', { me: got.me, carriers: got.carriers } satisfies Who)
+      await setDeviceValue('who', who)
       void engine.catchUp(got.terrainVersion)
     } else if (before && (await (await deviceDb()).countFromIndex('pending', 'owner', before.me.memberId))) {
       // The session has run out, which is no signing out: the work goes on.
@@ -107,5 +113,5 @@ export const useSession = defineStore('session', () => {
   }
 
   const mayEdit = computed(() => me.value?.role !== 'viewer')
-  return { me, own, carriers, demo, tiles, loaded, ended, barred, mayEdit, load, refresh, signIn, signOut }
+  return { me, own, carriers, enough, demo, tiles, loaded, ended, barred, mayEdit, load, refresh, signIn, signOut }
 })

@@ -28,6 +28,7 @@ export function jobListItem(d: JobDocument): JobListItem {
     readings: d.readings.length,
     customerName: job.customerName ?? null,
     agreedDownMbps: job.agreedDownMbps ?? null,
+    nextOn: job.nextOn ?? null,
     acts,
   }
 }

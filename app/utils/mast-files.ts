@@ -1,7 +1,7 @@
 /** Lists of masts as people have them: CSV plain or gzipped, UTF-8 or UTF-16, GeoJSON, GPX and KML; and back out. */
 import { parse } from 'csv-parse/browser/esm/sync'
 import type { FeatureCollection } from 'geojson'
-import { csvLine, guessDelimiter, recordCuts } from '#core/formats/csv'
+import { csvLine, guessDelimiter, markStrays, recordCuts } from '#core/formats/csv'
 import type { Cell, Mast } from '#core/job/schema'
 
 /** A list that can be read piece by piece, as often as wanted. */
@@ -116,7 +116,7 @@ function readHead(text: string, delimiter: string, name: string): { header: stri
   const cut = recordCuts(text, delimiter, text.length, text.length < 200_000).at(-1) ?? text.length
   let rows: string[][]
   try {
-    rows = parse(text.slice(0, cut), {
+    rows = parse(markStrays(text.slice(0, cut), delimiter), {
       delimiter,
       bom: true,
       relax_column_count: true,
@@ -177,6 +177,14 @@ const OTHER_WORDS: Record<string, string> = {
   time: 'seen',
 }
 
+/** What stands in a waypoint's extensions, whatever their namespace and depth: each value under its own name. */
+function readExtensions(feature: import('ol/Feature').default, extensions?: Node): void {
+  if (!(extensions instanceof Element)) return
+  for (const e of extensions.getElementsByTagName('*'))
+    if (!e.children.length && e.textContent.trim() && feature.get(e.localName) === undefined)
+      feature.set(e.localName, e.textContent.trim())
+}
+
 /** Points of a GeoJSON, GPX or KML become rows; what they carry becomes columns, whatever it is called. */
 async function geoToCsv(file: File): Promise<string> {
   const text = await file.text()
@@ -184,7 +192,7 @@ async function geoToCsv(file: File): Promise<string> {
   const { default: GeoJSON } = await import('ol/format/GeoJSON')
   let features
   try {
-    if (lower.endsWith('.gpx')) features = new (await import('ol/format/GPX')).default().readFeatures(text)
+    if (lower.endsWith('.gpx')) features = new (await import('ol/format/GPX')).default({ readExtensions }).readFeatures(text)
     else if (lower.endsWith('.kml'))
       features = new (await import('ol/format/KML')).default({ extractStyles: false }).readFeatures(text)
     else features = new GeoJSON().readFeatures(JSON.parse(text) as object)

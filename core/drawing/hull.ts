@@ -3,7 +3,7 @@ import { eavesM, ridgeM } from '../site/frame'
 import type { Job, Site } from '../job/schema'
 import { spreadersM } from '../fitting/usual-kit'
 import type { Building } from '../site/building'
-import type { Primitive } from './primitives'
+import type { LabelSpace, Primitive } from './primitives'
 import { polyline } from './primitives'
 
 export interface Axes {
@@ -16,7 +16,7 @@ export interface Axes {
 export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: number, h: number): void {
   if (kind === 'boat') {
     p.push({ kind: 'rect', style: 'beam', x: 0, y, w: width, h })
-    for (let x = -6; x < width; x += 34) p.push({ kind: 'path', style: 'wave', d: `M${x} ${y + h * 0.55}q8.5 -5 17 0t17 0` })
+    for (let x = -6; x < width; x += 34) p.push({ kind: 'path', style: 'wave', d: `M${x} ${y + h * 0.8}q8.5 -5 17 0t17 0` })
   } else {
     p.push({ kind: 'rect', style: 'ground', x: 0, y, w: width, h })
     for (let x = 8; x < width; x += 26)
@@ -25,29 +25,41 @@ export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: 
   p.push({ kind: 'line', style: 'grade', x1: 0, y1: y, x2: width, y2: y })
 }
 
-export function drawHull(p: Primitive[], building: Building, site: Site, at: Axes): void {
-  if (building.kind === 'vehicle') drawVehicle(p, site, at)
-  else if (building.kind === 'boat') drawBoat(p, site, at)
-  else drawHouse(p, building, at)
+/** Draws the site from the side; no label is to cross its outline or a floor. */
+export function drawHull(p: Primitive[], labels: LabelSpace, building: Building, site: Site, at: Axes): void {
+  const before = p.length
+  const outline =
+    building.kind === 'vehicle'
+      ? drawVehicle(p, site, at)
+      : building.kind === 'boat'
+        ? drawBoat(p, site, at)
+        : drawHouse(p, building, at)
+  outline.forEach((q, i) => i && labels.keepOff(...outline[i - 1]!, ...q))
+  for (const q of p.slice(before)) if (q.kind === 'line') labels.keepOff(q.x1, q.y1, q.x2, q.y2)
+  if (building.kind !== 'vehicle' && building.kind !== 'boat') return
+  const ahead = building.kind === 'boat' ? ('bow' as const) : ('nose' as const)
+  labels.put(p, {
+    x: at.toX((at.sign * site.lengthM) / 2) + at.sign * 8,
+    y: at.toY(eavesM(site) * (ahead === 'bow' ? 0.62 : 0.2)),
+    text: ahead,
+    style: 'labelSoft',
+    anchor: at.sign > 0 ? 'start' : 'end',
+  })
 }
 
-function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): void {
+type Outline = [number, number][]
+
+function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): Outline {
   const half = b.halfLengthM
   const eaves = b.eavesM
-  p.push({
-    kind: 'path',
-    style: 'wall',
-    d: polyline(
-      [
-        [toX(-half), toY(0)],
-        [toX(-half), toY(eaves)],
-        ...(b.riseM > 0 ? [[toX(0), toY(eaves + b.riseM)] as [number, number]] : []),
-        [toX(half), toY(eaves)],
-        [toX(half), toY(0)],
-      ],
-      true,
-    ),
-  })
+  const outline: Outline = [
+    [toX(-half), toY(0)],
+    [toX(-half), toY(eaves)],
+    ...(b.riseM > 0 ? [[toX(0), toY(eaves + b.riseM)] as [number, number]] : []),
+    [toX(half), toY(eaves)],
+    [toX(half), toY(0)],
+  ]
+  p.push({ kind: 'path', style: 'wall', d: polyline(outline, true) })
   for (const floor of b.floors) {
     if (floor.toM >= eaves && b.riseM === 0) continue
     p.push({
@@ -60,31 +72,26 @@ function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): void {
     })
   }
   if (b.riseM === 0) p.push({ kind: 'line', style: 'slab', x1: toX(-half), y1: toY(eaves), x2: toX(half), y2: toY(eaves) })
+  return outline
 }
 
 /** Body on its wheels, windscreen raked toward the nose. */
-function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
+function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): Outline {
   const half = site.lengthM / 2
   const roof = eavesM(site)
   const sill = Math.min(0.55, roof * 0.2)
   const x = (m: number) => toX(sign * m)
   const bonnet = roof * 0.5
   const point = (m: number, u: number): [number, number] => [x(m), toY(u)]
-  p.push({
-    kind: 'path',
-    style: 'wall',
-    d: polyline(
-      [
-        point(-half, sill),
-        point(-half, roof),
-        point(half * 0.55, roof),
-        point(half * 0.8, bonnet),
-        point(half, bonnet * 0.86),
-        point(half, sill),
-      ],
-      true,
-    ),
-  })
+  const outline: Outline = [
+    point(-half, sill),
+    point(-half, roof),
+    point(half * 0.55, roof),
+    point(half * 0.8, bonnet),
+    point(half, bonnet * 0.86),
+    point(half, sill),
+  ]
+  p.push({ kind: 'path', style: 'wall', d: polyline(outline, true) })
   p.push({
     kind: 'path',
     style: 'inner',
@@ -99,18 +106,11 @@ function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void
     p.push({ kind: 'circle', style: 'wheel', x: x(m), y: toY(0) - radius, r: radius })
     p.push({ kind: 'circle', style: 'hollow', x: x(m), y: toY(0) - radius, r: radius * 0.4 })
   }
-  p.push({
-    kind: 'text',
-    style: 'labelSoft',
-    x: x(half) + sign * 8,
-    y: toY(bonnet * 0.4),
-    text: 'nose',
-    anchor: sign > 0 ? 'start' : 'end',
-  })
+  return outline
 }
 
-/** Hull on the water, coachroof, mast with spreaders and stays. */
-function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
+/** Hull on the water, coachroof, one mast or two with spreaders and stays. */
+function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): Outline {
   const half = site.lengthM / 2
   const roof = eavesM(site)
   const deck = roof * 0.62
@@ -130,7 +130,14 @@ function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
     style: 'wall',
     d: `M${q(-half * 0.42, deck * 0.95)}L${q(-half * 0.36, roof)}L${q(half * 0.3, roof)}L${q(half * 0.5, deck * 1.05)}Z`,
   })
-  if (top - roof < 1) return
+  const point = (m: number, u: number): [number, number] => [x(m), toY(u)]
+  // From the stern round the bottom to the bow, back along the deck and over the coachroof: its curves as their chords.
+  const outline: Outline = [
+    ...[point(-half, deck * 0.9), point(-half * 0.7, -draught), point(half * 0.2, -draught)],
+    ...[point(half * 0.8, deck * 0.2), point(half, deck * 1.15), point(-half, deck * 0.9), point(-half * 0.42, deck * 0.95)],
+    ...[point(-half * 0.36, roof), point(half * 0.3, roof), point(half * 0.5, deck * 1.05)],
+  ]
+  if (top - roof < 1) return outline
   const mastAt = half * 0.1
   const spreaders = spreadersM(site)
   p.push({ kind: 'line', style: 'pole', x1: x(mastAt), y1: toY(roof), x2: x(mastAt), y2: toY(top) })
@@ -143,16 +150,17 @@ function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): void {
     y2: toY(spreaders),
   })
   p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(half), y2: toY(deck * 1.15) })
-  p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(-half), y2: toY(deck * 0.9) })
+  if (site.mizzenRiseM) {
+    // The mizzen stands before the rudder; the mainmast's backstay goes to its foot then.
+    const aft = -half * 0.66
+    const head = roof + site.mizzenRiseM
+    p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(aft + half * 0.1), y2: toY(deck * 0.95) })
+    p.push({ kind: 'line', style: 'pole', x1: x(aft), y1: toY(deck * 0.9), x2: x(aft), y2: toY(head) })
+    p.push({ kind: 'line', style: 'inner', x1: x(aft), y1: toY(head), x2: x(-half), y2: toY(deck * 0.9) })
+    p.push({ kind: 'line', style: 'inner', x1: x(aft), y1: toY(roof + 0.6), x2: x(-half * 1.02), y2: toY(roof + 0.6) })
+  } else p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(top), x2: x(-half), y2: toY(deck * 0.9) })
   p.push({ kind: 'line', style: 'inner', x1: x(mastAt), y1: toY(roof + 0.9), x2: x(-half * 0.5), y2: toY(roof + 0.9) })
-  p.push({
-    kind: 'text',
-    style: 'labelSoft',
-    x: x(half) + sign * 8,
-    y: toY(deck),
-    text: 'bow',
-    anchor: sign > 0 ? 'start' : 'end',
-  })
+  return outline
 }
 
 /** Height of what a pole stands on, over a place along the site, m. */

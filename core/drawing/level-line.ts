@@ -38,8 +38,9 @@ export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o
   const labels = new LabelSpace(15, { x: AXIS_PX, y: o.top + 2, w: o.width - AXIS_PX - 4, h: o.height - 4 })
   p.push({ kind: 'rect', style: 'paper', x: 0, y: o.top, w: o.width, h: o.height })
   drawScales(p, labels, levels, o, { high, low, step: high - low > 120 ? 40 : step, y })
-  if (need !== null) drawNeed(p, labels, o, y, need, Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24)
+  // What is to be written waits until every line has its place.
   const words: LabelWish[] = []
+  if (need !== null) drawNeed(p, labels, o, y, need, Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24, words)
   drawWays(p, labels, levels, o, y, words)
   drawAmplifiers(p, labels, a, o, y, words)
   drawModem(levels, doc, o, y, words)
@@ -101,12 +102,13 @@ function drawNeed(
   y: (dbm: number) => number,
   need: number,
   left: number,
+  words: LabelWish[],
 ): void {
   const [right, bottom] = [o.width - RIGHT_PX, o.top + o.height - 4]
   p.push({ kind: 'rect', style: 'bad', x: left, y: y(need), w: right - left, h: Math.max(0, bottom - y(need)) })
   p.push({ kind: 'line', style: 'badLine', x1: left, y1: y(need), x2: right, y2: y(need) })
   labels.keepOff(left, y(need), right, y(need))
-  labels.put(p, { x: right - 4, y: y(need) - 5, anchor: 'end', style: 'labelShort', text: `rooms need RSRP ${num(need)}` })
+  words.push({ x: right - 4, y: y(need) - 5, anchor: 'end', style: 'labelShort', text: `rooms need RSRP ${num(need)}` })
 }
 
 /** Each cable slopes down to the part it leads to, each part stands as a step; ways that lie on each other are drawn once. */

@@ -181,7 +181,8 @@ export const polyline = (points: readonly (readonly [number, number])[], close =
   points.map(([x, y], i) => `${i ? 'L' : 'M'}${r1(x)} ${r1(y)}`).join('') + (close ? 'Z' : '')
 
 /** Width of a text, px, near enough to keep labels apart. */
-export const textWidth = (s: string, size = 12.5): number => s.length * size * 0.54
+export const textWidth = (s: string, size = 12.5, font: Style['font'] = 'sans'): number =>
+  s.length * size * (font === 'mono' ? 0.61 : 0.54)
 
 export type Anchor = 'start' | 'middle' | 'end'
 export type TextStyle = Primitive['style']
@@ -262,7 +263,8 @@ export class LabelSpace {
   /** Writes a label where there is room for it. @returns whether it was written */
   put(p: Primitive[], w: LabelWish): boolean {
     const anchor = w.anchor ?? 'start'
-    const long = textWidth(w.text, STYLES[w.style] && 'size' in STYLES[w.style] ? (STYLES[w.style] as Style).size : undefined)
+    const look: Style = STYLES[w.style]
+    const long = textWidth(w.text, look.size, look.font)
     const boxAt = (x: number, y: number): Box => ({
       x: leftOf(x, long, anchor) - 2,
       y: y - this.lineHeight + 3,

@@ -12,7 +12,7 @@ import { bearing, distance, length, num } from '../units'
 import type { Units } from '../units'
 import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
-import type { Drawing, Primitive } from './primitives'
+import type { Drawing, LabelWish, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 
 export interface SectionView {
@@ -81,14 +81,13 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   const labels = new LabelSpace(15, { x: 2, y: 2, w: o.width - 4, h: pictureHeight - 4 })
   const s: Sheet = { p, labels, handles, doc, a, site, building, sign, toX, toY, groundY, o }
   p.push({ kind: 'rect', style: 'sky', x: 0, y: 0, w: o.width, h: groundY })
-  drawBeams(s)
+  const beamWords = drawBeams(s)
   drawGround(p, building.kind, o.width, groundY, groundBand)
-  const before = p.length
-  drawHull(p, building, site, { toX, toY, sign })
   labels.keepOff(0, groundY, o.width, groundY)
-  for (const q of p.slice(before)) if (q.kind === 'line') labels.keepOff(q.x1, q.y1, q.x2, q.y2)
+  drawHull(p, labels, building, site, { toX, toY, sign })
   const named = drawRooms(s)
   drawTree(s)
+  for (const w of beamWords) labels.put(p, w)
   drawSheets(s)
   drawLoops(s)
   drawSpots(s)
@@ -121,11 +120,11 @@ const place = (s: Sheet, n: Pick<Node, 'eastM' | 'northM' | 'upM'>): [number, nu
   s.toY(n.upM),
 ]
 
-/** The wave from the chosen mast, and what is known of the way, to its left. */
-function drawBeams(s: Sheet): void {
+/** The wave from the chosen mast. @returns what is known of the way, to be written to its left */
+function drawBeams(s: Sheet): LabelWish[] {
   const { p, labels, a, o } = s
   const mast = a.chosen
-  if (!mast?.path) return
+  if (!mast?.path) return []
   const donors = a.tree?.donors ?? []
   const [x, y] = donors[0] ? place(s, donors[0].node) : [s.toX(-s.site.lengthM / 2), s.toY(a.mountHeightM)]
   const spread = Math.min(46, x * 0.11)
@@ -152,23 +151,20 @@ function drawBeams(s: Sheet): void {
       text: `${mast.mast.name}, ${distance(mast.distanceM, o.units)}, ${bearing(mast.bearingDeg)} true`,
     })
     labels.reserve(0, 4, 260, 18)
-    return
+    return []
   }
-  labels.put(p, {
-    x: 16,
-    y: y - 16 - spread * 0.2,
-    style: 'labelBlue',
-    text: `${mast.mast.name}, ${distance(mast.distanceM, o.units)}`,
-  })
   const under = y + spread + 14
   const magnetic =
     mast.magneticDeg !== null && mast.compassDeg !== null
       ? ` · ${bearing(mast.magneticDeg)} magnetic ± ${num(mast.compassDeg)}°`
       : ''
-  labels.put(p, { x: 16, y: under, style: 'labelSoft', text: `bearing ${bearing(mast.bearingDeg)} true${magnetic}` })
-  if (!mast.best) return
+  const words: LabelWish[] = [
+    { x: 16, y: y - 16 - spread * 0.2, style: 'labelBlue', text: `${mast.mast.name}, ${distance(mast.distanceM, o.units)}` },
+    { x: 16, y: under, style: 'labelSoft', text: `bearing ${bearing(mast.bearingDeg)} true${magnetic}` },
+  ]
+  if (!mast.best) return words
   const c = mast.best.clearance
-  labels.put(p, {
+  words.push({
     x: 16,
     y: under + 18,
     style: 'labelSoft',
@@ -177,6 +173,7 @@ function drawBeams(s: Sheet): void {
         ? `clear by ${length(c.clearM, o.units, 0)} at ${distance(c.atM, o.units)}`
         : `behind the ground at ${distance(c.atM, o.units)}, ${num(mast.best.diffractionDb)} dB`,
   })
+  return words
 }
 
 /** Height of the hatch along a room's floor that says whether its level is met. */

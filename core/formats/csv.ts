@@ -25,16 +25,69 @@ export function guessDelimiter(headerLine: string): string {
   return counts.reduce((a, b) => (b[1] > a[1] ? b : a))[0]
 }
 
+/** A quoted field longer than this was never meant as one: its quote is a stray. */
+const LONGEST_QUOTED = 4000
+const QUOTE = 34
+const LINE_END = 10
+
+/**
+ * Where a quoted field ends.
+ *
+ * A quote inside it that no separator follows is a letter of it on its own line; on a later one it shows that the
+ * field never was a quoted one.
+ *
+ * @param open  position of its first quote
+ * @returns position of its last quote; `stray` where nothing closes it; `open` where the text ends before that shows
+ */
+function closingQuote(text: string, open: number, delimiter: string, whole: boolean): number | 'stray' | 'open' {
+  let at = open
+  for (;;) {
+    at = text.indexOf('"', at + 1)
+    if (at < 0) return whole || text.length - open > LONGEST_QUOTED ? 'stray' : 'open'
+    if (at - open > LONGEST_QUOTED) return 'stray'
+    const next = text[at + 1]
+    if (next === undefined) return whole ? at : 'open'
+    if (next === '"') at++
+    else if (next === delimiter || next === '\n' || next === '\r') return at
+    else if (text.slice(open, at).includes('\n')) return 'stray'
+  }
+}
+
+/** Goes through the rows of a text of CSV, as far as it can be told where they end. */
+function eachRow(
+  text: string,
+  delimiter: string,
+  whole: boolean,
+  on: { rowEnd?: (after: number) => void; stray?: (quote: number) => void },
+): void {
+  const delim = delimiter.charCodeAt(0)
+  let fieldStart = true
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i)
+    if (c === QUOTE && fieldStart) {
+      fieldStart = false
+      const end = closingQuote(text, i, delimiter, whole)
+      if (end === 'open') return
+      if (end === 'stray') on.stray?.(i)
+      else i = end
+    } else if (c === LINE_END) {
+      on.rowEnd?.(i + 1)
+      fieldStart = true
+    } else {
+      fieldStart = c === delim
+    }
+  }
+}
+
 /**
  * Places where a text of CSV may be cut between rows: the last row end before every `size`
- * characters, and the last of all. A line end inside quotes is none.
+ * characters, and the last of all. A line end inside quotes is none; a quote that nothing closes is none either.
  *
  * @param whole  the text ends with the table, so that its end counts too
  * @returns ascending positions after a row; what follows the last belongs to the next piece
  */
 export function recordCuts(text: string, delimiter: string, size: number, whole = false): number[] {
   const cuts: number[] = []
-  const delim = delimiter.charCodeAt(0)
   let last = 0
   let from = 0
   if (!text.includes('"')) {
@@ -44,30 +97,33 @@ export function recordCuts(text: string, delimiter: string, size: number, whole 
       cuts.push((from = at + 1))
     }
     last = text.lastIndexOf('\n') + 1
-  } else {
-    let quoted = false
-    let fieldStart = true
-    for (let i = 0; i < text.length; i++) {
-      const c = text.charCodeAt(i)
-      if (quoted) {
-        if (c !== 34) continue
-        if (text.charCodeAt(i + 1) === 34) i++
-        else quoted = false
-      } else if (c === 34 && fieldStart) {
-        quoted = true
-        fieldStart = false
-      } else if (c === 10) {
-        if (i + 1 - from > size && last > from) cuts.push((from = last))
-        last = i + 1
-        fieldStart = true
-      } else {
-        fieldStart = c === delim
-      }
-    }
-  }
+  } else
+    eachRow(text, delimiter, whole, {
+      rowEnd: after => {
+        if (after - from > size && last > from) cuts.push((from = last))
+        last = after
+      },
+    })
   if (last > (cuts.at(-1) ?? 0)) cuts.push(last)
   if (whole && text.length > (cuts.at(-1) ?? 0)) cuts.push(text.length)
   return cuts
+}
+
+/** Stands before a quote that nothing closes, so that the parser takes it for a letter. */
+export const STRAY_MARK = '\u0001'
+
+/** @returns whole rows with every stray quote marked: it spoils its own row and no other */
+export function markStrays(rows: string, delimiter: string): string {
+  if (!rows.includes('"')) return rows
+  const strays: number[] = []
+  eachRow(rows, delimiter, true, { stray: at => strays.push(at) })
+  let out = ''
+  let from = 0
+  for (const at of strays) {
+    out += rows.slice(from, at) + STRAY_MARK
+    from = at
+  }
+  return out + rows.slice(from)
 }
 
 /** A cell that a spreadsheet would run as a formula is written with a leading apostrophe. @source OWASP, CSV injection */

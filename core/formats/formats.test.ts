@@ -1,17 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'csv-parse/sync'
-import { asNegative, csvCell, csvLine, guessDelimiter, parseNumber, recordCuts } from './csv'
-import {
-  channelMeans,
-  headerSignature,
-  lackingFields,
-  looksSwapped,
-  proposeMapping,
-  proposeRules,
-  readDay,
-  readMastRow,
-} from './mast-csv'
+import { asNegative, csvCell, csvLine, guessDelimiter, markStrays, parseNumber, recordCuts, STRAY_MARK } from './csv'
+import { headerSignature, lackingFields, looksSwapped, proposeMapping, proposeRules } from './mast-columns'
+import { channelMeans, readDay, readMastRow } from './mast-csv'
 import { bearing, distance, fromMetres, length, mToken, num, say, signed, toMetres } from '../units'
 
 describe('numbers as typed', () => {
@@ -71,6 +63,72 @@ describe('tables', () => {
         },
       ),
     ))
+
+  const readRows = (t: string) => parse(markStrays(t, ','), { relax_column_count: true, relax_quotes: true }) as string[][]
+  it.each([
+    ['never closed', '"Stack,1\n', 1],
+    ['in the last column', 'Stack,"1\n', 1],
+    ['an inch sign that begins a field', '" pole,1\n', 1],
+    ['two of them', '"Stack,1\n"Lee,2\n', 2],
+  ])('a stray quote, %s, spoils its row and no other', (_, bad, rows) => {
+    const good = ['Far,3\n', '"Tarn, upper",4\n', 'pole 12" high,5\n', '"say ""so""",6\n']
+    const found = readRows([good[0], bad, ...good.slice(1)].join(''))
+    expect(found).toHaveLength(4 + rows)
+    expect(found.filter(r => r.some(c => c.startsWith(STRAY_MARK)))).toHaveLength(rows)
+    expect([found[0], ...found.slice(1 + rows)]).toEqual([
+      ['Far', '3'],
+      ['Tarn, upper', '4'],
+      ['pole 12" high', '5'],
+      ['say "so"', '6'],
+    ])
+    expect(() => readMastRow([STRAY_MARK + '"Stack', '46.7'], proposeRules(['name', 'lat', 'lon']))).toThrow(/never closed/)
+  })
+  it('marks nothing in a table that is in order', () =>
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.string({ maxLength: 8 }), { minLength: 2, maxLength: 3 }), { maxLength: 12 }), rows => {
+        const text = rows.map(r => csvLine(r)).join('')
+        expect(markStrays(text, ',')).toBe(text)
+      }),
+    ))
+
+  it('proposes columns by what stands in them where the headings are of another language', () => {
+    const german = ['Netz', 'Standort', 'Breite', 'Länge', 'Frequenzband', 'Hauptstrahlrichtung', 'Montagehöhe', 'Stand']
+    const rows = [
+      ['Tern', 'Stack', '46,7250', '-41,3660', 'B20', '0', '30', '2026-03-01'],
+      ['Tern', 'Stack', '46,7250', '-41,3660', 'B3', '120', '30', '2026-03-01'],
+      ['Tern', 'Quay Town', '46,7450', '-41,4000', 'B3', '270', '16', '2026-02-11'],
+      ['Gannet', 'West Spine', '46,7850', '-41,4690', 'B20', '60', '22', '2026-02-11'],
+      ['Gannet', 'Moss Road', '46,7900', '-41,3250', 'B7', '240', '15', '2026-02-11'],
+      ['Gannet', 'Salt Pans', '46,6990', '-41,3000', 'B20', '330', '24', '2026-02-11'],
+    ]
+    const read = proposeRules(german, null, rows)
+    expect(read.mapping).toMatchObject({ carrier: 0, name: 1, lat: 2, lon: 3, band: 4, azimuth: 5, height: 6, seen: 7, cell: -1 })
+    expect(readMastRow(rows[4]!, read)).toMatchObject({
+      name: 'Moss Road',
+      carrier: 'Gannet',
+      latDeg: 46.79,
+      lonDeg: -41.325,
+      band: 'B7',
+    })
+    const one = proposeRules(['Punto', 'Operador', 'Banda', 'Celda'], null, [
+      ['46.725, -41.366', 'Tern', '800', '181505'],
+      ['46.745, -41.400', 'Tern', '1800', '181762'],
+      ['46.785, -41.469', 'Tern', '800', '182018'],
+    ])
+    expect(one.mapping).toMatchObject({ place: 0, carrier: 1, band: 2, cell: 3, lat: -1, lon: -1, name: -1 })
+  })
+  it('leaves a column alone that nothing speaks for, and one that a heading placed', () => {
+    const none = proposeRules(['a', 'b', 'c'], null, [
+      ['1', '2', '3'],
+      ['2', '4', '6'],
+    ])
+    expect(Object.values(none.mapping).every(i => i < 0)).toBe(true)
+    const placed = proposeRules(['lat', 'lon', 'x1'], null, [
+      ['46.71', '-41.31', '46.72'],
+      ['46.72', '-41.32', '46.73'],
+    ])
+    expect(placed.mapping).toMatchObject({ lat: 0, lon: 1 })
+  })
 
   const header = ['Site', 'Latitude', 'Longitude', 'Operator', 'RAT', 'EARFCN', 'Height (ft)', 'Azimuth']
   const rules = proposeRules(header, '2026-03-01')

@@ -1,133 +1,10 @@
 /** Masts from a table of cells: one row a cell, whatever the table calls its columns. */
-import { UNKNOWN_BAND, bandFromEntry, bandByName, nrarfcnToMHz, earfcnToMHz } from '../radio/bands'
+import { UNKNOWN_BAND, bandCalled, bandFromEntry, bandByName, nrarfcnToMHz, earfcnToMHz } from '../radio/bands'
 import type { Technology } from '../radio/bands'
 import { lteSiteOf, nrSiteOf } from '../radio/cell-id'
 import { parseCoordinate, parsePosition } from '../geo/coordinates'
-import { parseNumber } from './csv'
-
-export const MAST_FIELDS = [
-  'name',
-  'place',
-  'lat',
-  'lon',
-  'carrier',
-  'mcc',
-  'mnc',
-  'technology',
-  'band',
-  'channel',
-  'cell',
-  'area',
-  'azimuth',
-  'beamwidth',
-  'height',
-  'ground',
-  'power',
-  'accuracy',
-  'seen',
-] as const
-export type MastField = (typeof MAST_FIELDS)[number]
-/** field → column index; −1 where the table has none */
-export type MastMapping = Record<MastField, number>
-
-/** How a table is to be read, beyond its columns. */
-export interface MastRules {
-  mapping: MastMapping
-  /** unit of heights that carry none themselves */
-  heightUnit: 'm' | 'ft'
-  /** the columns named latitude and longitude hold each other's values */
-  swapped: boolean
-  /** band taken for rows that name none; null leaves it unknown, until a reading of the cell tells it */
-  fallbackBand: string | null
-  /** carrier of the whole list, where no column names it */
-  wholeCarrier?: string | null
-  /** the day the list is of, for rows without a date of their own */
-  listedOn: string | null
-}
-
-const NAMES: Record<MastField, RegExp> = {
-  name: /^(site|mast|name|site.?name|mast.?name|station)$/i,
-  place: /^(position|place|coordinates?|lat.?lon|lat.?lng|latitude.?longitude|location)$/i,
-  lat: /^(lat|latitude|lat.?deg|y)$/i,
-  lon: /^(lon|lng|long|longitude|lon.?deg|x)$/i,
-  carrier: /^(carrier|operator|network|plmn|mccmnc|mcc.?mnc)$/i,
-  mcc: /^mcc$/i,
-  mnc: /^(mnc|net)$/i,
-  technology: /^(tech|technology|rat|radio|system)$/i,
-  band: /^(band|bands?.?or.?channel)$/i,
-  channel: /^(earfcn|arfcn|channel|nrarfcn|uarfcn)$/i,
-  cell: /^(cell|cell.?id|cid|eci|nci)$/i,
-  area: /^(area|tac|lac)$/i,
-  azimuth: /^(azimuth|direction|bearing|az|sector.?azimuth)$/i,
-  beamwidth: /^(beamwidth|hpbw|width|beam)$/i,
-  height: /^(height|agl|antenna.?height|mast.?height|h)$/i,
-  ground: /^(ground|elevation|amsl|site.?elevation)$/i,
-  power: /^(power|eirp|tx.?power)$/i,
-  accuracy: /^(accuracy|range|radius|uncertainty)$/i,
-  seen: /^(seen|date|updated|last.?seen|as.?of|valid)$/i,
-}
-
-/** `height (ft)`, `lat_deg`, `power_dbm` without the unit, and the unit */
-const splitUnit = (header: string): { word: string; unit: string } => {
-  const clean = header.trim().replace(/^\uFEFF/, '')
-  const m = /^(.*?)[\s_.]*[([]?\b(m|ft|feet|metres?|meters?|deg|°|dbm|mhz)[)\]]?$/i.exec(clean.replace(/_/g, ' '))
-  return m && m[1] ? { word: m[1].trim(), unit: m[2]!.toLowerCase() } : { word: clean, unit: '' }
-}
-
-/** @returns the column proposed for each field by the header's words */
-export function proposeMapping(header: readonly string[]): MastMapping {
-  const used = new Set<number>()
-  const words = header.map(h => splitUnit(h).word)
-  return Object.fromEntries(
-    MAST_FIELDS.map(f => {
-      const i = words.findIndex((h, k) => !used.has(k) && (NAMES[f].test(h) || NAMES[f].test(header[k]!.trim())))
-      if (i >= 0) used.add(i)
-      return [f, i]
-    }),
-  ) as MastMapping
-}
-
-export const proposeRules = (header: readonly string[], listedOn: string | null = null): MastRules => {
-  const mapping = proposeMapping(header)
-  const unit = mapping.height >= 0 ? splitUnit(header[mapping.height]!).unit : ''
-  return { mapping, heightUnit: /^f/.test(unit) ? 'ft' : 'm', swapped: false, fallbackBand: null, wholeCarrier: null, listedOn }
-}
-
-/** What a crew's mapping is remembered by: the header's words, whatever their case and spaces. */
-export const headerSignature = (header: readonly string[]): string =>
-  header
-    .map(h =>
-      h
-        .trim()
-        .replace(/^\uFEFF/, '')
-        .toLowerCase()
-        .replace(/\s+/g, ' '),
-    )
-    .join('|')
-
-/** @returns why the columns do not do yet, in words; empty where they do */
-export function lackingFields(m: MastMapping, wholeCarrier: string | null = null): string[] {
-  const out: string[] = []
-  if (m.place < 0) for (const f of ['lat', 'lon'] as const) if (m[f] < 0) out.push(f)
-  if (m.carrier < 0 && (m.mcc < 0 || m.mnc < 0) && !wholeCarrier) out.push('carrier (or mcc and mnc, or one for the whole list)')
-  if (m.name < 0 && m.cell < 0) out.push('name (or cell)')
-  return out
-}
-
-/**
- * Latitude and longitude stand in each other's columns: most rows leave the globe as told and not
- * when exchanged, or all lie far from where the crew works as told and near when exchanged.
- */
-export function looksSwapped(
-  pairs: readonly (readonly [lat: number, lon: number])[],
-  near: { latDeg: number; lonDeg: number } | null = null,
-): boolean {
-  const beyond = pairs.filter(([la, lo]) => Math.abs(la) > 90 && Math.abs(lo) <= 90).length
-  if (beyond > pairs.length / 2) return true
-  if (!near || !pairs.length) return false
-  const far = (la: number, lo: number) => Math.hypot(la - near.latDeg, lo - near.lonDeg)
-  return pairs.every(([la, lo]) => far(la, lo) > 10 && far(lo, la) < 3)
-}
+import { parseNumber, STRAY_MARK } from './csv'
+import type { MastField, MastRules } from './mast-columns'
 
 export interface MastRow {
   /** what gathers rows to one mast, and tells one cell from another; the same in every list */
@@ -209,6 +86,7 @@ export function readMastRow(
   carrierOf: (code: string) => string | undefined = () => undefined,
 ): MastRow {
   const { mapping } = rules
+  if (cells.some(c => c.startsWith(STRAY_MARK))) throw new RangeError('a quote is opened and never closed')
   const raw = (f: MastField): string => {
     const i = mapping[f]
     return i >= 0 ? (cells[i] ?? '').trim() : ''
@@ -282,34 +160,6 @@ function placeOf(text: string, swapped: boolean): { latDeg: number; lonDeg: numb
   }
 }
 
-/** Bands by the frequency people call them by, MHz: in a column of bands these are no channel numbers. @source common practice */
-const CALLED_BY_MHZ: Record<Technology, Record<string, string>> = {
-  LTE: {
-    '700': 'B28',
-    '800': 'B20',
-    '850': 'B5',
-    '900': 'B8',
-    '1700': 'B66',
-    '1800': 'B3',
-    '1900': 'B2',
-    '2100': 'B1',
-    '2300': 'B40',
-    '2600': 'B7',
-    '3500': 'B42',
-  },
-  NR: {
-    '600': 'n71',
-    '700': 'n28',
-    '800': 'n20',
-    '900': 'n8',
-    '1800': 'n3',
-    '2100': 'n1',
-    '2600': 'n7',
-    '3500': 'n78',
-    '3600': 'n78',
-  },
-}
-
 const bandsRead = new Map<string, { band: string; channel: number | null }>()
 
 /** A list names a few dozen bands in millions of rows: each is worked out once. */
@@ -334,7 +184,7 @@ function workOutBand(
   technology: Technology,
   fallback: string | null,
 ): { band: string; channel: number | null } {
-  const called = CALLED_BY_MHZ[technology][bandText.replace(/\s*MHz$/i, '')]
+  const called = bandCalled(bandText, technology)
   if (called) return { band: called, channel: /^\d+$/.test(channelText) ? Number(channelText) : null }
   const entry = bandText || channelText
   if (!entry && !fallback) return { band: UNKNOWN_BAND, channel: null }

@@ -31,6 +31,7 @@ const NOWHERE = {
   headingDeg: null,
   swingDeg: 0,
   deviation: null,
+  mizzenRiseM: null,
 } as const
 
 /** What each kind of site starts with. The section of what moves runs from stern to bow: its axis is straight ahead. */
@@ -137,6 +138,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
     rules: 'generic',
     stopId: null,
     kFactor: 4 / 3,
+    nextOn: null,
     needDataDbm: null,
     needCallsDbm: null,
     rsrpEdges: null,

@@ -22,6 +22,18 @@ const metres = () => opt(Num(-500, 500))
 const Material = oneOf(...MATERIAL_IDS)
 const metresFrom = { eastM: Num(-500, 500), northM: Num(-500, 500), upM: Num(-20, 300) }
 
+/** What counts as enough; null takes the trade's. */
+const enough = {
+  /** RSRP that a room needs on a phone, for data and for calls */
+  needDataDbm: opt(Num(-140, -40)),
+  needCallsDbm: opt(Num(-140, -40)),
+  /** lower edges of the four upper grades of RSRP, and of SINR, best first */
+  rsrpEdges: opt(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
+  sinrEdges: opt(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
+}
+export const EnoughSchema = Type.Object(enough, { additionalProperties: false })
+export type Enough = Static<typeof EnoughSchema>
+
 const jobs = {
   name: Text(120, 1),
   kind: oneOf(...KINDS),
@@ -35,6 +47,8 @@ const jobs = {
   today: opt(Text(1000)),
   mayDrill: oneOf('yes', 'no', 'ask'),
   notes: opt(Text(4000)),
+  /** day of the next visit */
+  nextOn: opt(Day),
   baselineSpotId: opt(Id),
   designId: opt(Id),
   rules: oneOf('generic', 'US', 'UK', 'EU', 'AU'),
@@ -42,12 +56,7 @@ const jobs = {
   stopId: opt(Id),
   /** effective earth radius factor of every path */
   kFactor: Num(0.5, 5),
-  /** RSRP that a room needs on a phone, for data and for calls; null takes the trade's */
-  needDataDbm: opt(Num(-140, -40)),
-  needCallsDbm: opt(Num(-140, -40)),
-  /** lower edges of the four upper grades of RSRP, and of SINR, best first; null takes the trade's */
-  rsrpEdges: opt(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
-  sinrEdges: opt(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
+  ...enough,
 }
 
 const sites = {
@@ -63,6 +72,8 @@ const sites = {
   storeyHeightM: Num(0.5, 20),
   /** ridge over the eaves, 0 for a flat roof; of a boat: its mast above the coachroof */
   roofRiseM: Num(0, 60),
+  /** of a boat with two masts: the one further aft above the coachroof; null with one mast */
+  mizzenRiseM: opt(Num(0.5, 60)),
   /** of the outside walls, or of the skin of what moves */
   wallMaterial: Material,
   paneMaterial: Material,
@@ -369,11 +380,12 @@ export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
  * of an older app is taken as it was meant.
  */
 export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>> } = {
-  jobs: { stopId: null, kFactor: 4 / 3, needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null },
+  jobs: { stopId: null, kFactor: 4 / 3, needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null, nextOn: null },
   sites: {
     headingDeg: null,
     swingDeg: 0,
     deviation: null,
+    mizzenRiseM: null,
     wallMaterial: 'brick',
     paneMaterial: 'glass',
     panePercent: 15,

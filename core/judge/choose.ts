@@ -204,7 +204,7 @@ function needed({ job, before, needDbm, design }: Context): Draft[] {
     s.rsrp !== null &&
     s.rsrp.low >= needDbm + MARGIN.levelDb &&
     s.sinr !== null &&
-    s.sinr.low >= SINR_EDGES[1] &&
+    s.sinr.low >= (job.sinrEdges ?? SINR_EDGES)[1]! &&
     s.runs.length >= MARGIN.tests &&
     s.wouldNotLoad === 0 &&
     (job.agreedDownMbps === null || (s.down !== null && s.down.low >= job.agreedDownMbps * MARGIN.speed)) &&

@@ -195,3 +195,35 @@ export function resourceBlocks(technology: Technology, bandwidthMHz: number, sub
     )
   return n
 }
+
+/** Bands by the frequency people call them by, MHz: in a column of bands these are no channel numbers. @source common practice */
+const CALLED_BY_MHZ: Record<Technology, Record<string, string>> = {
+  LTE: {
+    '700': 'B28',
+    '800': 'B20',
+    '850': 'B5',
+    '900': 'B8',
+    '1700': 'B66',
+    '1800': 'B3',
+    '1900': 'B2',
+    '2100': 'B1',
+    '2300': 'B40',
+    '2600': 'B7',
+    '3500': 'B42',
+  },
+  NR: {
+    '600': 'n71',
+    '700': 'n28',
+    '800': 'n20',
+    '900': 'n8',
+    '1800': 'n3',
+    '2100': 'n1',
+    '2600': 'n7',
+    '3500': 'n78',
+    '3600': 'n78',
+  },
+}
+
+/** @returns the band that a word like `800` or `2100 MHz` names in a column of bands */
+export const bandCalled = (text: string, technology: Technology): string | undefined =>
+  CALLED_BY_MHZ[technology][text.trim().replace(/\s*MHz$/i, '')]

@@ -22,9 +22,9 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { MastRules } from '../../core/formats/mast-csv'
+import type { MastRules } from '../../core/formats/mast-columns'
 import type { OwnFigures, Part } from '../../core/job/part'
-import type { TableName } from '../../core/job/schema'
+import type { Enough, TableName } from '../../core/job/schema'
 import type { JobState } from '../../shared/api'
 
 const bytea = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
@@ -40,6 +40,8 @@ export const crews = pgTable('crews', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
   carriers: jsonb('carriers').$type<{ name: string; codes: string[] }[]>().notNull().default([]),
+  /** what counts as enough where nothing else is said: copied into every new job */
+  enough: jsonb('enough').$type<Partial<Enough>>().notNull().default({}),
   demo: boolean('demo').notNull().default(false),
   /** counts the changes of the crew's ground: a device asks what came since the count it holds */
   terrainVersion: integer('terrain_version').notNull().default(0),
@@ -139,6 +141,7 @@ export const jobs = pgTable(
     today: text('today'),
     mayDrill: text('may_drill').notNull().default('ask'),
     notes: text('notes'),
+    nextOn: date('next_on', { mode: 'string' }),
     baselineSpotId: uuid('baseline_spot_id'),
     designId: uuid('design_id'),
     rules: text('rules').notNull().default('generic'),
@@ -152,6 +155,10 @@ export const jobs = pgTable(
     sinrEdges: jsonb('sinr_edges').$type<number[]>(),
     /** the furthest act that is done, kept for the list of jobs */
     state: text('state').$type<JobState>().notNull().default('new'),
+    /** where the job stands in the list: by its next visit, without one after those, handed over last */
+    queued: date('queued', { mode: 'string' }).generatedAlwaysAs(
+      sql`case when state = 'keep' then date 'infinity' else coalesce(next_on, date '9999-12-31') end`,
+    ),
     /** what the list is searched by */
     searched: text('searched').generatedAlwaysAs(
       sql`lower(name || ' ' || coalesce(customer_name, '') || ' ' || coalesce(customer_address, ''))`,
@@ -162,7 +169,7 @@ export const jobs = pgTable(
   t => [
     primaryKey({ columns: [t.crewId, t.id] }),
     foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
-    index('jobs_changed').on(t.crewId, t.changedAt, t.id),
+    index('jobs_queued').on(t.crewId, t.queued, t.changedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
   ],
 )
 
@@ -222,6 +229,7 @@ export const sites = pgTable(
     storeys: smallint('storeys').notNull(),
     storeyHeightM: doublePrecision('storey_height_m').notNull(),
     roofRiseM: doublePrecision('roof_rise_m').notNull(),
+    mizzenRiseM: doublePrecision('mizzen_rise_m'),
     wallMaterial: text('wall_material').notNull(),
     paneMaterial: text('pane_material').notNull(),
     panePercent: doublePrecision('pane_percent').notNull(),

@@ -16,9 +16,10 @@ import { copyRow } from '../utils/copy'
 import { inTransaction, longRows, useLongDb } from '../utils/long-db'
 import type { PoolClient } from '../utils/long-db'
 import { isRefusedValue } from '../utils/sql-state'
-import { recordCuts } from '../../core/formats/csv'
+import { markStrays, recordCuts, STRAY_MARK } from '../../core/formats/csv'
 import { readMastRow } from '../../core/formats/mast-csv'
-import type { MastRow, MastRules } from '../../core/formats/mast-csv'
+import type { MastRules } from '../../core/formats/mast-columns'
+import type { MastRow } from '../../core/formats/mast-csv'
 import type { MastImportState } from '../../shared/api'
 
 /** Why an import cannot go on, said to who brings it. */
@@ -290,14 +291,19 @@ class PieceReader {
           this.kept++
         } catch (e) {
           if (!(e instanceof RangeError)) throw e
-          this.rejects.push({ line, reason: e.message, row: record.join(this.delimiter).slice(0, 500) })
+          this.rejects.push({
+            line,
+            reason: e.message,
+            row: record.join(this.delimiter).replaceAll(STRAY_MARK, '').slice(0, 500),
+          })
         }
       }
       if (out) yield out
     }
   }
 
-  private records(slice: string): { record: string[]; line: number }[] {
+  private records(rows: string): { record: string[]; line: number }[] {
+    const slice = markStrays(rows, this.delimiter)
     const before = this.lines
     for (let i = slice.indexOf('\n'); i >= 0; i = slice.indexOf('\n', i + 1)) this.lines++
     if (slice && !slice.endsWith('\n')) this.lines++

@@ -38,9 +38,11 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
       const bands = (mastId: string) => [...new Set(scenario.cells.filter(c => c.mastId === mastId).map(c => c.band))].sort()
       await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
       await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
-      for (const { jobId, document } of scenario.jobs) {
+      for (const { jobId, document, visitInDays } of scenario.jobs) {
         const { designId, baselineSpotId, stopId, ...job } = document.jobs[0]!
-        await tx.insert(jobs).values({ ...job, crewId, id: jobId, version: 1, sequence: 1 } as never)
+        await tx
+          .insert(jobs)
+          .values({ ...job, nextOn: dayFromNow(visitInDays), crewId, id: jobId, version: 1, sequence: 1 } as never)
         for (const name of TABLES) {
           if (name === 'jobs' || name === 'masts' || name === 'cells') continue
           const rows = document[name] as { id: string }[]
@@ -62,3 +64,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
     await client.end()
   }
 }
+
+/** The demo's readings have their days; its next visits are always ahead. */
+const dayFromNow = (days: number | null): string | null =>
+  days === null ? null : new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)

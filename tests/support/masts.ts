@@ -1,8 +1,8 @@
 /** A list of masts brought in as the app brings it: opened, sent in pieces, closed, followed to its end. */
 import { gzipSync } from 'node:zlib'
 import type { APIRequestContext, APIResponse } from '@playwright/test'
-import { headerSignature, proposeRules } from '../../core/formats/mast-csv'
-import type { MastRules } from '../../core/formats/mast-csv'
+import { headerSignature, proposeRules } from '../../core/formats/mast-columns'
+import type { MastRules } from '../../core/formats/mast-columns'
 import type { MastImportReport, MastImportState } from '../../shared/api'
 
 export const HEADER = ['name', 'lat', 'lon', 'carrier', 'tech', 'band', 'height', 'seen']

@@ -2,9 +2,7 @@
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
 import { moves, presentStop } from '#core/survey/place'
-import { asNegative, parseNumber } from '#core/formats/csv'
-import { NEED_CALLS_DBM, NEED_DATA_DBM, RSRP_EDGES } from '#core/radio/grades'
-import { fromMetres, num } from '#core/units'
+import { fromMetres } from '#core/units'
 import type { TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'
 
@@ -89,23 +87,6 @@ const view = computed(() =>
       })
     : null,
 )
-const GRADES_LABEL = 'Grades of RSRP from: very good, good, weak, poor'
-const edgesText = computed(() => (job.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '))
-/** Four figures, best first; empty takes the trade's again. */
-async function saveEdges(text: string | null) {
-  if (!text?.trim()) return setJob('rsrpEdges')(null)
-  try {
-    const edges = text
-      .trim()
-      .split(/[\s;]+/)
-      .map(t => asNegative(parseNumber(t))!)
-    if (edges.length !== 4 || edges.some((e, i) => i > 0 && e >= edges[i - 1]!))
-      return [{ field: 'rsrpEdges', message: 'four figures, each lower than the one before' }]
-    return await setJob('rsrpEdges')(edges)
-  } catch (e) {
-    return [{ field: 'rsrpEdges', message: messageOf(e) }]
-  }
-}
 const carriers = computed(() => [
   ...new Set([...session.carriers.map(c => c.name), ...(job.value.carrier ? [job.value.carrier] : [])]),
 ])
@@ -326,33 +307,27 @@ const carriers = computed(() => [
           :decimals="1"
           :save="setSite('roofRiseM')"
         />
+        <MvNumber
+          v-if="job.kind === 'boat'"
+          label="A mizzen, above the coachroof"
+          :unit="lengthUnit"
+          :factor="factor"
+          :value="site.mizzenRiseM"
+          :low="0.5"
+          :high="60"
+          :decimals="1"
+          :save="setSite('mizzenRiseM')"
+        />
       </fieldset>
       <BuildingFields />
       <fieldset>
         <legend>What counts as enough</legend>
-        <MvNumber
-          label="A room needs, for data"
-          unit="dBm RSRP"
-          :value="job.needDataDbm ?? NEED_DATA_DBM"
-          :low="-140"
-          :high="-40"
-          negative
-          :save="setJob('needDataDbm')"
-        />
-        <MvNumber
-          label="for calls"
-          unit="dBm RSRP"
-          :value="job.needCallsDbm ?? NEED_CALLS_DBM"
-          :low="-140"
-          :high="-40"
-          negative
-          :save="setJob('needCallsDbm')"
-        />
-        <MvText class="wide" :label="GRADES_LABEL" :value="edgesText" :save="saveEdges" />
+        <EnoughFields :value="job" :save="(field, v) => setJob(field)(v)" />
       </fieldset>
       <fieldset>
         <legend>Who for</legend>
         <MvText label="Job" required :value="job.name" :save="setJob('name')" />
+        <MvText label="Next visit" type="date" :value="job.nextOn" :save="setJob('nextOn')" />
         <MvText label="Customer" :value="job.customerName" :save="setJob('customerName')" />
         <MvText label="How to reach them" :value="job.customerContact" :save="setJob('customerContact')" />
         <MvText label="Address" :value="job.customerAddress" :save="setJob('customerAddress')" />

@@ -1,6 +1,14 @@
 <script setup lang="ts">
-import { headerSignature, lackingFields, looksSwapped, MAST_FIELDS, proposeRules, readMastRow } from '#core/formats/mast-csv'
-import type { MastRules } from '#core/formats/mast-csv'
+import {
+  headerSignature,
+  lackingFields,
+  looksSwapped,
+  MAST_FIELDS,
+  proposeMapping,
+  proposeRules,
+} from '#core/formats/mast-columns'
+import type { MastRules } from '#core/formats/mast-columns'
+import { readMastRow } from '#core/formats/mast-csv'
 import { parseCoordinate } from '#core/geo/coordinates'
 import { BANDS } from '#core/radio/bands'
 import { positionOf } from '#core/survey/place'
@@ -45,11 +53,13 @@ async function take(e: Event) {
   if (!file.value) return
   try {
     const t = await openMastFile(file.value)
-    const fresh = proposeRules(t.header, new Date(file.value.lastModified).toISOString().slice(0, 10))
+    const fresh = proposeRules(t.header, new Date(file.value.lastModified).toISOString().slice(0, 10), t.sample)
     const before = await api<MastRules>(`/api/masts/mapping?signature=${encodeURIComponent(signatureOf(file.value, t))}`).catch(
       () => null,
     )
     remembered.value = !!before
+    const named = proposeMapping(t.header)
+    byContent.value = MAST_FIELDS.filter(f => named[f] < 0 && fresh.mapping[f] >= 0).map(f => WORDS[f] ?? f)
     rules.value = before ? completed(before, fresh) : fresh
     // Which way round is looked at afresh in every file, also where the mapping is remembered.
     swapNoted.value = rules.value.swapped = swapped(t, rules.value)
@@ -59,6 +69,8 @@ async function take(e: Event) {
     fault.value = messageOf(x)
   }
 }
+/** fields whose column was told by what stands in it, not by its heading */
+const byContent = ref<string[]>([])
 /** A mapping kept by an older app knows fewer fields: those it lacks are in no column. */
 function completed(before: MastRules, fresh: MastRules): MastRules {
   const nowhere = Object.fromEntries(MAST_FIELDS.map(f => [f, -1])) as MastRules['mapping']
@@ -170,6 +182,9 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
       </p>
       <template v-else>
         <p v-if="remembered" class="note">Read as your crew read a list with these headings before.</p>
+        <p v-if="byContent.length && !remembered" class="note" data-test="by-content">
+          No heading says {{ byContent.join(', ') }}: proposed by what stands in the columns. Check them.
+        </p>
         <p v-if="swapNoted && rules.swapped" class="note" data-test="swapped">
           Latitude and longitude stand in each other’s columns here; they are read the other way round.
         </p>

@@ -10,7 +10,7 @@ export default defineEventHandler(async event => {
     : null
   const [crew] = me
     ? await useDb()
-        .select({ carriers: crews.carriers, terrainVersion: crews.terrainVersion })
+        .select({ carriers: crews.carriers, enough: crews.enough, terrainVersion: crews.terrainVersion })
         .from(crews)
         .where(eq(crews.id, me.crewId))
     : []
@@ -18,6 +18,7 @@ export default defineEventHandler(async event => {
   return {
     me,
     carriers: crew?.carriers ?? [],
+    enough: crew?.enough ?? {},
     terrainVersion: crew?.terrainVersion ?? 0,
     demo: !!config.demo,
     tiles: config.tiles || null,

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
-import { lackingFields, MAST_FIELDS } from '../../../../core/formats/mast-csv'
-import type { MastRules } from '../../../../core/formats/mast-csv'
+import { lackingFields, MAST_FIELDS } from '../../../../core/formats/mast-columns'
+import type { MastRules } from '../../../../core/formats/mast-columns'
 import { startImport } from '../../../services/mast-import'
 
 const Body = Type.Object(

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { asNegative, parseNumber } from '#core/formats/csv'
+import type { Enough } from '#core/job/schema'
+import { NEED_CALLS_DBM, NEED_DATA_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio/grades'
+import { num } from '#core/units'
+
+/** What counts as enough: of a job, or of every new job of the crew. Emptied, a field takes the trade's figure again. */
+const props = defineProps<{
+  value: Partial<Enough>
+  save: (field: keyof Enough, v: unknown) => Promise<{ field: string; message: string }[]>
+}>()
+const edges = computed(() => ({
+  rsrpEdges: (props.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '),
+  sinrEdges: (props.value.sinrEdges ?? SINR_EDGES).map(v => num(v)).join('  '),
+}))
+/** Four figures, best first. @param low  RSRP is below zero, whether or not the sign was typed */
+async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) {
+  if (!text?.trim()) return props.save(field, null)
+  try {
+    const figures = text
+      .trim()
+      .split(/[\s;]+/)
+      .map(t => (field === 'rsrpEdges' ? asNegative(parseNumber(t))! : parseNumber(t)!))
+    if (figures.length !== 4 || figures.some((e, i) => i > 0 && e >= figures[i - 1]!))
+      return [{ field, message: 'four figures, each lower than the one before' }]
+    return await props.save(field, figures)
+  } catch (e) {
+    return [{ field, message: messageOf(e) }]
+  }
+}
+</script>
+
+<template>
+  <MvNumber
+    label="A room needs, for data"
+    unit="dBm RSRP"
+    :value="value.needDataDbm ?? NEED_DATA_DBM"
+    :low="-140"
+    :high="-40"
+    negative
+    :save="v => save('needDataDbm', v)"
+  />
+  <MvNumber
+    label="for calls"
+    unit="dBm RSRP"
+    :value="value.needCallsDbm ?? NEED_CALLS_DBM"
+    :low="-140"
+    :high="-40"
+    negative
+    :save="v => save('needCallsDbm', v)"
+  />
+  <MvText
+    class="wide"
+    label="Grades of RSRP, dBm, from: very good, good, weak, poor"
+    :value="edges.rsrpEdges"
+    :save="t => saveEdges('rsrpEdges', t)"
+  />
+  <MvText
+    class="wide"
+    label="Grades of SINR, dB, from: very good, good, weak, poor"
+    :value="edges.sinrEdges"
+    :save="t => saveEdges('sinrEdges', t)"
+  />
+</template>
+
+<style scoped>
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,6 @@
+DROP INDEX "jobs_changed";--> statement-breakpoint
+ALTER TABLE "crews" ADD COLUMN "enough" jsonb DEFAULT '{}'::jsonb NOT NULL;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "next_on" date;--> statement-breakpoint
+ALTER TABLE "jobs" ADD COLUMN "queued" date GENERATED ALWAYS AS (case when state = 'keep' then date 'infinity' else coalesce(next_on, date '9999-12-31') end) STORED;--> statement-breakpoint
+ALTER TABLE "sites" ADD COLUMN "mizzen_rise_m" double precision;--> statement-breakpoint
+CREATE INDEX "jobs_queued" ON "jobs" USING btree ("crew_id","queued","changed_at" DESC NULLS FIRST,"id" DESC NULLS FIRST);
