@@ -37,7 +37,7 @@ export function firstPicture(): FirstPicture {
     narrow: draw(390, 470, true),
     job: doc.jobs[0]!.name,
     promise: sayExpected(a.promise!.down),
-    where: a.promise!.where,
+    where: `${a.promise!.where}, ${a.promise!.on}`,
     words: a.promise!.words,
   }
 }

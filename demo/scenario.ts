@@ -189,6 +189,8 @@ class Builder {
   speeds(spotName: string, startUtc: string, runs: [down: number | null, up: number | null, ping: number | null][]): void {
     runs.forEach(([downMbps, upMbps, pingMs], i) =>
       this.add('speedRuns', {
+        band: null,
+        cellId: null,
         spotId: this.spot(spotName).id,
         takenAtUtc: minutes(startUtc, 2 + i),
         setupId: this.setup,
@@ -241,6 +243,8 @@ class Builder {
 
   sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
     const sweepId = this.add('sweeps', {
+      band: null,
+      cellId: null,
       stopId: this.doc.jobs[0]!.stopId,
       designId: this.doc.designs[0]!.id,
       startedAtUtc: startUtc,

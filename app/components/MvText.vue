@@ -68,5 +68,6 @@ watchDebounced(
     @focus="editing = true"
     @blur="leave"
     @keydown.enter="leave"
+    @change="type === 'date' && take()"
   />
 </template>

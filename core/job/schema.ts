@@ -206,6 +206,9 @@ const setups = {
   mark: opt(oneOf('before', 'after')),
 }
 
+/** Which carrier answered: the anchor, where several were used together. */
+const answered = { band: opt(Text(12)), cellId: opt(Text(40)) }
+
 /** `stopId`: where a vehicle or boat stood; null at its own place, and for a home. */
 const log = { stopId: opt(Id), takenAtUtc: Time, setupId: opt(Id), replacesId: opt(Id), withdrawn: Type.Boolean() }
 
@@ -228,6 +231,7 @@ const readings = {
 
 const speedRuns = {
   ...log,
+  ...answered,
   spotId: Id,
   downMbps: opt(Num(0, 10_000)),
   upMbps: opt(Num(0, 10_000)),
@@ -308,6 +312,7 @@ const runs = {
 }
 
 const sweeps = {
+  ...answered,
   stopId: opt(Id),
   designId: Id,
   startedAtUtc: Time,
@@ -397,9 +402,9 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
-  speedRuns: { stopId: null, setupId: null },
+  speedRuns: { stopId: null, setupId: null, band: null, cellId: null },
   checks: { stopId: null, about: null },
-  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null },
+  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null },
 }
 
 /** Fields that are no more: a change of before that names them is taken without them. */

@@ -176,6 +176,7 @@ function promiseIn(c: Context): PromiseView | null {
     tree: c.tree,
     levels: c.main.levels,
     rooms: c.main.rooms,
+    bands: c.bands,
     cap: capOfSim(c),
     mastElementDbm: cell ? cell.powerDbm! - 10 * Math.log10(12 * c.main.carrier.resourceBlocks) : null,
   })

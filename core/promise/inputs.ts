@@ -8,10 +8,11 @@ import type { Job } from '../job/schema'
 import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { summariseSpot } from '../survey/spots'
-import { sigmaOfMedian } from '../survey/stats'
+import { sigmaOfMedian, summarise } from '../survey/stats'
+import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { num } from '../units'
 import { ASSUMED_SHARE, calibrateShare, discriminationOf, ROOM_SIGMA_DB } from './promise'
-import type { Belief, PromiseInputs } from './promise'
+import type { AddedCarrier, Belief, MeasuredCarrier, PromiseInputs, Repeated } from './promise'
 
 export interface PromiseGround {
   job: Job
@@ -20,6 +21,8 @@ export interface PromiseGround {
   tree: Tree
   levels: Levels
   rooms: RoomLevel[]
+  /** every band that the kit carries, worked through */
+  bands: readonly { levels: Levels | null; rooms: RoomLevel[] }[]
   /** of the SIM that is to stay, Mbit/s */
   cap: { downMbps: number | null; upMbps: number | null }
   /** mast's reference power per element, dBm, where it is known */
@@ -34,7 +37,7 @@ const MAST_ELEMENT_DBM = 18
 /** @returns null where the tree has neither a modem nor a room that it serves */
 export function promiseInputs(
   g: PromiseGround,
-): { inputs: PromiseInputs; room: string; spotName: string | null; assumptions: string[] } | null {
+): { inputs: PromiseInputs; room: string; spotName: string | null; on: string; assumptions: string[] } | null {
   const { job, log, before, tree, levels } = g
   const source = levels.sources[0]
   if (!source) return null
@@ -47,6 +50,7 @@ export function promiseInputs(
   const onBand = start.spot ? summariseSpot(log, start.spot, 'before', { band: carrier.band.name }) : null
   const baseline = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr) ?? null
   const base = baseline ? summariseSpot(log, baseline.spot, 'before') : null
+  const beside = base ? readBeside(log, base) : []
   let readRsrpDbm: Belief
   let readSinrDb: Belief
   if (onBand?.rsrp && onBand.sinr) {
@@ -62,7 +66,11 @@ export function promiseInputs(
   if (base?.down && base.sinr && base.down.median > 0) {
     const spread = base.down.count > 1 ? Math.max(0.1, sigmaOfMedian(base.down, base.down.median * 0.3) / base.down.median) : 0.3
     const sinrDb = { mean: base.sinr.median, sigma: sigmaOfMedian(base.sinr, 2.5) }
-    share = calibrateShare(base.down.median, spread, sinrDb, carrier.bandwidthMHz, 2)
+    const others = beside.map((c): MeasuredCarrier => ({
+      sinrDb: { mean: c.sinrDb ?? base.sinr!.median, sigma: c.sinrDb === null ? 4 : sinrDb.sigma },
+      bandwidthMHz: c.bandwidthMHz,
+    }))
+    share = calibrateShare(base.down.median, spread, [{ sinrDb, bandwidthMHz: carrier.bandwidthMHz }, ...others], 2)
     if (base.down.count < 2) assumptions.push('load from a single speed test')
   } else {
     assumptions.push('share of the cell (no speed test with SINR)')
@@ -74,6 +82,9 @@ export function promiseInputs(
   if (tree.joints.some(j => j.run.partId && !j.run.measured)) assumptions.push('cable lengths not measured')
   const router = modem ? tree.routers.find(r => r.node.id === modem.routerId)! : null
   const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1
+  const added = beside.flatMap(c => addedAfter(c, g, served && !modem ? served : null, modem?.routerId ?? null) ?? [])
+  const lost = beside.filter(c => !added.some(a => a.band === c.band))
+  if (lost.length) assumptions.push(`${lost.map(c => c.band).join(', ')} not counted: mast or kit does not carry it`)
   return {
     inputs: {
       mountRsrpDbm: { mean: start.rsrpDbm, sigma: start.sigmaDb },
@@ -92,10 +103,67 @@ export function promiseInputs(
       portLimitMbps: router?.part.portLimitMbps ?? null,
       noiseFigureDb: router?.part.noiseFigureDb ?? 9,
       booster: served && !modem ? throughAmplifier(levels, served) : null,
+      added,
     },
     room: served && !modem ? served.spot.name : 'at the router',
     spotName: served && !modem ? served.spot.name : null,
+    on: [carrier.band.name, ...added.map(c => c.band)].join(' + '),
     assumptions,
+  }
+}
+
+interface ReadCarrier {
+  band: string
+  bandwidthMHz: number
+  rsrpDbm: number
+  /** null where only the anchor's was shown */
+  sinrDb: number | null
+}
+
+/** Carriers that the baseline's device used beside its anchor, as it read them. */
+function readBeside(log: LogIndex, base: SpotSummary): ReadCarrier[] {
+  const setupId = base.readings[0]?.setupId ?? null
+  const rows = log.readings.filter(
+    r =>
+      r.spotId === base.spot.id &&
+      r.phase === 'before' &&
+      r.setupId === setupId &&
+      r.carrierRole !== 'anchor' &&
+      r.band !== null &&
+      r.band !== base.band,
+  )
+  return [...new Set(rows.map(r => r.band!))].flatMap(band => {
+    const mine = rows.filter(r => r.band === band)
+    const rsrp = summarise(mine.map(r => r.rsrpDbm))
+    if (!rsrp) return []
+    const widths = mine.flatMap(r => r.bandwidthMHz ?? [])
+    return [
+      {
+        band,
+        bandwidthMHz: widths.length ? Math.max(...widths) : ASSUMED_BANDWIDTH_MHZ,
+        rsrpDbm: rsrp.median,
+        sinrDb: summarise(mine.map(r => r.sinrDb))?.median ?? null,
+      },
+    ]
+  })
+}
+
+/** @returns a carrier as the kit will give it; null where mast or kit does not carry its band */
+function addedAfter(c: ReadCarrier, g: PromiseGround, served: RoomLevel | null, routerId: string | null): AddedCarrier | null {
+  const work = g.bands.find(b => b.levels?.carrier.band.name === c.band)
+  const source = work?.levels?.sources[0]
+  if (!work?.levels || !source) return null
+  const room = served ? work.rooms.find(r => r.spot.id === served.spot.id) : null
+  const modem = work.levels.modems.find(m => m.routerId === routerId)
+  if (served ? !room : !modem) return null
+  return {
+    band: c.band,
+    bandwidthMHz: c.bandwidthMHz,
+    mountRsrpDbm: source.start.rsrpDbm,
+    readRsrpDbm: c.rsrpDbm,
+    readSinrDb: c.sinrDb ?? Math.min(USUAL_SINR_DB, c.rsrpDbm - noisePerElementDbm() - 2),
+    netGainDb: modem ? modem.gainDb : donorGain(work.levels),
+    booster: room ? throughAmplifier(work.levels, room) : null,
   }
 }
 
@@ -111,7 +179,7 @@ const donorGain = (levels: Levels): number => {
 }
 
 /** From the donor antenna's own port to a phone in a room: gain, and the noise that the way itself adds. */
-function throughAmplifier(levels: Levels, room: RoomLevel): NonNullable<PromiseInputs['booster']> {
+function throughAmplifier(levels: Levels, room: RoomLevel): Repeated {
   const server = levels.servers.find(s => s.at.node.id === room.server.node.id)!
   const air = levels.ports.find(p => p.visit.parent < 0 && p.visit.donor.node.id === levels.sources[0]!.donor.node.id)!
   return {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { carrierRateMbps } from '../radio/rate'
 import { calibrateShare, discriminationOf, draw, measureNext, outcome, sayExpected } from './promise'
-import type { PromiseInputs } from './promise'
+import type { AddedCarrier, PromiseInputs } from './promise'
+import { House } from '../../tests/support/house'
 
 const base: PromiseInputs = {
   mountRsrpDbm: { mean: -88, sigma: 3 },
@@ -19,6 +20,7 @@ const base: PromiseInputs = {
   noiseFigureDb: 9,
   mastElementDbm: 18,
   booster: null,
+  added: [],
 }
 const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0, link: 1 }
 
@@ -74,7 +76,51 @@ describe('the promise’s width', () => {
     expect(next.to).toBeLessThan(next.from)
   })
   it('calibrating by the baseline gives its own speed back', () => {
-    const share = calibrateShare(5.2, 0.2, { mean: 4, sigma: 0 }, 10, 2)
+    const share = calibrateShare(5.2, 0.2, [{ sinrDb: { mean: 4, sigma: 0 }, bandwidthMHz: 10 }], 2)
     expect(share.mean * carrierRateMbps(4, 10, 2)).toBeCloseTo(5.2, 9)
+  })
+})
+
+describe('several carriers', () => {
+  const twin: AddedCarrier = {
+    band: 'B3',
+    bandwidthMHz: base.bandwidthMHz,
+    mountRsrpDbm: base.mountRsrpDbm.mean,
+    readRsrpDbm: base.readRsrpDbm.mean,
+    readSinrDb: base.readSinrDb.mean,
+    netGainDb: base.netGainDb.mean,
+    booster: null,
+  }
+  const one = { sinrDb: base.readSinrDb, bandwidthMHz: 10 }
+
+  it('two alike promise what one of them does with the share that its own speed test gives', () => {
+    const alone = draw({ ...base, share: calibrateShare(9, 0.1, [one], 2) })
+    const both = draw({ ...base, share: calibrateShare(9, 0.1, [one, one], 2), added: [twin] })
+    expect(both.down.median).toBeCloseTo(alone.down.median, 6)
+    expect(both.down.high).toBeCloseTo(alone.down.high, 6)
+  })
+  it('one that the kit does not carry takes its part away', () => {
+    const share = calibrateShare(9, 0.1, [one, one], 2)
+    expect(draw({ ...base, share }).down.median).toBeCloseTo(draw({ ...base, share, added: [twin] }).down.median / 2, 6)
+  })
+  it('add nothing to the upload, nor to a cap', () => {
+    expect(draw({ ...base, added: [twin] }).up).toEqual(draw(base).up)
+    expect(draw({ ...base, added: [twin, twin], capMbps: 5 }).down.high).toBeLessThanOrEqual(5)
+  })
+  it('the baseline’s own are named, and what mast or kit lacks is said', () => {
+    const h = new House('router')
+    for (let i = 0; i < 3; i++) {
+      h.reads('Kitchen', -101, 9).reads('Kitchen', -104, 8, { band: 'B3', bandwidthMHz: 20, carrierRole: 'added' })
+      h.reads('Kitchen', -112, 4, { band: 'n78', technology: 'NR', bandwidthMHz: 80, carrierRole: 'NR' })
+    }
+    h.reads('Ridge', -90, 10).speed('Kitchen', 12, 2).speed('Kitchen', 14, 2)
+    const lacking = h.assess().promise!
+    expect(lacking.on).toBe('B20')
+    expect(lacking.assumptions.join()).toContain('B3, n78 not counted')
+    h.add('cells', { ...h.doc.cells[0]!, id: undefined, band: 'B3', cellId: '2' })
+    const carried = h.assess().promise!
+    expect(carried.on).toBe('B20 + B3')
+    expect(carried.assumptions.join()).toContain('n78 not counted')
+    expect(carried.down.median).toBeGreaterThan(lacking.down.median)
   })
 })

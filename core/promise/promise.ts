@@ -5,7 +5,8 @@
  * by its gain less cable; interference rises by the same less what the beam keeps out; the receiver's
  * own noise stays. A booster repeats: it adds its own noise and cannot better the donor's SINR.
  * Rate = min(cap, port limits, bandwidth · efficiency(SINR) · share), share calibrated by the
- * baseline's own speed and SINR. Up never uses the downlink's SINR: it scales a measured upload by what
+ * baseline's own speed and SINR over every carrier that was read with it; each of those that the kit carries adds
+ * its own rate. Up never uses the downlink's SINR: it scales a measured upload by what
  * the way up gains, else it is reckoned from 23 dBm less the path loss. Width by Monte Carlo with a fixed seed; every constant is marked
  * assumed until measured.
  *
@@ -47,15 +48,32 @@ export interface PromiseInputs {
   /** the mast's reference power per resource element, dBm: what upload is reckoned by where none was measured */
   mastElementDbm: number
   /** set for a booster: from the donor antenna's port to a phone in the hardest room */
-  booster: {
-    /** to the inside antenna's port, dB, and what noise the way there adds, per resource element, dBm */
-    gainDb: number
-    noiseDbm: number
-    /** from there to the phone, dB */
-    toPhoneDb: Belief
-    /** from the phone's antenna to the air before the donor, dB */
-    upGainDb: number
-  } | null
+  booster: Repeated | null
+  /** carriers used beside the anchor: aggregated LTE, or NR on its LTE anchor */
+  added: AddedCarrier[]
+}
+
+/** The way through a booster. */
+export interface Repeated {
+  /** to the inside antenna's port, dB, and what noise the way there adds, per resource element, dBm */
+  gainDb: number
+  noiseDbm: number
+  /** from there to the phone, dB */
+  toPhoneDb: Belief
+  /** from the phone's antenna to the air before the donor, dB */
+  upGainDb: number
+}
+
+/** A carrier beside the anchor, down only. What is unsure of it moves with the anchor's: one mast, one way, one weather. */
+export interface AddedCarrier {
+  band: string
+  bandwidthMHz: number
+  /** as in the inputs of the anchor */
+  mountRsrpDbm: number
+  readRsrpDbm: number
+  readSinrDb: number
+  netGainDb: number
+  booster: Repeated | null
 }
 
 export interface Expected {
@@ -113,35 +131,70 @@ export interface Outcome {
   rsrp: number
 }
 
+/** One carrier, as it was read and as it will be. */
+interface CarrierDraw {
+  mount: number
+  net: number
+  readRsrp: number
+  readSinr: number
+  discrimination: number
+  booster: Repeated | null
+  toPhone: number
+}
+
+/** What one carrier comes to at the port, or at the phone behind a booster. */
+function carrierAfter(c: CarrierDraw, noise: Noise): { rsrp: number; sinr: number; raise: number } {
+  const other = toLinear(c.readRsrp - c.readSinr) - noise.device
+  // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
+  const interferenceAtDevice = Math.max(other, noise.device / 100)
+  const raise = c.mount + c.net - c.readRsrp
+  const interference = interferenceAtDevice * toLinear(raise - c.discrimination)
+  if (!c.booster) {
+    const rsrp = c.mount + c.net
+    return { rsrp, sinr: rsrp - toDb(interference + noise.port), raise }
+  }
+  const toPhone = toLinear(c.toPhone)
+  const through = toLinear(c.booster.gainDb) * toPhone
+  const unwanted = (interference + noise.air) * through + toLinear(c.booster.noiseDbm) * toPhone + noise.device
+  const rsrp = c.mount + c.net + c.booster.gainDb + c.toPhone
+  return { rsrp, sinr: rsrp - toDb(unwanted), raise }
+}
+
+/** Per resource element, mW: of the air, of a phone's receiver, of the receiver at the port. */
+interface Noise {
+  air: number
+  device: number
+  port: number
+}
+
 /** The sum for one set of inputs; what no draw changes is worked out once. */
 function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
-  const deviceNoise = toLinear(noisePerElementDbm())
-  const noise = toLinear(noisePerElementDbm(p.noiseFigureDb))
+  const noise: Noise = {
+    air: toLinear(noisePerElementDbm(0)),
+    device: toLinear(noisePerElementDbm()),
+    port: toLinear(noisePerElementDbm(p.noiseFigureDb)),
+  }
   const limit = Math.min(p.capMbps ?? Infinity, p.portLimitMbps ?? Infinity)
   const limitUp = Math.min(p.capUpMbps ?? Infinity, p.portLimitMbps ?? Infinity)
-  const added = p.booster ? toLinear(p.booster.noiseDbm) : 0
-  const air = toLinear(noisePerElementDbm(0))
+  const layers = p.booster ? 1 : p.layers
   return z => {
-    const other = toLinear(z.readRsrp - z.readSinr) - deviceNoise
-    // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
-    const interferenceAtDevice = Math.max(other, deviceNoise / 100)
-    const raise = z.mount + z.net - z.readRsrp
-    const interference = interferenceAtDevice * toLinear(raise - z.discrimination)
-    let rsrp = z.mount + z.net
-    let unwanted = interference + noise
-    let layers = p.layers
-    let upGain = raise
-    if (p.booster) {
-      const toPhone = toLinear(z.toPhone)
-      const through = toLinear(p.booster.gainDb) * toPhone
-      unwanted = (interference + air) * through + added * toPhone + deviceNoise
-      rsrp += p.booster.gainDb + z.toPhone
-      layers = 1
-      upGain = z.mount + p.booster.upGainDb + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp
+    const { rsrp, sinr, raise } = carrierAfter({ ...z, booster: p.booster }, noise)
+    let rate = carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK)
+    for (const c of p.added) {
+      const moved = {
+        mount: c.mountRsrpDbm + z.mount - p.mountRsrpDbm.mean,
+        net: c.netGainDb + z.net - p.netGainDb.mean,
+        readRsrp: c.readRsrpDbm + z.readRsrp - p.readRsrpDbm.mean,
+        readSinr: c.readSinrDb + z.readSinr - p.readSinrDb.mean,
+        discrimination: z.discrimination,
+        booster: c.booster,
+        toPhone: c.booster && p.booster ? c.booster.toPhoneDb.mean + z.toPhone - p.booster.toPhoneDb.mean : 0,
+      }
+      rate += carrierRateMbps(carrierAfter(moved, noise).sinr, c.bandwidthMHz, layers, DOWNLINK)
     }
-    const sinr = rsrp - toDb(unwanted)
     const share = Math.min(1, Math.max(0.02, z.share))
-    const down = Math.min(limit, z.link * share * carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK))
+    const down = Math.min(limit, z.link * share * rate)
+    const upGain = p.booster ? z.mount + p.booster.upGainDb + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp : raise
     const before = z.up !== null ? uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz) : uplinkSinrAt(p, z.readRsrp)
     const up = Math.min(
       limitUp,
@@ -269,23 +322,30 @@ export const discriminationOf = (beamwidthDeg: number): Belief =>
 /** Share of a carrier where no speed was measured. Assumed. */
 export const ASSUMED_SHARE: Belief = { mean: 0.4, sigma: 0.18 }
 
+/** A carrier that was in use while the speed was measured. */
+export interface MeasuredCarrier {
+  /** read where the speed was measured, with how well it is known */
+  sinrDb: Belief
+  bandwidthMHz: number
+}
+
 /**
  * @param relativeSigma  of the speed measured
- * @param sinrDb  read where the speed was measured, with how well it is known
+ * @param carriers  of the link then, the anchor first
  * @returns the share that makes the model give the speed measured at the SINR read
  */
 export function calibrateShare(
   downMbps: number,
   relativeSigma: number,
-  sinrDb: Belief,
-  bandwidthMHz: number,
+  carriers: readonly [MeasuredCarrier, ...MeasuredCarrier[]],
   layers: 1 | 2,
 ): Belief {
-  const at = (db: number) => carrierRateMbps(db, bandwidthMHz, layers)
-  const full = at(sinrDb.mean)
+  const at = (sigmas: number) =>
+    carriers.reduce((sum, c) => sum + carrierRateMbps(c.sinrDb.mean + sigmas * c.sinrDb.sigma, c.bandwidthMHz, layers), 0)
+  const full = at(0)
   if (full <= 0) return ASSUMED_SHARE
   const mean = Math.min(1, Math.max(0.02, downMbps / full))
-  const bySinr = (at(sinrDb.mean + sinrDb.sigma) - at(sinrDb.mean - sinrDb.sigma)) / 2 / full
+  const bySinr = (at(1) - at(-1)) / 2 / full
   return { mean, sigma: mean * Math.hypot(relativeSigma, bySinr) }
 }
 

@@ -8,6 +8,8 @@ import type { PromiseGround } from './inputs'
 
 export interface PromiseView extends Drawn {
   where: string
+  /** the carriers it is reckoned on, `B20` or `B20 + n78` */
+  on: string
   agreedDown: number | null
   agreedUp: number | null
   met: 'likely' | 'open' | 'unlikely' | null
@@ -22,7 +24,7 @@ export interface PromiseView extends Drawn {
 export function promiseOf(ground: PromiseGround): PromiseView | null {
   const found = promiseInputs(ground)
   if (!found) return null
-  const { inputs, room, spotName, assumptions } = found
+  const { inputs, room, spotName, on, assumptions } = found
   const { job, levels } = ground
   const drawn = draw(inputs)
   const start = levels.sources[0]!.start
@@ -33,6 +35,7 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
     met: metOf(drawn, job),
     words: wordsOf(drawn, job),
     assumptions,
+    on,
     where: spotName ? `in ${spotName}` : room,
     upWords: `upload ${sayExpected(drawn.up)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}`,
     next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }),

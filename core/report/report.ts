@@ -78,7 +78,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
             ] as [string, string],
           ]
         : a.promise
-          ? [['Expected', `${sayExpected(a.promise.down)} Mbit/s ${a.promise.where}`] as [string, string]]
+          ? [['Expected', `${sayExpected(a.promise.down)} Mbit/s ${a.promise.where}, on ${a.promise.on}`] as [string, string]]
           : []),
     ],
   })

@@ -75,7 +75,7 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, only: Nar
   const ofSetup = onBand.filter(r => r.setupId === setupId)
   const band = only.band ?? mainBand(ofSetup)
   const readings = ofSetup.filter(r => r.band === band)
-  const runs = ran.filter(r => r.setupId === setupId)
+  const runs = ran.filter(r => r.setupId === setupId && (r.band === null || band === null || r.band === band))
   const rsrp = summarise(readings.map(r => r.rsrpDbm))
   return {
     spot,

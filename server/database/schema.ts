@@ -480,6 +480,8 @@ export const speedRuns = pgTable(
     upMbps: doublePrecision('up_mbps'),
     pingMs: doublePrecision('ping_ms'),
     wouldNotLoad: boolean('would_not_load').notNull().default(false),
+    band: text('band'),
+    cellId: text('cell_id'),
   },
   t => [
     ...jobKeys(t as never, 'speed_runs'),
@@ -836,6 +838,8 @@ export const sweeps = pgTable(
     stepDeg: doublePrecision('step_deg'),
     dwellS: doublePrecision('dwell_s'),
     struckDeg: jsonb('struck_deg').$type<number[]>(),
+    band: text('band'),
+    cellId: text('cell_id'),
   },
   t => [
     ...jobKeys(t as never, 'sweeps'),

@@ -152,6 +152,7 @@ export class House {
       rsrqDb: null,
       sinrDb,
       device: 'phone',
+      carrierRole: 'anchor',
       ...o,
     })
   }
@@ -167,6 +168,8 @@ export class House {
 
   speed(spotName: string, downMbps: number, upMbps: number, phase: 'before' | 'after' = 'before', at = AT): this {
     this.add('speedRuns', {
+      band: null,
+      cellId: null,
       spotId: this.spot(spotName).id,
       takenAtUtc: at,
       phase,

@@ -69,6 +69,14 @@ const QUANTITIES: Record<Quantity, { unit: string; low: number; high: number; wo
   lamps: { unit: 'of 5', low: 0, high: 5, words: 'lamps' },
 }
 const quantity = ref<Quantity>('SINR')
+/** the carrier that is listened to: one band, so that what turns is the antenna and not the modem's mind */
+const bands = computed(() =>
+  [...new Set([...(mast.value?.path?.bands ?? []).map(b => b.band), store.design?.band ?? ''])].filter(Boolean),
+)
+const band = ref<string | null>(store.design?.band ?? mast.value?.best?.band ?? null)
+const carrierWords = computed(() => (sweep.value ? sweep.value.band : band.value) ?? 'band not told')
+/** what reads: as it is to stay, else what read last */
+const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
 const dwellS = ref(30)
 const reads = computed(() => QUANTITIES[sweep.value?.quantity ?? quantity.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
@@ -82,7 +90,9 @@ async function begin(stepDeg: number | null) {
           designId: store.design!.id,
           startedAtUtc: nowUtc(),
           quantity: quantity.value,
-          setupId: null,
+          setupId: readBy(),
+          band: band.value,
+          cellId: null,
           dwellS: dwellS.value,
           struckDeg: null,
           reference: useMagnetic.value ? 'magnetic' : 'true',
@@ -270,7 +280,7 @@ useKeys({
             ±
           </button>
           <div class="beside">
-            <strong>{{ reads.words }} {{ reads.unit }}</strong
+            <strong>{{ reads.words }} {{ reads.unit }}, {{ carrierWords }}</strong
             ><span class="soft">{{
               result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet'
             }}</span
@@ -329,6 +339,10 @@ useKeys({
           ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }} by</span>
           <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
             <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.words }}</option>
+          </select>
+          <select v-model="band" class="press small" aria-label="On which band" data-test="aim-band">
+            <option v-for="b in bands" :key="b" :value="b">{{ b }}</option>
+            <option :value="null">band not told</option>
           </select>
           <select v-model="dwellS" class="press small" aria-label="Seconds at each position" data-test="dwell">
             <option v-for="d in [10, 30, 60, 120]" :key="d" :value="d">{{ d }} s each</option>

@@ -26,7 +26,7 @@ useKeys({ m: { does: 'measure next', run: () => emit('next') } })
     <template v-if="p">
       <div class="figure">
         <span class="fig big">{{ sayExpected(p.down) }}</span>
-        <span class="unit">Mbit/s down {{ p.where }}</span>
+        <span class="unit">Mbit/s down {{ p.where }}, {{ p.on }}</span>
       </div>
       <div class="said">
         <strong>{{

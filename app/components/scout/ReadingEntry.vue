@@ -6,6 +6,7 @@ import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import { mastOfReading } from '#core/survey/calibrate'
+import { standing } from '#core/job/changes'
 import { asPlanned } from '#core/survey/setups'
 import type { Step } from '#core/fitting/splice'
 
@@ -154,6 +155,13 @@ async function saveReading() {
   if (kept) values.rsrp = values.sinr = values.rsrq = ''
   active.value = 'rsrp'
 }
+/** The carrier that the link was last seen on here, with this set-up. */
+function answeredBy(): { band: string | null; cellId: string | null } {
+  const last = standing(store.doc!.readings).findLast(
+    r => r.spotId === props.spotId && r.carrierRole === 'anchor' && (!setupId.value || r.setupId === setupId.value),
+  )
+  return { band: last?.band ?? null, cellId: last?.cellId ?? null }
+}
 async function saveSpeed(wouldNotLoad: boolean) {
   const v = wouldNotLoad ? { down: null, up: null, ping: null } : all(['down', 'up', 'ping'])
   if (!v) return
@@ -163,7 +171,7 @@ async function saveSpeed(wouldNotLoad: boolean) {
   }
   const kept = await keep(
     'speedRuns',
-    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad },
+    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad, ...answeredBy() },
     'a speed test',
     wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`,
   )
