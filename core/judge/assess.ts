@@ -33,7 +33,7 @@ import { levelFindings } from './level'
 import { placeFindings } from './place'
 import { surveyFindings } from './survey'
 
-export const ENGINE_VERSION = '2.0'
+export const ENGINE_VERSION = '2.1'
 
 export type { SweepView } from './context'
 

@@ -6,15 +6,18 @@ import type { RouterKit, World } from '../../tests/support/worlds'
 import type { Assessment } from '../judge/assess'
 
 const WORLDS = 240
-const MHZ = 800
+/** 400-size cable, dB a metre. @source data sheets of its kind, 12.6 and 19.4 dB a hundred metres at 800 and 1800 MHz, from memory */
+const LINE_DB = { B20: 0.126, B3: 0.194 }
 
 /** The house as a crew would have entered it: three readings and two speed runs in the kitchen, and the roof where it was climbed. */
 function surveyed(w: World, approach: 'router' | 'booster', roof: boolean): House {
   const h = new House(approach, 'home', { agreedDownMbps: null })
+  h.set('cells', h.doc.cells[0]!.id, { band: w.band }).design({ band: w.band, bandwidthMHz: w.widthMHz })
   const read = (spot: string, inside: boolean) => {
     for (let i = 0; i < 3; i++) {
       const { rsrpDbm, sinrDb } = phoneReads(w, inside)
-      h.reads(spot, Math.max(rsrpDbm, -139), Math.max(sinrDb, -19))
+      const read = { band: w.band, bandwidthMHz: w.widthMHz }
+      h.reads(spot, Math.max(rsrpDbm, -139), Math.max(sinrDb, -19), read)
     }
   }
   read('Kitchen', true)
@@ -24,17 +27,17 @@ function surveyed(w: World, approach: 'router' | 'booster', roof: boolean): Hous
 }
 
 /** The kit by its data sheets: what is printed on the parts, and cable by length. */
-function kitOf(h: House, layers: 1 | 2): RouterKit {
+function kitOf(w: World, h: House, layers: 1 | 2): RouterKit {
   const part = h.donor.part!
   if (part.kind !== 'antenna') throw new Error('no donor')
-  const range = part.ranges.find(r => r.lowMHz <= MHZ && MHZ <= r.highMHz)!
+  const range = part.ranges.find(r => r.lowMHz <= w.mhz && w.mhz <= r.highMHz)!
   const run = h.doc.runs.find(r => r.fromNodeId === h.donor.id)!
-  // 400-size cable at 800 MHz: 12.6 dB a hundred metres; two joints, an arrestor and a jumper.
+  // Beside the cable two joints, an arrestor and a jumper.
   return {
     gainDbi: range.gainDbi,
     beamwidthDeg: range.beamwidthDeg,
     frontToBackDb: part.frontToBackDb,
-    lossDb: 0.126 * run.lengthM + 1,
+    lossDb: LINE_DB[w.band] * run.lengthM + 1,
     layers,
     noiseDb: 9,
   }
@@ -42,17 +45,16 @@ function kitOf(h: House, layers: 1 | 2): RouterKit {
 
 /** What the place would really give once it is built. */
 function truth(w: World, h: House, a: Assessment, approach: 'router' | 'booster'): number {
-  if (approach === 'router') return routerLoads(w, kitOf(h, 2))
+  if (approach === 'router') return routerLoads(w, kitOf(w, h, 2))
   const [server, room] = [h.server, h.spot(a.promise!.where.slice(3))]
   const metres = Math.hypot(server.eastM - room.eastM, server.northM - room.northM, server.upM - room.upM)
   return phoneLoadsByBooster(w, {
-    donor: kitOf(h, 1),
+    donor: kitOf(w, h, 1),
     gainDb: a.levels!.amplifiers[0]!.gainDb + 1.5 * w.normal(),
     noiseDb: 6,
-    feedLossDb: 0.126 * 10,
+    feedLossDb: LINE_DB[w.band] * 10,
     serverDbi: 2,
     metres,
-    frequencyMHz: MHZ,
     floors: 0,
   })
 }
@@ -82,7 +84,7 @@ describe.each([
   it('holds the truth of places that it was not made from', () => {
     const { share, promised } = held(approach, roof)
     expect(promised).toBeGreaterThan(200)
-    expect(share).toBeGreaterThanOrEqual(0.8)
+    expect(share).toBeGreaterThanOrEqual(0.86)
     expect(share).toBeLessThanOrEqual(0.95)
   })
 })

@@ -157,6 +157,14 @@ describe('rate', () => {
     expect(spectralEfficiency(-10.1)).toBe(0)
   })
   it('0 dB gives 0.6 bit/s/Hz down', () => expect(spectralEfficiency(0, DOWNLINK)).toBeCloseTo(0.6, 9))
+  it('a second layer begins to pay at 8 to 12 dB', () => {
+    // Common practice (no source): modems report rank 1 below, rank 2 above.
+    const gain = (db: number) => carrierRateMbps(db, 10, 2) / carrierRateMbps(db, 10, 1)
+    expect(gain(7)).toBe(1)
+    expect(gain(13)).toBeGreaterThan(1.1)
+    expect(gain(28)).toBeGreaterThan(1.7)
+    expect(gain(28)).toBeLessThanOrEqual(2)
+  })
   it('never falls as SINR rises, and a second feed never costs', () => {
     fc.assert(
       fc.property(fc.double({ min: -15, max: 40, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (s, d) => {

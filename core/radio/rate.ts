@@ -21,13 +21,16 @@ export function spectralEfficiency(sinrDb: number, link: LinkAbstraction = DOWNL
 }
 
 /**
- * Mbit/s of a whole carrier nobody else uses. A second layer adds where two feeds bring it:
- * both then share the power, so each runs at 3 dB less.
- * @source layer split: equal-power MIMO without water-filling, common practice (no source)
+ * Each of two layers runs at this much less than one alone: 3 dB for the power they share and 3 for what they leak
+ * into each other, so that the second begins to pay at 9 dB of SINR.
+ * @source modems go over to two layers at some 8–12 dB, common practice (no source)
  */
+const TWO_LAYERS_DB = 6.02
+
+/** Mbit/s of a whole carrier nobody else uses. A second layer adds where two feeds bring it and the SINR carries it. */
 export function carrierRateMbps(sinrDb: number, bandwidthMHz: number, layers: 1 | 2, link: LinkAbstraction = DOWNLINK): number {
   positive('bandwidthMHz', bandwidthMHz)
   const one = spectralEfficiency(sinrDb, link)
-  const best = layers === 2 ? Math.max(one, 2 * spectralEfficiency(sinrDb - 3.01, link)) : one
+  const best = layers === 2 ? Math.max(one, 2 * spectralEfficiency(sinrDb - TWO_LAYERS_DB, link)) : one
   return best * bandwidthMHz
 }

@@ -1,6 +1,7 @@
 /**
- * Seeded places with a truth of their own, for what is promised: a wanted mast, others that disturb it, walls, phones
- * that read with errors, and a link whose rate goes by the CQI table. Nothing here is taken from the computation
+ * Seeded places with a truth of their own, for what is promised: a wanted mast some way off behind clutter, on one of
+ * two bands, others that disturb it, a cell whose load goes by the hour, walls, phones that read with errors, and a
+ * link whose rate goes by the CQI table. Nothing here is taken from the computation
  * that is judged: other formulas, other shapes of pattern and other rates, and errors that it does not know.
  */
 
@@ -43,6 +44,9 @@ export function linkMbps(sinrDb: number, widthMHz: number, layers: 1 | 2): numbe
 const THERMAL_DBM = -132.2
 
 export interface World {
+  band: 'B20' | 'B3'
+  mhz: number
+  widthMHz: number
   /** RSRP in the open air at the outside spot, isotropic, dBm */
   airDbm: number
   /** others, each at an angle from the wanted mast as seen from the site, degrees, dBm per element */
@@ -53,8 +57,10 @@ export interface World {
   houseDb: number
   phoneDbi: number
   phoneNoiseDb: number
-  /** of the cell, what is left for one more user, on the usual hour */
-  share: number
+  /** of the cell, what is left for one more user, at an hour of the day on an ordinary day */
+  shareAt: (hour: number) => number
+  /** at which the crew is there, and at which it is looked at afterwards on another day */
+  hour: number
   normal: () => number
   uniform: () => number
 }
@@ -62,7 +68,11 @@ export interface World {
 export function worldOf(seed: number): World {
   const uniform = uniforms(seed)
   const normal = () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
-  const airDbm = -112 + 30 * uniform()
+  const low = uniform() < 0.6
+  const [mhz, widthMHz] = low ? [806, 10] : [1842, 20]
+  const airDbm = airOf({ mhz, widthMHz, km: 0.8 + 9 * uniform() ** 1.5, clutterDb: 7 * normal() + 5 })
+  const busiest = 0.35 + 0.5 * uniform()
+  const peak = 19 + 2 * normal()
   // About half of what disturbs comes from the wanted mast itself, by its other sectors; the rest from anywhere.
   const others = Array.from({ length: 2 + Math.floor(3 * uniform()) }, () => ({
     offDeg: uniform() < 0.5 ? 4 * normal() : 360 * uniform() - 180,
@@ -70,17 +80,35 @@ export function worldOf(seed: number): World {
     direct: 0.4 + 0.5 * uniform(),
   }))
   return {
+    band: low ? 'B20' : 'B3',
+    mhz,
+    widthMHz,
     airDbm,
     others,
     direct: 0.6 + 0.35 * uniform(),
     houseDb: 6 + 12 * uniform(),
     phoneDbi: -3 + 1.5 * normal(),
     phoneNoiseDb: 8 + 1.5 * normal(),
-    share: 0.12 + 0.6 * uniform(),
+    shareAt: hour => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
+    hour: 8 + 10 * uniform(),
     normal,
     uniform,
   }
 }
+
+/**
+ * What an isotropic antenna reads of a mast, dBm per element.
+ * @source two slopes, 20 dB a decade to a kilometre and 37 beyond, common practice (no source); 46 dBm and 15 dBi a sector
+ */
+function airOf(p: { mhz: number; widthMHz: number; km: number; clutterDb: number }): number {
+  const elementDbm = 46 + 15 - dBm(60 * p.widthMHz)
+  const toOne = 32.45 + 20 * Math.log10(p.mhz) + 20 * Math.log10(Math.min(p.km, 1))
+  const lossDb = toOne + 37 * Math.log10(Math.max(p.km, 1)) + Math.max(0, p.clutterDb)
+  return Math.min(-78, Math.max(-114, elementDbm - lossDb))
+}
+
+/** What is left of the cell now: of the hour, and of this day and minute. */
+const shareNow = (w: World): number => w.shareAt(w.hour) * (1 + 0.15 * w.normal())
 
 /** An antenna as it stands: gain ahead, and gain by angle from the wanted mast, both less what the line takes. */
 interface Mounted {
@@ -120,8 +148,7 @@ export function phoneReads(w: World, inside: boolean): Read {
 /** What a phone loads in the kitchen, Mbit/s, at this minute. */
 export function phoneLoads(w: World): number {
   const r = received(w, roundAbout(w.phoneDbi - w.houseDb), w.phoneNoiseDb)
-  const now = w.share * (1 + 0.15 * w.normal())
-  return Math.max(0.05, now * linkMbps(r.sinrDb + w.normal(), 10, 2))
+  return Math.max(0.05, shareNow(w) * linkMbps(r.sinrDb + w.normal(), w.widthMHz, 2))
 }
 
 /**
@@ -154,10 +181,10 @@ function mounted(w: World, k: RouterKit): Mounted {
   return { db, meanDb: dBm(sum) }
 }
 
-/** What the router loads on the usual hour. */
+/** What the router loads at the same hour of an ordinary day. */
 export function routerLoads(w: World, k: RouterKit): number {
   const r = received(w, mounted(w, k), k.noiseDb + 0.7 * w.normal())
-  return w.share * linkMbps(r.sinrDb, 10, k.layers)
+  return w.shareAt(w.hour) * linkMbps(r.sinrDb, w.widthMHz, k.layers)
 }
 
 export interface BoosterKit {
@@ -168,17 +195,16 @@ export interface BoosterKit {
   /** from the amplifier's port into the inside antenna, dB, and that antenna's gain, dBi */
   feedLossDb: number
   serverDbi: number
-  /** from the inside antenna to the phone, metres, MHz, floors between */
+  /** from the inside antenna to the phone, metres, floors between */
   metres: number
-  frequencyMHz: number
   floors: number
 }
 
 /** What a phone loads in a room that an inside antenna serves. @source one slope of 28 and 8 dB of scatter, ITU-R P.1238 */
 export function phoneLoadsByBooster(w: World, k: BoosterKit): number {
-  const loss = 20 * Math.log10(k.frequencyMHz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + 8 * w.normal()
+  const loss = 20 * Math.log10(w.mhz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + 8 * w.normal()
   const through = mW(k.gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi)
   const { wanted, others } = caught(w, mounted(w, k.donor))
   const noise = mW(THERMAL_DBM + k.noiseDb) * through + mW(THERMAL_DBM + w.phoneNoiseDb)
-  return w.share * linkMbps(dBm((wanted * through) / (others * through + noise)), 10, 1)
+  return w.shareAt(w.hour) * linkMbps(dBm((wanted * through) / (others * through + noise)), w.widthMHz, 1)
 }
