@@ -1,7 +1,18 @@
 /** What a turn of the antenna says about where to leave it. */
+import type { Sweep } from '../job/schema'
 import { angleBetween, normalise360, turn } from '../geo/angles'
 import { median } from '../survey/stats'
 import { inRange, positive } from '../check'
+
+/** What may be read while turning, and the limits of what makes sense. */
+export const SWEPT: Record<Sweep['quantity'], { unit: string; low: number; high: number; words: string; decimals: 0 | 1 }> = {
+  SINR: { unit: 'dB', low: -30, high: 60, words: 'SINR', decimals: 1 },
+  RSRP: { unit: 'dBm', low: -160, high: -20, words: 'RSRP', decimals: 1 },
+  RSRQ: { unit: 'dB', low: -50, high: 10, words: 'RSRQ', decimals: 1 },
+  down: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'download', decimals: 1 },
+  up: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'upload', decimals: 1 },
+  lamps: { unit: 'of 5', low: 0, high: 5, words: 'lamps', decimals: 0 },
+}
 
 export interface SweepStep {
   headingDeg: number

@@ -11,7 +11,10 @@ import type { Units } from '../units'
 import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
 import { sayExpected } from '../promise/promise'
-import type { JobDocument } from '../job/schema'
+import type { Job, JobDocument } from '../job/schema'
+import { SWEPT } from '../aim/sweep'
+import { floorAt } from '../site/building'
+import { whenItStops } from './after'
 import { RULE_PACKS } from '../judge/cautions'
 import { atPresentStop } from '../survey/place'
 import { sayRelative } from '../aim/nose'
@@ -54,6 +57,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
     title: 'What and where',
     rows: [
       ['Job', job.name],
+      ['Site', siteWords(doc, o.units)],
       ...(customer.length ? [['Customer', customer.join('; ')] as [string, string]] : []),
       [
         'Position',
@@ -96,8 +100,20 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       kind: 'table',
       title: 'Parts and cables, in the order of the signal',
       head: ['', 'Part', 'Where', 'Cable to it'],
-      rows: partRows(a.tree, o.units),
+      rows: partRows({ ...a, tree: a.tree }, job.kind, o.units),
     })
+    if (a.rooms.length)
+      blocks.push({
+        kind: 'table',
+        title: `Rooms as planned, ${a.levels!.carrier.band.name}`,
+        head: ['Room', 'RSRP on a phone', 'Needs', 'Served from'],
+        rows: a.rooms.map(r => [
+          r.spot.name,
+          `${num(r.rsrpDbm)} dBm`,
+          r.met ? `${num(r.needDbm)} dBm` : `${num(r.needDbm)} dBm: ${num(r.needDbm - r.rsrpDbm)} dB short`,
+          `${length(r.distanceM, o.units)} away${r.floors ? `, ${r.floors} floor${r.floors > 1 ? 's' : ''} between` : ''}`,
+        ]),
+      })
   }
   if (a.chosen?.path && a.chosen.best) {
     blocks.push({
@@ -155,12 +171,12 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   blocks.push({
     kind: 'list',
     title: 'When it stops working',
-    items: [
-      'Slow at one hour only: the cell is busy then; compare like hours before anything is touched.',
-      'Gone after a storm: look at the aim, the plugs and the arrestor; from the ground first.',
-      'Gone everywhere: SIM, plan or the mast. Test the SIM in a phone outside.',
-      `${RULE_PACKS[job.rules].name}: earthing and mains are for licensed people; local code decides.`,
-    ],
+    items: whenItStops({
+      kind: job.kind,
+      tree: a.tree,
+      bandLock: doc.setups.findLast(s => s.mark === 'after')?.bandLock ?? null,
+      rules: RULE_PACKS[job.rules],
+    }),
   })
   return {
     title: job.name,
@@ -170,8 +186,32 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   }
 }
 
+/** `Building, 3 floors, 30 × 16 m`, `Boat, 12 m, masts 13 and 7.5 m above the coachroof`. */
+function siteWords(doc: JobDocument, units: Units): string {
+  const site = doc.sites[0]!
+  const { kind } = doc.jobs[0]!
+  const metres = (m: number) => length(m, units)
+  const masts = [site.roofRiseM, site.mizzenRiseM].filter((m): m is number => !!m).map(metres)
+  const floors = `${site.storeys} ${site.storeys === 1 ? 'floor' : 'floors'}`
+  const words = {
+    home: `House, ${floors}, ${metres(site.lengthM)} × ${metres(site.depthM)}`,
+    building: `Building, ${floors}, ${metres(site.lengthM)} × ${metres(site.depthM)}`,
+    vehicle: `Vehicle, ${metres(site.lengthM)} long, roof at ${metres(site.storeyHeightM)}`,
+    boat: `Boat, ${metres(site.lengthM)}${masts.length ? `, ${masts.length > 1 ? 'masts' : 'mast'} ${masts.join(' and ')} above the coachroof` : ''}`,
+  }
+  return words[kind]
+}
+
 /** Every part once, in the order of the signal, with each cable that leads to it. */
-function partRows(tree: Tree, units: Units): string[][] {
+function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Units): string[][] {
+  const { tree } = a
+  const over = kind === 'boat' ? 'the water' : 'ground'
+  const where = (upM: number): string => {
+    const height = `${length(upM, units)} over ${over}`
+    if (kind !== 'building' || upM >= (a.floors.at(-1)?.toM ?? 0)) return height
+    const floor = floorAt(a.floors, upM)
+    return `${floor.name ?? (floor.level ? `floor ${floor.level}` : 'ground floor')}, ${height}`
+  }
   const seen = new Set<string>()
   const inOrder = [...tree.visits.map(v => v.at), ...tree.loose]
   return inOrder.flatMap(at => {
@@ -183,14 +223,7 @@ function partRows(tree: Tree, units: Units): string[][] {
     const counted = [...new Set(cables)].map(c =>
       cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,
     )
-    return [
-      [
-        PART_WORDS[roleOf(tree, at)] ?? at.part.kind,
-        at.part.name,
-        `${length(at.node.upM, units)} over ground`,
-        counted.join('; '),
-      ],
-    ]
+    return [[PART_WORDS[roleOf(tree, at)] ?? at.part.kind, at.part.name, where(at.node.upM), counted.join('; ')]]
   })
 }
 
@@ -224,9 +257,15 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
     rows.push([
       'Sweep',
       `best ${bearing(a.sweep.result.headingDeg)} true ± ${num(a.sweep.result.plusMinusDeg)}°, ` +
-        `${num(a.sweep.result.best, 1)} dB, ${a.sweep.passes} passes`,
+        `${sweepFigure(a.sweep)}, ${a.sweep.passes} ${a.sweep.passes === 1 ? 'pass' : 'passes'}`,
     ])
   return rows
+}
+
+/** `14.2 dB SINR on B20`. */
+function sweepFigure({ sweep, result }: NonNullable<Assessment['sweep']>): string {
+  const { unit, words, decimals } = SWEPT[sweep.quantity]
+  return `${num(result!.best, decimals)} ${unit} ${words}${sweep.band ? ` on ${sweep.band}` : ''}`
 }
 
 function measured(s: Assessment['before'][number]): string {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing/dial'
-import { nextHeading, sweepHeadings, sweepMinutes } from '#core/aim/sweep'
+import { nextHeading, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
 import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
@@ -60,14 +60,6 @@ const safe = computed(() => allTicked(store.doc!, 'aim', now.value.toISOString()
 /** at the desk the figures may be looked at by anyone; on the roof the list comes first */
 const roof = useMediaQuery('(max-width: 900px)')
 type Quantity = Sweep['quantity']
-const QUANTITIES: Record<Quantity, { unit: string; low: number; high: number; words: string }> = {
-  SINR: { unit: 'dB', low: -30, high: 60, words: 'SINR' },
-  RSRP: { unit: 'dBm', low: -160, high: -20, words: 'RSRP' },
-  RSRQ: { unit: 'dB', low: -50, high: 10, words: 'RSRQ' },
-  down: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'download' },
-  up: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'upload' },
-  lamps: { unit: 'of 5', low: 0, high: 5, words: 'lamps' },
-}
 const quantity = ref<Quantity>('SINR')
 /** the carrier that is listened to: one band, so that what turns is the antenna and not the modem's mind */
 const bands = computed(() =>
@@ -78,7 +70,7 @@ const carrierWords = computed(() => (sweep.value ? sweep.value.band : band.value
 /** what reads: as it is to stay, else what read last */
 const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
 const dwellS = ref(30)
-const reads = computed(() => QUANTITIES[sweep.value?.quantity ?? quantity.value])
+const reads = computed(() => SWEPT[sweep.value?.quantity ?? quantity.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
 async function begin(stepDeg: number | null) {
   await store.commit(
@@ -338,7 +330,7 @@ useKeys({
         <template v-if="!sweep || steps.length === 0 || view!.result"
           ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }} by</span>
           <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
-            <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.words }}</option>
+            <option v-for="(q, key) in SWEPT" :key="key" :value="key">{{ q.words }}</option>
           </select>
           <select v-model="band" class="press small" aria-label="On which band" data-test="aim-band">
             <option v-for="b in bands" :key="b" :value="b">{{ b }}</option>

@@ -66,6 +66,11 @@ async function handOver() {
           ? 'Something the server refused is still put aside: settle it first, then hand over.'
           : 'Not everything is sent yet: hand over where there is a connection.',
       )
+    const pictures = (await session.own!.store.uploads()).filter(u => u.jobId === store.id).length
+    if (pictures)
+      throw new Error(
+        `${pictures === 1 ? 'A picture is' : `${pictures} pictures are`} still on the way: hand over once everything is sent.`,
+      )
     await api(`/api/jobs/${store.id}/handovers`, { body: {} })
     await store.commit(
       [{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }],

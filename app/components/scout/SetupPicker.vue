@@ -57,7 +57,8 @@ async function take(changed: Partial<SetupRow>) {
         mark: props.after ? 'after' : 'before',
       }
   const next = { ...base, name: null, mark: props.after ? ('after' as const) : null, ...changed }
-  const same = all.value.find(s => Object.entries(next).every(([k, v]) => s.row[k as keyof SetupRow] === v))
+  // What it is called makes no other set-up of it.
+  const same = all.value.find(s => Object.entries(next).every(([k, v]) => k === 'name' || s.row[k as keyof SetupRow] === v))
   if (same) id.value = same.row.id
   else {
     const before = new Set(store.doc!.setups.map(s => s.id))
@@ -82,6 +83,10 @@ async function mark(value: SetupRow['mark']) {
   if (now.value)
     await store.commit([{ table: 'setups', op: 'update', rowId: now.value.row.id, fields: { mark: value } }], 'mark a set-up')
 }
+const rename = (name: string | null) =>
+  now.value
+    ? store.commit([{ table: 'setups', op: 'update', rowId: now.value.row.id, fields: { name } }], 'name a set-up')
+    : undefined
 interface Choice {
   words: string
   changed: Partial<SetupRow>
@@ -173,6 +178,18 @@ const lock = ref('')
             </button>
           </form>
         </dd>
+        <template v-if="now">
+          <dt>called</dt>
+          <dd>
+            <MvText
+              :key="now.row.id"
+              label="Empty: by what it is made of"
+              :value="now.row.name"
+              :save="rename"
+              data-test="setup-name"
+            />
+          </dd>
+        </template>
         <dt>counts as</dt>
         <dd>
           <button
