@@ -243,7 +243,7 @@ class Builder {
 
   sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
     const sweepId = this.add('sweeps', {
-      band: null,
+      band: this.doc.designs[0]!.band ?? 'B20',
       cellId: null,
       stopId: this.doc.jobs[0]!.stopId,
       designId: this.doc.designs[0]!.id,

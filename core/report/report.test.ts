@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { demoScenario } from '../../demo/scenario'
+import { countedIds, demoScenario } from '../../demo/scenario'
 import { kitChanges } from '../fitting/usual-kit'
 import { applyChanges } from '../job/changes'
 import type { Job, JobDocument } from '../job/schema'
 import { assess } from '../judge/assess'
-import { countedIds } from '../../demo/scenario'
 import { makeReport } from './report'
 
 const docs = demoScenario().jobs.map(j => j.document)

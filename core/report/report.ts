@@ -192,12 +192,13 @@ function siteWords(doc: JobDocument, units: Units): string {
   const { kind } = doc.jobs[0]!
   const metres = (m: number) => length(m, units)
   const masts = [site.roofRiseM, site.mizzenRiseM].filter((m): m is number => !!m).map(metres)
+  const rig = masts.length ? `${masts.length > 1 ? 'masts' : 'mast'} ${masts.join(' and ')}` : ''
   const floors = `${site.storeys} ${site.storeys === 1 ? 'floor' : 'floors'}`
   const words = {
     home: `House, ${floors}, ${metres(site.lengthM)} × ${metres(site.depthM)}`,
     building: `Building, ${floors}, ${metres(site.lengthM)} × ${metres(site.depthM)}`,
     vehicle: `Vehicle, ${metres(site.lengthM)} long, roof at ${metres(site.storeyHeightM)}`,
-    boat: `Boat, ${metres(site.lengthM)}${masts.length ? `, ${masts.length > 1 ? 'masts' : 'mast'} ${masts.join(' and ')} above the coachroof` : ''}`,
+    boat: `Boat, ${metres(site.lengthM)}${rig && `, ${rig} above the coachroof`}`,
   }
   return words[kind]
 }

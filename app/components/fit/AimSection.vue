@@ -66,7 +66,7 @@ const bands = computed(() =>
   [...new Set([...(mast.value?.path?.bands ?? []).map(b => b.band), store.design?.band ?? ''])].filter(Boolean),
 )
 const band = ref<string | null>(store.design?.band ?? mast.value?.best?.band ?? null)
-const carrierWords = computed(() => (sweep.value ? sweep.value.band : band.value) ?? 'band not told')
+const listensTo = computed(() => (sweep.value ? sweep.value.band : band.value))
 /** what reads: as it is to stay, else what read last */
 const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
 const dwellS = ref(30)
@@ -248,7 +248,7 @@ useKeys({
       <p class="error">Something not true: stop.</p>
     </section>
     <template v-else>
-      <details v-if="!roof" class="deskgate" :open="!safe">
+      <details v-if="!roof" class="deskgate">
         <summary>{{ safe ? 'go: everything is ticked' : 'before anyone climbs: not all is ticked' }}</summary>
         <CautionTicks section="aim" brief />
       </details>
@@ -272,7 +272,7 @@ useKeys({
             ±
           </button>
           <div class="beside">
-            <strong>{{ reads.words }} {{ reads.unit }}, {{ carrierWords }}</strong
+            <strong>{{ reads.words }} {{ reads.unit }}{{ listensTo ? `, ${listensTo}` : '' }}</strong
             ><span class="soft">{{
               result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet'
             }}</span
@@ -400,6 +400,16 @@ useKeys({
   grid-template: auto 1fr auto auto auto / 420px 1fr;
   overflow: auto;
 }
+.deskgate {
+  grid-column: 1 / -1;
+  grid-row: 1;
+  padding: 6px 20px;
+  border-bottom: 1px solid var(--mv-line);
+}
+.deskgate summary {
+  cursor: pointer;
+  font-weight: 600;
+}
 .gate {
   grid-column: 1 / -1;
   padding: 24px 20px;
@@ -427,7 +437,7 @@ useKeys({
 }
 .reading {
   grid-column: 1;
-  grid-row: 1 / 3;
+  grid-row: 2;
   padding: 14px 20px;
   border-right: 1px solid var(--mv-line);
   display: flex;
@@ -508,7 +518,7 @@ small {
 }
 .dial {
   grid-column: 2;
-  grid-row: 1 / 5;
+  grid-row: 2 / 5;
   min-height: 0;
   display: flex;
   align-items: center;

@@ -277,7 +277,7 @@ const best = computed(() =>
   right: 20px;
   top: 16px;
   width: 400px;
-  max-height: 52%;
+  max-height: 48.5%;
   overflow: auto;
   background: var(--mv-sheet);
   border: 1px solid var(--mv-ink);
