@@ -18,8 +18,16 @@ const VIEWS: [string, string][] = [
   [KETCH, 'level'],
 ]
 
-async function barriers(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze()
+/** Sheets that open over a view, by what opens them. */
+const SHEETS: [string, string, string[]][] = [
+  [KETCH, 'bearings', ['compass', 'seen', 'import-masts', 'terrain']],
+  [LOFT, 'choose', ['figures-outside', 'catalogue']],
+  [KILN, 'proof', ['setup-change']],
+]
+
+/** @param within  a part of the page: of a sheet alone, the view behind it being dimmed */
+async function barriers(page: Page, within = 'body'): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).include(within).analyze()
   return violations
     .filter(v => v.impact === 'serious' || v.impact === 'critical')
     .map(
@@ -30,6 +38,16 @@ async function barriers(page: Page): Promise<string[]> {
           .join(', ')}`,
     )
 }
+
+test('the first page shows what the program is, without serious barriers', async ({ page, app }) => {
+  await page.goto(app.origin)
+  await expect(page.locator('[data-test=first-picture] svg')).toBeVisible()
+  await expect(page.locator('[data-test=first-picture]')).toContainText(/\d ± \d/)
+  expect(await barriers(page)).toEqual([])
+  await page.setViewportSize({ width: 390, height: 844 })
+  await expect(page.locator('[data-test=first-picture] svg')).toBeVisible()
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+})
 
 for (const night of [false, true]) {
   test(`every view is free of serious barriers, ${night ? 'night' : 'sun'}`, async ({ demoPage: page }) => {
@@ -46,15 +64,21 @@ for (const night of [false, true]) {
     await page.keyboard.press('f')
     await expect(page.getByRole('dialog')).toBeVisible()
     expect(await barriers(page), 'findings').toEqual([])
-    await openJob(page, KETCH, 'bearings')
-    for (const sheet of ['compass', 'seen', 'import-masts', 'terrain']) {
-      await page.locator(`[data-test=${sheet}]`).click()
-      await expect(page.getByRole('dialog')).toBeVisible()
-      await page.waitForTimeout(300)
-      expect(await barriers(page), sheet).toEqual([])
-      await page.getByRole('button', { name: /^Close/ }).click()
-      await expect(page.getByRole('dialog')).toHaveCount(0)
+    for (const [id, section, sheets] of SHEETS) {
+      await openJob(page, id, section)
+      for (const sheet of sheets) {
+        await page.locator(`[data-test=${sheet}]`).first().click()
+        await expect(page.getByRole('dialog')).toBeVisible()
+        await page.waitForTimeout(300)
+        expect(await barriers(page, '[role=dialog]'), sheet).toEqual([])
+        await page.getByRole('button', { name: /^Close/ }).click()
+        await expect(page.getByRole('dialog')).toHaveCount(0)
+      }
     }
+    await page.goto('/crew')
+    await expect(page.locator('[data-test=enough]')).toBeVisible()
+    expect(await barriers(page), 'crew').toEqual([])
+    await openJob(page, KETCH, 'bearings')
     await page.keyboard.press('h')
     await expect(page.locator('[data-test=heights] table')).toBeVisible()
     expect(await barriers(page), 'heights').toEqual([])

@@ -248,7 +248,7 @@ useKeys({
       <p class="error">Something not true: stop.</p>
     </section>
     <template v-else>
-      <details v-if="!roof" class="deskgate">
+      <details v-if="!roof" class="deskgate" :open="!safe && store.design?.aimedDeg == null">
         <summary>{{ safe ? 'go: everything is ticked' : 'before anyone climbs: not all is ticked' }}</summary>
         <CautionTicks section="aim" brief />
       </details>
