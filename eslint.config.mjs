@@ -50,6 +50,18 @@ export default withNuxt(
   { files: ['**/*.vue'], rules: Object.fromEntries(LAYOUT.map(rule => [rule, 'off'])) },
   { files: ['**/*.{ts,mjs}'], plugins: { stylistic }, rules: { 'stylistic/max-len': ['error', LINE] } },
   { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: LINE, template: LINE }] } },
+  {
+    files: ['app/**/*.{ts,vue}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.name="watch"] > ArrowFunctionExpression:first-child > ArrayExpression.body',
+          message: 'a new array is never the old one: watch([() => a, () => b], …) runs only when one of them changes',
+        },
+      ],
+    },
+  },
   { files: ['scripts/**/*.mjs', 'bench/**/*.mjs'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   never(['core/**/*.ts'], IMPURE),
   ...CORE.map((folder, i) => never([`core/${folder}/**/*.ts`], IMPURE, ...(i + 1 < CORE.length ? [later(i)] : []))),

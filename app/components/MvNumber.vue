@@ -21,12 +21,9 @@ const shown = (v: number | null) =>
 const draft = ref(shown(props.value))
 const error = ref('')
 const editing = ref(false)
-watch(
-  () => [props.value, f.value],
-  () => {
-    if (!editing.value) draft.value = shown(props.value)
-  },
-)
+watch([() => props.value, () => f.value], () => {
+  if (!editing.value) draft.value = shown(props.value)
+})
 async function leave() {
   editing.value = false
   let next: number | null

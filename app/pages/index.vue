@@ -129,7 +129,7 @@ watch([state, only, member], load)
 /** Jobs that were made on this device and that the server does not know yet. */
 const made = shallowRef<JobListItem[]>([])
 watch(
-  () => [sending.waiting, jobs.value] as const,
+  [() => sending.waiting, () => jobs.value],
   async () => {
     const own = session.own
     if (!own) return

@@ -1,5 +1,7 @@
-import { describe, expect, it } from 'vitest'
-import { changeErrors } from './validate'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { changeErrors, loadValidators } from './validate'
+
+beforeAll(loadValidators)
 
 const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false }
 

@@ -1,13 +1,21 @@
-import * as validators from '~/generated/validators'
 import type { Change } from '#core/job/schema'
 
-type Validator = typeof validators.jobs_row
+type Validators = typeof import('~/generated/validators')
+let validators: Validators | null = null
 
-/** @returns what is wrong with a change's fields, each beside its field; empty where they fit */
+/** Brings what checks a change: a job that is opened needs it, the first page does not. */
+export async function loadValidators(): Promise<void> {
+  validators ??= await import('~/generated/validators')
+}
+
+/**
+ * @returns what is wrong with a change's fields, each beside its field; empty where they fit
+ * @throws Error before the validators are there
+ */
 export function changeErrors(change: Pick<Change, 'table' | 'op' | 'fields'>): { field: string; message: string }[] {
   if (change.op === 'delete') return []
-  const name = `${change.table}_${change.op === 'insert' ? 'row' : 'part'}` as keyof typeof validators
-  const validate = validators[name] as Validator
+  if (!validators) throw new Error('nothing to check a change by')
+  const validate = validators[`${change.table}_${change.op === 'insert' ? 'row' : 'part'}`]
   if (validate(change.fields)) return []
   const errors = validate.errors ?? []
   const leaf = errors.filter(e => e.keyword !== 'anyOf' && !(e.keyword === 'type' && e.params.type === 'null'))

@@ -19,7 +19,7 @@ const solved = shallowRef<Cure[] | null>(null)
 const { engine } = useEngine()
 let asked = 0
 watch(
-  () => [props.finding, store.result] as const,
+  [() => props.finding, () => store.result],
   async ([f]) => {
     if (!f.solves || f.accepted) return
     const mine = ++asked

@@ -27,7 +27,7 @@ const find = ref('')
 const listEl = ref<HTMLElement | null>(null)
 // Picked by a key, on the dial or on the map, it is in the list's window too; on the roof the list has none of its own.
 watch(
-  () => [selected.value?.mast.id, selected.value?.rank],
+  [() => selected.value?.mast.id, () => selected.value?.rank],
   () => !small.value && listEl.value?.querySelector('li.on')?.scrollIntoView({ block: 'nearest' }),
   { flush: 'post' },
 )
@@ -63,14 +63,14 @@ const horizon = shallowRef<Horizon | null>(null)
 const eyeM = computed(() => Math.max(1.5, store.result!.mountHeightM))
 let horizonAsked = 0
 watch(
-  () => [
-    store.site!.latDeg,
-    store.site!.lonDeg,
-    store.site!.groundM,
-    store.job!.kFactor,
-    Math.round(eyeM.value * 2),
-    JSON.stringify(obstaclesHere(store.doc!)),
-    store.terrainVersion,
+  [
+    () => store.site!.latDeg,
+    () => store.site!.lonDeg,
+    () => store.site!.groundM,
+    () => store.job!.kFactor,
+    () => Math.round(eyeM.value * 2),
+    () => JSON.stringify(obstaclesHere(store.doc!)),
+    () => store.terrainVersion,
   ],
   async () => {
     const mine = ++horizonAsked
@@ -131,7 +131,7 @@ const skyline = computed(() =>
 
 const farPath = shallowRef<PathResult | null>(null)
 watch(
-  () => [selected.value?.mast.id, selected.value?.path?.key, strip.value],
+  [() => selected.value?.mast.id, () => selected.value?.path?.key, () => strip.value],
   async () => {
     farPath.value = null
     const m = selected.value

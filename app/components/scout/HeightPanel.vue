@@ -17,7 +17,7 @@ watch(
 const curve = shallowRef<HeightCurve | null>(null)
 let asked = 0
 watch(
-  () => [props.mast.mast.id, props.mast.path?.key, band.value, store.terrainVersion],
+  [() => props.mast.mast.id, () => props.mast.path?.key, () => band.value, () => store.terrainVersion],
   async () => {
     const mine = ++asked
     const c = await engine.heights(toRaw(store.doc!), props.mast.mast.id, band.value, props.mast.calibration?.offsetDb ?? 0)

@@ -323,15 +323,21 @@ onUnmounted(() => {
   map?.setTarget(undefined)
   map = null
 })
-watch(() => [props.masts, props.selectedId, store.doc!.obstacles, store.doc!.landmarks, store.site!.headingDeg], draw)
-watch(() => [at.value?.latDeg, at.value?.lonDeg], fit)
 watch(
-  () => [prefs.night, store.terrainVersion],
-  () => {
-    draw()
-    void shade()
-  },
+  [
+    () => props.masts,
+    () => props.selectedId,
+    () => store.doc!.obstacles,
+    () => store.doc!.landmarks,
+    () => store.site!.headingDeg,
+  ],
+  draw,
 )
+watch([() => at.value?.latDeg, () => at.value?.lonDeg], fit)
+watch([() => prefs.night, () => store.terrainVersion], () => {
+  draw()
+  void shade()
+})
 watch(
   () => store.doc!.pictures[0],
   p => void layPicture(p),

@@ -26,7 +26,7 @@ const SCREENS = {
 const screen = computed(() => SCREENS[section.value])
 
 watch(
-  () => [route.params.id, session.me?.memberId],
+  [() => route.params.id, () => session.me?.memberId],
   ([id, me]) => {
     if (!me) void router.replace('/')
     else void store.open(id as string)
