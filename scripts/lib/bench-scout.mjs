@@ -305,7 +305,7 @@ export async function benchMasts(add, o) {
   if (copied.status !== 0) throw new Error(copied.stderr)
   const bareMs = performance.now() - t
 
-  const { headerSignature, proposeRules } = await importTs('core/formats/mast-csv.ts')
+  const { headerSignature, proposeRules } = await importTs('core/formats/mast-columns.ts')
   const header = ['name', 'lat', 'lon', 'carrier', 'tech', 'band', 'height', 'azimuth', 'seen']
   const call = async (/** @type {string} */ at, /** @type {RequestInit} */ init = {}) => {
     const r = await fetch(o.origin + at, { ...init, headers: { ...init.headers, cookie: o.cookie } })

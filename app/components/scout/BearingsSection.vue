@@ -28,7 +28,8 @@ const listEl = ref<HTMLElement | null>(null)
 // Picked by a key, on the dial or on the map, it is in the list's window too; on the roof the list has none of its own.
 watch(
   [() => selected.value?.mast.id, () => selected.value?.rank],
-  () => !small.value && listEl.value?.querySelector('li.on')?.scrollIntoView({ block: 'nearest' }),
+  // With the next picture, so that the list is laid out once.
+  () => !small.value && requestAnimationFrame(() => listEl.value?.querySelector('li.on')?.scrollIntoView({ block: 'nearest' })),
   { flush: 'post' },
 )
 const view = ref<'dial' | 'map'>('dial')
@@ -447,6 +448,9 @@ ol {
   margin: 0;
 }
 li {
+  /* rows out of the list's window wait with their layout */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 64px;
   border-bottom: 1px solid var(--mv-line);
   padding-right: 14px;
   display: flex;
