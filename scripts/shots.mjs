@@ -29,12 +29,22 @@ const LOFT = job(2)
  * @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]}
  */
 const VIEWS = [
+  [
+    'first',
+    1280,
+    800,
+    '/',
+    page =>
+      page
+        .locator('[data-test=sign-out]')
+        .click()
+        .then(() => page.waitForTimeout(1500)),
+  ],
   ['jobs', 1280, 800, '/'],
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(6)}/survey`],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
   ['map', 1280, 800, `/job/${KILN}/bearings`, page => page.keyboard.press('v').then(() => page.waitForTimeout(2500))],
-  ['stops', 1280, 800, `/job/${job(4)}/ask`],
   ['boat', 1280, 800, `/job/${job(5)}/level`],
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
