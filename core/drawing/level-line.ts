@@ -228,21 +228,25 @@ function drawModem(levels: Levels, doc: JobDocument, o: LevelLineOptions, y: (db
   const modem = levels.modems[0]
   if (!modem) return
   const x = o.xOf(doc.nodes.find(n => n.id === modem.routerId)!)
-  words.push({ x: x + 12, y: y(modem.rsrpDbm) + 17, style: 'figure', text: `RSRP ${num(modem.rsrpDbm)} at the modem` })
+  const at = y(modem.rsrpDbm)
+  // On the side that the line does not come from; to the left it stands over what was read.
+  const left = x < o.xOf(levels.sources[0]!.donor.node)
+  const beside = left ? { x: x - 12, anchor: 'end' as const } : { x: x + 12 }
+  words.push({ ...beside, y: left ? at - 4 : at + 17, style: 'figure', text: `RSRP ${num(modem.rsrpDbm)} at the modem` })
   const metres = levels.ports
     .filter(l => l.visit.feed === modem.feed)
     .reduce((sum, l) => sum + (l.visit.joint?.run.lengthM ?? 0), 0)
   const alike = levels.modems.length > 1 ? ', each feed alike' : ''
   words.push({
-    x: x + 12,
-    y: y(modem.rsrpDbm) + 34,
+    ...beside,
+    y: left ? at - 21 : at + 34,
     style: 'labelSoft',
     text: `${length(metres, o.units)} of cable and its joints −${num(modem.feedLossDb, 1)} dB${alike}`,
     optional: true,
   })
   words.push({
-    x: x + 12,
-    y: y(modem.rsrpDbm) - 10,
+    ...beside,
+    y: left ? at - 38 : at - 10,
     style: 'labelSoft',
     text: 'from here on it is Wi-Fi or Ethernet',
     optional: true,

@@ -7,6 +7,7 @@ import { emptyDocument } from '../job/schema'
 import type { Job, JobDocument } from '../job/schema'
 import { countedIds } from '../../demo/scenario'
 import { buildingOf, floorAt, floorsOf, inside, surfacesBetween } from './building'
+import { along, placeForSpot } from './frame'
 import { mixedDb, slabLossDb, throughDb } from './materials'
 
 const site = (kind: Job['kind'], o: Record<string, unknown> = {}): JobDocument => {
@@ -120,5 +121,33 @@ describe('what a straight line crosses', () => {
     expect(crossed(turned, at(0, -20, 1), at(0, -3, 1))).toEqual(['outer wall'])
     expect(inside(buildingOf(turned), at(0, 5.5, 1))).toBe(true)
     expect(inside(buildingOf(turned), at(5.5, 0, 1))).toBe(false)
+  })
+})
+
+describe('where a new spot stands', () => {
+  const doc = site('building', { lengthM: 30, depthM: 16, axisDeg: 62 })
+  const floors = floorsOf(doc)
+  const held = { ...doc.sites[0]! }
+  type Held = ReturnType<typeof at> & { indoors: boolean }
+  const add = (spots: Held[], indoors: boolean, upM = 0): Held[] => [
+    ...spots,
+    { ...placeForSpot(floors, held, spots, indoors, upM), indoors },
+  ]
+  it('each new room of a floor within the walls and away from the others, on the floor wanted', () => {
+    let spots: Held[] = []
+    for (let i = 0; i < 6; i++) spots = add(spots, true, 5)
+    for (const s of spots) {
+      expect(inside(buildingOf(doc), s)).toBe(true)
+      expect(floorAt(floors, s.upM).level).toBe(1)
+    }
+    const xs = spots.map(s => along(held, s, 1)).sort((a, b) => a - b)
+    for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThan(3)
+  })
+  it('each new one outside beyond an end, and none on another', () => {
+    let spots: Held[] = []
+    for (let i = 0; i < 5; i++) spots = add(spots, false)
+    const xs = spots.map(s => along(held, s, 1)).sort((a, b) => a - b)
+    for (const x of xs) expect(Math.abs(x)).toBeGreaterThan(15)
+    for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThan(2)
   })
 })

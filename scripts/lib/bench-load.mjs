@@ -53,7 +53,8 @@ export async function benchLoad(add, { url, origin, cookie, job }) {
       case when g % 3 = 0 then current_date + g % 90 end, now() - g * interval '1 minute' from generate_series(1, ${JOBS}) g`
   await sql`insert into sites (crew_id, id, job_id, length_m, depth_m, storeys, storey_height_m, roof_rise_m,
       wall_material, pane_material, pane_percent, floor_material, roof_material)
-    select crew_id, gen_random_uuid(), id, 10, 8, 2, 2.7, 3, 'brick', 'glass', 15, 'timber floor', 'tiles' from jobs where name like 'Load %'`
+    select crew_id, gen_random_uuid(), id, 10, 8, 2, 2.7, 3, 'brick', 'glass', 15, 'timber floor', 'tiles'
+    from jobs where name like 'Load %'`
   await sql`vacuum analyze masts`
   await sql`vacuum analyze cells`
   await sql`vacuum analyze jobs`

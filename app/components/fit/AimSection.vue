@@ -438,7 +438,7 @@ useKeys({
 .reading {
   grid-column: 1;
   grid-row: 2;
-  padding: 14px 20px;
+  padding: 8px 20px 0;
   border-right: 1px solid var(--mv-line);
   display: flex;
   flex-direction: column;
@@ -451,9 +451,9 @@ useKeys({
   gap: 8px;
 }
 .huge {
-  font-size: 92px;
+  font-size: 72px;
   font-weight: 600;
-  width: 230px;
+  width: 200px;
   border: 0;
   border-bottom: 2px solid var(--mv-line);
   background: none;

@@ -111,6 +111,7 @@ const carriers = computed(() => [
           label="Calls must work"
           @update:model-value="v => setJob('agreedCalls')(!!v)"
         />
+        <MvText label="Next visit" type="date" :value="job.nextOn" :save="setJob('nextOn')" />
       </fieldset>
       <fieldset v-if="moving">
         <legend>Stops</legend>
@@ -327,7 +328,6 @@ const carriers = computed(() => [
       <fieldset>
         <legend>Who for</legend>
         <MvText label="Job" required :value="job.name" :save="setJob('name')" />
-        <MvText label="Next visit" type="date" :value="job.nextOn" :save="setJob('nextOn')" />
         <MvText label="Customer" :value="job.customerName" :save="setJob('customerName')" />
         <MvText label="How to reach them" :value="job.customerContact" :save="setJob('customerContact')" />
         <MvText label="Address" :value="job.customerAddress" :save="setJob('customerAddress')" />

@@ -49,7 +49,7 @@ const FIELDS: Record<
     { name: 'rsrp', label: 'RSRP', unit: 'dBm', negative: true, low: -160, high: -20 },
     { name: 'sinr', label: 'SINR', unit: 'dB', low: -30, high: 60 },
     { name: 'rsrq', label: 'RSRQ', unit: 'dB', negative: true, low: -50, high: 10 },
-    { name: 'band', label: 'Band, channel', unit: '' },
+    { name: 'band', label: 'Band', unit: '' },
     { name: 'width', label: 'Width', unit: 'MHz', low: 1.4, high: 100 },
     { name: 'cell', label: 'Cell', unit: '' },
   ],

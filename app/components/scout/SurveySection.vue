@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
-import { moveAlong, round2 } from '#core/site/frame'
+import { placeForSpot, moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
 import { logIndex } from '#core/survey/spots'
 import { setupWords } from '#core/survey/setups'
@@ -97,18 +97,21 @@ async function withdraw(entry: (typeof log.value)[number]) {
     'withdraw a reading',
   )
 }
+const editor = ref<HTMLDetailsElement | null>(null)
 async function addSpot(indoors: boolean) {
-  const before = new Set(store.doc!.spots.map(s => s.id))
+  const { spots } = store.doc!
+  const before = new Set(spots.map(s => s.id))
+  const called = indoors ? 'Room' : 'Outside'
+  const alike = spots.filter(s => s.name.startsWith(called)).length
   await store.commit(
     [
       {
         table: 'spots',
         op: 'insert',
         fields: {
-          name: indoors ? 'Room' : 'Outside',
-          eastM: indoors ? 0 : -10,
-          northM: 0,
-          upM: indoors ? 1 : 1.5,
+          name: alike ? `${called} ${alike + 1}` : called,
+          // On the floor that is looked at.
+          ...placeForSpot(store.result!.floors, store.site!, spots, indoors, spot.value?.indoors ? spot.value.upM : 0),
           indoors,
           needed: false,
         },
@@ -117,6 +120,8 @@ async function addSpot(indoors: boolean) {
     'add a spot',
   )
   picked.value = store.doc!.spots.find(s => !before.has(s.id))?.id ?? picked.value
+  // What it is called comes next.
+  if (editor.value) editor.value.open = true
 }
 const used = computed(
   () =>
@@ -231,7 +236,14 @@ useKeys({
         </p>
       </div>
       <div class="side">
-        <details class="edit">
+        <div class="roofadders">
+          <button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-room" @click="addSpot(true)">
+            + room</button
+          ><button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-outside" @click="addSpot(false)">
+            + spot outside
+          </button>
+        </div>
+        <details ref="editor" class="edit">
           <summary>the spot itself</summary>
           <div class="grid">
             <MvText label="Name" required :value="spot.name" :save="set('name')" />
@@ -388,6 +400,9 @@ summary {
   gap: 8px;
   margin-bottom: 8px;
 }
+.roofadders {
+  display: none;
+}
 @media (max-width: 900px) {
   .survey {
     overflow: auto;
@@ -398,6 +413,12 @@ summary {
   }
   .adders {
     display: none;
+  }
+  .roofadders {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
+    padding-bottom: 10px;
   }
   .desk {
     display: block;
