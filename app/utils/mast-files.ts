@@ -2,6 +2,8 @@
 import { parse } from 'csv-parse/browser/esm/sync'
 import type { FeatureCollection } from 'geojson'
 import { csvLine, guessDelimiter, markStrays, recordCuts } from '#core/formats/csv'
+import { MAST_FIELDS } from '#core/formats/mast-columns'
+import type { MastField } from '#core/formats/mast-columns'
 import type { Cell, Mast } from '#core/job/schema'
 
 /** A list that can be read piece by piece, as often as wanted. */
@@ -148,23 +150,10 @@ function tableOfText(text: string, bytes: number, delimiter: string): MastTable 
   }
 }
 
-const COLUMNS = [
-  'name',
-  'lat',
-  'lon',
-  'carrier',
-  'technology',
-  'band',
-  'channel',
-  'cell',
-  'azimuth',
-  'beamwidth',
-  'height',
-  'ground',
-  'power',
-  'accuracy',
-  'seen',
-] as const
+/** A point carries its place as two figures and its network by name. */
+type NotOurs = 'place' | 'mcc' | 'mnc' | 'area'
+const NOT_OURS: ReadonlySet<MastField> = new Set<NotOurs>(['place', 'mcc', 'mnc', 'area'])
+const COLUMNS = MAST_FIELDS.filter((f): f is Exclude<MastField, NotOurs> => !NOT_OURS.has(f))
 const OTHER_WORDS: Record<string, string> = {
   operator: 'carrier',
   network: 'carrier',
