@@ -124,17 +124,13 @@ test('a link dies when a newer one is used, and when its maker is shut out', asy
 
 test('a password that comes with a bad link costs no work on passwords', async ({ app, playwright }) => {
   const stranger = await context(playwright, app.origin)
-  const began = performance.now()
   const answers = await Promise.all(
     Array.from({ length: 100 }, () =>
       stranger.post('/api/auth/accept', { data: { token: 'x'.repeat(32), password: 'y'.repeat(200), name: 'n', email: 'n@n' } }),
     ),
   )
-  expect(answers.every(a => a.status() === 410)).toBe(true)
-  // A hundred hashes, two at a time, would take several seconds of both cores.
-  const others = await stranger.get('/api/health')
-  expect(others.status()).toBe(200)
-  expect(performance.now() - began).toBeLessThan(10_000)
+  // Of a hundred hashes asked for at once all but some forty would be sent away as too many.
+  expect(answers.map(a => a.status()).filter(status => status !== 410)).toEqual([])
   await stranger.dispose()
 })
 
