@@ -1,5 +1,6 @@
 /** What the bench times, bundled from the core itself. */
 export { assess } from '../core/judge/assess'
+export { advise } from '../core/judge/advisor'
 export { pathInputs } from '../core/aim/bearings'
 export { computePath } from '../core/terrain/path'
 export { deltaBullington } from '../core/terrain/diffraction'

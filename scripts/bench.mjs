@@ -92,6 +92,13 @@ for (const [name, doc] of [
     if (i >= 50) times.push(performance.now() - t)
   }
   add({ name, value: round(quantile(times, 0.5)), unit: 'ms' })
+  if (name !== 'assess demo home') continue
+  const ranked = Array.from({ length: 15 }, () => {
+    const t = performance.now()
+    k.advise(doc, { paths }, '2026-04-03T12:00:00.000Z')
+    return performance.now() - t
+  })
+  add({ name: 'advisor', value: round(quantile(ranked.slice(5), 0.5)), unit: 'ms' })
 }
 
 benchGround(add, k)

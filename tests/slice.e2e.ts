@@ -94,9 +94,20 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
   ] as const)
     await read(r, s)
 
-  // Choose, Place, Level
+  // Choose, Place, Level: the approaches ranked on this site, one of them laid out from there, then another
   await page.keyboard.press('Escape')
   await page.locator('header.acts').getByRole('button', { name: /Plan/ }).click()
+  const advice = page.locator('[data-test=advice] li')
+  await expect(advice).toHaveCount(4)
+  await expect(page.locator('[data-test=advice-nothing]')).toContainText('4.1')
+  await expect(page.locator('[data-test=advice-nothing]')).toContainText('falls short')
+  await expect(page.locator('[data-test=advice-router]')).toContainText(/\d ± \d/)
+  await expect(page.locator('[data-test=advice-booster]')).toContainText('better the SINR outside')
+  await page.locator('[data-test=lay-outdoors]').click()
+  await expect(page.locator('[data-test=advice]')).toHaveCount(0)
+  await expect(page.locator('.strip li.part').first()).toBeVisible()
+  await page.locator('[data-test=compare]').click()
+  await expect(page.locator('[data-test=advice-outdoors]')).toContainText(/\d ± \d/)
   await page.locator('[data-test=approach-booster]').click()
   await expect(page.locator('.strip li.part')).toHaveCount(4)
   await page.getByRole('link', { name: 'Place' }).click()

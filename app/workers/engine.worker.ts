@@ -2,6 +2,8 @@
 import { expose } from 'comlink'
 import { contours as contourLines } from 'd3-contour'
 import { assess } from '#core/judge/assess'
+import { advise } from '#core/judge/advisor'
+import type { Advised } from '#core/judge/advisor'
 import { solveCures } from '#core/judge/cures'
 import type { Cure } from '#core/judge/finding'
 import type { Assessment } from '#core/judge/assess'
@@ -153,6 +155,11 @@ export interface Relief {
 const engine = {
   assess(doc: JobDocument, atUtc: string): Assessment {
     return slim(assess(doc, { paths }, { atUtc }))
+  },
+
+  /** Every approach worked out and ranked. */
+  advise(doc: JobDocument, atUtc: string): Advised {
+    return advise(doc, { paths }, atUtc)
   },
 
   /** Cures of one finding that take a search. */

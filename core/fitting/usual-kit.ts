@@ -20,6 +20,9 @@ export const AREA_OF_A_DOME_M2 = 130
 const MOST_DOMES = 3
 const MOST_FLOORS = 4
 
+/** What is laid out at a press: a router inside, one outdoors behind its antenna, or a booster. */
+export type Kit = 'router' | 'outdoors' | 'booster'
+
 /** Lays parts and cables of one design. */
 class Layer {
   readonly changes: Change[] = []
@@ -93,22 +96,17 @@ class Layer {
 }
 
 /**
- * Lays out the usual kit of an approach: antenna on the mast-side gable, an arrestor for every down-lead at
+ * Lays out the usual kit: antenna on the mast-side gable, an arrestor for every down-lead at
  * the entrance, router or amplifier inside, domes in the ceilings; aboard, an omni on the roof or at the
  * spreaders and the box below it. What the design held before is removed.
  *
  * @param bearingDeg  of the mast in the site frame
  */
-export function kitChanges(
-  doc: JobDocument,
-  design: Design,
-  approach: Design['approach'],
-  bearingDeg: number | null,
-  newId: Maker,
-): Change[] {
+export function kitChanges(doc: JobDocument, design: Design, kit: Kit, bearingDeg: number | null, newId: Maker): Change[] {
   const site = doc.sites[0]!
   const { kind, rules, mayDrill } = doc.jobs[0]!
   const ashore = kind === 'home' || kind === 'building'
+  const approach: Design['approach'] = kit === 'booster' ? 'booster' : 'router'
   const changes: Change[] = []
   const gone = (table: 'nodes' | 'runs', rows: { id: string; designId: string; version?: number }[]) => {
     for (const r of rows.filter(r => r.designId === design.id))
@@ -127,6 +125,7 @@ export function kitChanges(
   const lay = new Layer(doc, design, ashore ? axisSign(site, bearingDeg) : 1, newId)
   const american = rules === 'US'
   if (!ashore) layAboard(lay, site, approach, american)
+  else if (kit === 'outdoors') layOutdoors(lay, site)
   else if (approach === 'router') layRouter(lay, site, mayDrill === 'no')
   else if (kind === 'home') layHomeBooster(lay, site, american, mayDrill === 'no')
   else layBuilding(lay, site, american)
@@ -151,6 +150,19 @@ function layRouter(lay: Layer, site: Site, windowOnly: boolean): void {
       const flat = lay.node(WINDOW_LEAD, at.x + 0.1, at.upM, aside)
       lay.run(lay.run(arrestor, 'out', flat, 'in', 'line-240'), 'out', jumper, 'in', 'line-240')
     } else lay.run(arrestor, 'out', jumper, 'in', 'line-240')
+    lay.screw(jumper, 'out', router, feed)
+  }
+}
+
+/** The modem outdoors behind its antenna, Ethernet and power down one lead: no radio cable but the short ones at the pole. */
+function layOutdoors(lay: Layer, site: Site): void {
+  const x = -site.lengthM / 2 + 0.4
+  const upM = mountM(site)
+  const antenna = lay.node('ant-panel-x', x, upM)
+  const router = lay.node('rtr-2', x, upM - 0.6)
+  for (const [i, feed] of ['1', '2'].entries()) {
+    const jumper = lay.node('adp-n-sma', x, upM - 0.4, 0.1 * i)
+    lay.run(antenna, feed, jumper, 'in', 'line-240')
     lay.screw(jumper, 'out', router, feed)
   }
 }

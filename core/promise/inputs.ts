@@ -48,8 +48,7 @@ export function promiseInputs(
   const { carrier } = levels
   const { start } = source
   const onBand = start.spot ? summariseSpot(log, start.spot, 'before', { band: carrier.band.name }) : null
-  const baseline = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr) ?? null
-  const base = baseline ? summariseSpot(log, baseline.spot, 'before') : null
+  const base = baselineOf(job, log, before)
   const beside = base ? readBeside(log, base) : []
   let readRsrpDbm: Belief
   let readSinrDb: Belief
@@ -62,19 +61,8 @@ export function promiseInputs(
     readSinrDb = { mean: Math.min(USUAL_SINR_DB, level - noisePerElementDbm() - 2), sigma: 5 }
     assumptions.push(`SINR outside on ${carrier.band.name} (assumed ${num(readSinrDb.mean)} dB)`)
   }
-  let share = ASSUMED_SHARE
-  if (base?.down && base.sinr && base.down.median > 0) {
-    const spread = base.down.count > 1 ? Math.max(0.1, sigmaOfMedian(base.down, base.down.median * 0.3) / base.down.median) : 0.3
-    const sinrDb = { mean: base.sinr.median, sigma: sigmaOfMedian(base.sinr, 2.5) }
-    const others = beside.map((c): MeasuredCarrier => ({
-      sinrDb: { mean: c.sinrDb ?? base.sinr!.median, sigma: c.sinrDb === null ? 4 : sinrDb.sigma },
-      bandwidthMHz: c.bandwidthMHz,
-    }))
-    share = calibrateShare(base.down.median, spread, [{ sinrDb, bandwidthMHz: carrier.bandwidthMHz }, ...others], 2)
-    if (base.down.count < 2) assumptions.push('load from a single speed test')
-  } else {
-    assumptions.push('share of the cell (no speed test with SINR)')
-  }
+  const { share, assumption } = shareAt(base, beside, carrier.bandwidthMHz)
+  if (assumption) assumptions.push(assumption)
   if (carrier.assumed) assumptions.push(`carrier width ${num(carrier.bandwidthMHz)} MHz`)
   if (start.provenance === 'assumed') assumptions.push(start.spot ? 'what the wall takes' : 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
@@ -112,7 +100,34 @@ export function promiseInputs(
   }
 }
 
-interface ReadCarrier {
+/** What is compared with: the job's baseline spot, else the first with speed and SINR. */
+export function baselineOf(job: Job, log: LogIndex, before: readonly SpotSummary[]): SpotSummary | null {
+  const spot = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr)
+  return spot ? summariseSpot(log, spot.spot, 'before') : null
+}
+
+/** @returns the share of the cell that the baseline's speed tells, and what had to be assumed for it */
+export function shareAt(
+  base: SpotSummary | null,
+  beside: readonly ReadCarrier[],
+  bandwidthMHz: number,
+): { share: Belief; assumption: string | null } {
+  if (!base?.down || !base.sinr || base.down.median <= 0)
+    return { share: ASSUMED_SHARE, assumption: 'share of the cell (no speed test with SINR)' }
+  const { down, sinr } = base
+  const spread = down.count > 1 ? Math.max(0.1, sigmaOfMedian(down, down.median * 0.3) / down.median) : 0.3
+  const sinrDb = { mean: sinr.median, sigma: sigmaOfMedian(sinr, 2.5) }
+  const others = beside.map((c): MeasuredCarrier => ({
+    sinrDb: { mean: c.sinrDb ?? sinr.median, sigma: c.sinrDb === null ? 4 : sinrDb.sigma },
+    bandwidthMHz: c.bandwidthMHz,
+  }))
+  return {
+    share: calibrateShare(down.median, spread, [{ sinrDb, bandwidthMHz }, ...others], 2),
+    assumption: down.count < 2 ? 'load from a single speed test' : null,
+  }
+}
+
+export interface ReadCarrier {
   band: string
   bandwidthMHz: number
   rsrpDbm: number
@@ -121,7 +136,7 @@ interface ReadCarrier {
 }
 
 /** Carriers that the baseline's device used beside its anchor, as it read them. */
-function readBeside(log: LogIndex, base: SpotSummary): ReadCarrier[] {
+export function readBeside(log: LogIndex, base: SpotSummary): ReadCarrier[] {
   const setupId = base.readings[0]?.setupId ?? null
   const rows = log.readings.filter(
     r =>

@@ -10,6 +10,7 @@ import { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from '#cor
 import { screwOn } from '#core/fitting/splice'
 import type { Step } from '#core/fitting/splice'
 import { kitChanges } from '#core/fitting/usual-kit'
+import type { Kit } from '#core/fitting/usual-kit'
 import type { Part, Port } from '#core/job/part'
 import type { Design, Run } from '#core/job/schema'
 import { buildingOf } from '#core/site/building'
@@ -42,13 +43,13 @@ const APPROACHES = computed<{ id: Design['approach']; name: string; when: string
 ])
 const { doing, once: one } = useOnce()
 const act = async (work: () => Promise<unknown>) => void (session.mayEdit && (await one(work)))
-const layOut = (approach: Design['approach']) =>
+const layOut = (kit: Kit) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
-    const changes = kitChanges(store.doc!, design.value, approach, bearing, uuidv7)
+    const changes = kitChanges(store.doc!, design.value, kit, bearing, uuidv7)
     return store.commit(
       changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
-      `lay out a ${approach}`,
+      `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`,
     )
   })
 const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
@@ -200,6 +201,7 @@ const join = () => {
 }
 const t = (s: string) => say(s, prefs.units)
 const catalogue = ref(false)
+const comparing = ref(false)
 </script>
 
 <template>
@@ -243,9 +245,10 @@ const catalogue = ref(false)
         <span class="soft">{{ result.chosen ? `of ${result.chosen.mast.name}` : 'choose the mast in Bearings' }}</span>
       </div>
     </div>
-    <p v-if="!laidOut" class="empty">
-      Press an approach: the usual kit is laid out on the site, every part of it can then be changed.
-    </p>
+    <template v-if="!laidOut">
+      <p class="empty">Press an approach: the usual kit is laid out on the site, every part of it can then be changed.</p>
+      <ApproachAdvice :busy="doing" @lay="layOut" />
+    </template>
     <ol v-else-if="straight" class="strip" tabindex="0" aria-label="The kit, in the order of the signal">
       <template v-for="(o, i) in rows" :key="o.at.node.id">
         <li v-if="o.joint && o.joint.run.partId" class="run">
@@ -441,6 +444,10 @@ const catalogue = ref(false)
         </form>
       </section>
     </div>
+    <details v-if="laidOut" class="compare" @toggle="e => (comparing = (e.target as HTMLDetailsElement).open)">
+      <summary data-test="compare">Compare the approaches on this site</summary>
+      <ApproachAdvice v-if="comparing" :busy="doing" @lay="layOut" />
+    </details>
     <PartSheet v-if="openedNode" v-model="sheet" :node="openedNode" :twins="opened!.twins.map(x => x.at.node)" />
     <LazyPartCatalogue v-if="catalogue" v-model="catalogue" />
   </div>
@@ -653,6 +660,14 @@ b.fig {
   grid-template-columns: 1fr 1fr;
   gap: 10px;
   margin-top: 10px;
+}
+.compare {
+  border-top: 1px solid var(--mv-line);
+}
+.compare summary {
+  cursor: pointer;
+  font-weight: 600;
+  padding: 12px 20px;
 }
 .empty {
   padding: 24px 20px;

@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import { nowUtc } from '~/replica/clock'
+import { sayExpected } from '#core/promise/promise'
+import type { Advice, Advised } from '#core/judge/advisor'
+import type { Kit } from '#core/fitting/usual-kit'
+import { given, num } from '#core/units'
+
+/** Every approach worked out on this site, ranked: expected, calls, hours, holes, and why it stands where it stands. */
+const emit = defineEmits<{ lay: [kit: Kit] }>()
+defineProps<{ busy: boolean }>()
+const store = useJob()
+const session = useSession()
+const { engine } = useEngine()
+const advised = shallowRef<Advised | null>(null)
+const failed = ref('')
+let asked = 0
+async function ask() {
+  const mine = ++asked
+  try {
+    const a = await engine.advise(toRaw(store.doc!), nowUtc())
+    if (mine === asked) advised.value = a
+    failed.value = ''
+  } catch (e) {
+    if (mine === asked) failed.value = messageOf(e)
+  }
+}
+/** a change to the job, and a path come in, may turn the order */
+watchDebounced([() => store.doc, () => store.result?.masts.length, () => store.pathsRunning], ask, { debounce: 350 })
+onMounted(ask)
+
+const COST = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const
+/** one scale for all rows, so that they compare at a glance */
+const top = computed(
+  () => Math.max(store.job!.agreedDownMbps ?? 0, ...(advised.value?.advice ?? []).map(a => a.down?.high ?? 0)) || 1,
+)
+const at = (v: number) => `${Math.min(100, Math.max(0, (v / top.value) * 100))}%`
+const holes = ({ holes: h }: Advice): string =>
+  [h.outside ? `${h.outside} hole${h.outside > 1 ? 's' : ''} out` : '', h.inside ? `${h.inside} in ceilings` : '']
+    .filter(Boolean)
+    .join(', ') || 'no hole'
+const work = (a: Advice): string =>
+  [a.hours ? `${num(a.hours, a.hours % 1 ? 1 : 0)} h` : 'no work', holes(a), COST[a.cost]].join(' · ')
+const kitOf = (a: Advice): Kit | null => (a.id === 'nothing' || a.id === 'move' ? null : a.id)
+const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
+</script>
+
+<template>
+  <section class="advice" aria-label="Which approach" data-test="advice">
+    <h2>
+      Which approach, on this site
+      <small v-if="store.job!.agreedDownMbps !== null" class="soft"
+        >agreed {{ given(store.job!.agreedDownMbps) }} Mbit/s down</small
+      >
+    </h2>
+    <p v-if="failed" class="error" role="alert">{{ failed }}</p>
+    <p v-else-if="!advised" class="soft">Working each approach out…</p>
+    <p v-if="advised?.none" class="none" role="note">{{ advised.none }}</p>
+    <ol v-if="advised">
+      <li v-for="(a, i) in advised.advice" :key="a.id" :data-test="`advice-${a.id}`">
+        <span class="rank fig">{{ i + 1 }}</span>
+        <span class="name"
+          ><strong>{{ a.name }}</strong
+          ><small class="soft">{{ work(a) }}</small></span
+        >
+        <span class="got">
+          <template v-if="a.down"
+            ><b class="fig">{{ sayExpected(a.down) }}</b
+            ><small class="soft">Mbit/s down {{ a.where }}</small
+            ><span class="bar" aria-hidden="true"
+              ><i class="range" :style="{ left: at(a.down.low), width: `calc(${at(a.down.high)} - ${at(a.down.low)})` }" /><i
+                class="mid"
+                :style="{ left: at(a.down.median) }" /><i
+                v-if="store.job!.agreedDownMbps !== null"
+                class="agreed"
+                :style="{ left: at(store.job!.agreedDownMbps!) }" /></span
+          ></template>
+          <small v-else class="soft">not worked out</small>
+        </span>
+        <span class="why"
+          ><b v-if="a.met" :class="a.met">{{ MET[a.met] }}</b> {{ a.why }}
+          <small v-if="a.cannot.length" class="soft">Cannot {{ a.cannot.join('; ') }}.</small></span
+        >
+        <button
+          v-if="kitOf(a)"
+          type="button"
+          class="press small"
+          :disabled="busy || !session.mayEdit || !a.down"
+          :data-test="`lay-${a.id}`"
+          @click="emit('lay', kitOf(a)!)"
+        >
+          lay it out
+        </button>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.advice {
+  padding: 12px 20px;
+}
+h2 small {
+  font-weight: 400;
+  padding-left: 10px;
+}
+ol {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 24px 230px 220px 1fr 100px;
+  gap: 14px;
+  align-items: start;
+  padding: 9px 0;
+  border-bottom: 1px solid var(--mv-line);
+}
+.rank {
+  font-size: 18px;
+}
+.name,
+.got {
+  display: flex;
+  flex-direction: column;
+}
+.got b {
+  font-size: 18px;
+}
+.bar {
+  position: relative;
+  height: 10px;
+  margin-top: 4px;
+  border-bottom: 1px solid var(--mv-line);
+}
+.bar i {
+  position: absolute;
+  top: 0;
+  bottom: 2px;
+}
+.range {
+  background: var(--mv-beam);
+}
+.mid {
+  width: 2px;
+  background: var(--mv-ink);
+}
+.agreed {
+  width: 3px;
+  background: var(--mv-agreed);
+  outline: 1px solid var(--mv-ink);
+}
+.why small {
+  display: block;
+}
+.likely {
+  color: var(--mv-met);
+}
+.unlikely {
+  color: var(--mv-short);
+}
+.none {
+  border-left: 4px solid var(--mv-short);
+  padding: 6px 12px;
+}
+@media (max-width: 900px) {
+  .advice {
+    padding: 10px 14px;
+  }
+  li {
+    grid-template-columns: 22px 1fr auto;
+    gap: 4px 10px;
+  }
+  .got,
+  .why {
+    grid-column: 2 / -1;
+  }
+  .press {
+    grid-column: 3;
+    grid-row: 1;
+    min-height: 48px;
+  }
+}
+</style>
