@@ -132,7 +132,7 @@ function moved(c: Context): Advice | null {
   // Down by what was read there; up by how much nearer the mast it has come, by level.
   const { down } = draw({ ...common, ...readAt(best) })
   const { up } = draw({ ...common, ...readAt(base) })
-  const far = `Wi-Fi moves with it: what hung on it in ${base.spot.name} may lose it`
+  const far = `leave its Wi-Fi where it was: what hung on it in ${base.spot.name} may lose it`
   return advice(c, 'move', {
     ...{ down, up, where: `at the router, to ${best.spot.name}`, calls: 'over Wi-Fi', hours: HOURS.move, cost: 0 },
     cannot: [far],
@@ -219,12 +219,13 @@ function metBy({ job }: Context, w: Worked): Met | null {
   return each.length ? each.reduce((a, b) => (MET_ORDER[b]! > MET_ORDER[a]! ? b : a)) : null
 }
 
+const moreWork = (a: Advice, first: Advice): string =>
+  a.hours > first.hours ? `${num(a.hours - first.hours, 1)} h more` : 'as much work'
+
+/** What stands beside the verdict: the figures that are short, or the work. */
 function whyThere(a: Advice, first: Advice, rank: number, { job }: Context): string {
   if (!a.down) return 'not worked out: a mast, or a reading outside on its band, is missing'
-  if (a.met === 'likely')
-    return rank === 0
-      ? 'meets all that was agreed, with the least work'
-      : `meets it too, for ${num(a.hours - first.hours, 1)} h more`
+  if (a.met === 'likely') return `all that was agreed, ${rank === 0 ? 'with the least work' : `for ${moreWork(a, first)}`}`
   const short = (got: Expected | null, agreed: number | null, what: string): string =>
     agreed !== null && got && got.median < agreed ? `${what} ${sayExpected(got)} of ${given(agreed)} agreed` : ''
   const lacks = [
@@ -232,9 +233,9 @@ function whyThere(a: Advice, first: Advice, rank: number, { job }: Context): str
     short(a.up, job.agreedUpMbps, 'up'),
     job.agreedCalls && a.calls !== 'as phones are' ? `calls ${a.calls}` : '',
   ].filter(Boolean)
-  if (a.met === 'open')
-    return lacks.length ? `may meet it: ${lacks.join('; ')}` : 'may meet it: the spread reaches under what was agreed'
-  if (a.met === 'unlikely') return `falls short: ${lacks.join('; ') || 'the whole spread lies under what was agreed'}`
+  const spread = a.met === 'open' ? 'the spread reaches under what was agreed' : 'the whole spread lies under what was agreed'
+  const free = a.met === 'open' && a.id === 'move' ? 'costs nothing to try: ' : ''
+  if (a.met) return `${free}${lacks.join('; ') || spread}`
   return `${sayExpected(a.down)} Mbit/s down; nothing was agreed to measure it by`
 }
 
