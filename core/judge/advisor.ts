@@ -11,7 +11,7 @@ import { NEED_CALLS_DBM } from '../radio/grades'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import type { SpotSummary } from '../survey/spots'
 import { given, num } from '../units'
-import { assess } from './assess'
+import { assess, capOfSim } from './assess'
 import type { Assessment } from './assess'
 import { contextOf } from './context'
 import type { Context } from './context'
@@ -97,7 +97,7 @@ function asItIs(c: Context): Advice | null {
     plusMinus: (s.high - s.low) / 2,
   })
   const [down, up] = [told(base.down), base.up ? told(base.up) : null]
-  return advice(c, 'nothing', { down, up, where: `in ${base.spot.name}`, calls: callsNow(c), hours: 0, cost: 0 })
+  return rowOf(c, 'nothing', { down, up, where: `in ${base.spot.name}`, calls: callsNow(c), hours: 0, cost: 0 })
 }
 
 /** The router where a room reads best, its Wi-Fi from there. */
@@ -108,6 +108,7 @@ function moved(c: Context): Advice | null {
   const best = rooms.reduce<SpotSummary | null>((a, b) => (!a || b.sinr!.median > a.sinr!.median ? b : a), null)
   if (!best || best.sinr!.median <= base.sinr.median) return null
   const bandwidthMHz = base.readings.find(r => r.bandwidthMHz)?.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ
+  const cap = capOfSim(c)
   const { share } = shareAt(base, readBeside(c.log, base), bandwidthMHz)
   const common: Omit<PromiseInputs, 'readRsrpDbm' | 'readSinrDb'> = {
     mountRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
@@ -117,8 +118,8 @@ function moved(c: Context): Advice | null {
     measuredUpMbps: base.up && base.up.median > 0 ? { mean: base.up.median, sigma: base.up.median * 0.2 } : null,
     bandwidthMHz,
     layers: 2,
-    capMbps: null,
-    capUpMbps: null,
+    capMbps: cap.downMbps,
+    capUpMbps: cap.upMbps,
     portLimitMbps: null,
     noiseFigureDb: 9,
     mastElementDbm: 18,
@@ -132,25 +133,31 @@ function moved(c: Context): Advice | null {
   // Down by what was read there; up by how much nearer the mast it has come, by level.
   const { down } = draw({ ...common, ...readAt(best) })
   const { up } = draw({ ...common, ...readAt(base) })
-  const far = `leave its Wi-Fi where it was: what hung on it in ${base.spot.name} may lose it`
-  return advice(c, 'move', {
-    ...{ down, up, where: `at the router, to ${best.spot.name}`, calls: 'over Wi-Fi', hours: HOURS.move, cost: 0 },
-    cannot: [far],
+  return rowOf(c, 'move', {
+    down,
+    up,
+    where: `at the router, to ${best.spot.name}`,
+    calls: 'over Wi-Fi',
+    hours: HOURS.move,
+    cost: 0,
+    cannot: [`leave its Wi-Fi where it was: what hung on it in ${base.spot.name} may lose it`],
   })
 }
 
-let laid = 0
 /** Ids of rows that no one keeps. */
-const throwaway = (): string => `00000000-0000-7000-8000-${(++laid % 1e12).toString().padStart(12, '0')}`
+function throwaway(): () => string {
+  let n = 0
+  return () => `00000000-0000-7000-8000-${(++n).toString().padStart(12, '0')}`
+}
 
 /** A kit laid out on a copy of the job. */
 function laidOut(c: Context, doc: JobDocument, evidence: Evidence, atUtc: string, design: Design, kit: Kit): Advice {
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
-  const a = assess(applyChanges(doc, kitChanges(doc, design, kit, bearingDeg, throwaway)), evidence, { atUtc })
+  const a = assess(applyChanges(doc, kitChanges(doc, design, kit, bearingDeg, throwaway())), evidence, { atUtc })
   const antennas = a.tree?.servers.length ?? 0
   const booster = kit === 'booster'
   const drills = c.job.mayDrill !== 'no' ? 1 : 0
-  return advice(c, kit, {
+  return rowOf(c, kit, {
     down: a.promise?.down ?? null,
     up: a.promise?.up ?? null,
     where: a.promise?.where ?? '',
@@ -202,7 +209,7 @@ function callsBy(a: Assessment, c: Context): Calls {
 
 type Worked = Pick<Advice, 'down' | 'up' | 'where' | 'calls' | 'hours' | 'cost'> & Partial<Pick<Advice, 'holes' | 'cannot'>>
 
-function advice(c: Context, id: Advice['id'], w: Worked): Advice {
+function rowOf(c: Context, id: Advice['id'], w: Worked): Advice {
   const name = id === 'booster' && c.job.kind === 'building' ? 'Amplifier and inside antennas' : NAMES[id]
   return { id, name, holes: { outside: 0, inside: 0 }, cannot: [], why: '', met: metBy(c, w), ...w }
 }

@@ -183,7 +183,7 @@ function promiseIn(c: Context): PromiseView | null {
 }
 
 /** The cap of the SIM that is to stay: of the last set-up marked after, else of the first of the job's carrier. */
-function capOfSim({ doc, job, log }: Context): { downMbps: number | null; upMbps: number | null } {
+export function capOfSim({ doc, job, log }: Context): { downMbps: number | null; upMbps: number | null } {
   const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim).at(-1)?.sim
   const sim = after ?? doc.sims.find(s => s.carrier === job.carrier) ?? doc.sims[0]
   return { downMbps: sim?.capDownMbps ?? null, upMbps: sim?.capUpMbps ?? null }
