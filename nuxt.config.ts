@@ -12,7 +12,7 @@ export default defineNuxtConfig({
     '@nuxt/eslint',
     async (_options, nuxt) => {
       await (await import('./scripts/validators.mjs')).generateValidators()
-      await (await import('./scripts/first-picture.mjs')).generateFirstPicture()
+      await (await import('./scripts/first-picture.mjs')).generateFirstPicture(!nuxt.options._prepare)
       nuxt.hooks.hook('nitro:init', nitro => {
         nitro.hooks.hook('compiled', async () => {
           const { bundle } = await import('./scripts/lib/database.mjs')

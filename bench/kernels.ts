@@ -2,7 +2,7 @@
 export { assess } from '../core/judge/assess'
 export { advise } from '../core/judge/advisor'
 export { pathInputs } from '../core/aim/bearings'
-export { computePath } from '../core/terrain/path'
+export { computePath, computePaths } from '../core/terrain/path'
 export { deltaBullington } from '../core/terrain/diffraction'
 export { cutTile, Terrain } from '../core/terrain/blocks'
 export { demoScenario } from '../demo/scenario'

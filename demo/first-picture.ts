@@ -5,8 +5,7 @@ import type { Drawing } from '../core/drawing/primitives'
 import { assess } from '../core/judge/assess'
 import { sayExpected } from '../core/promise/promise'
 import { cutTile, Terrain } from '../core/terrain/blocks'
-import { computePath } from '../core/terrain/path'
-import type { PathResult } from '../core/terrain/path'
+import { computePaths } from '../core/terrain/path'
 import { demoScenario } from './scenario'
 import { demoTile } from './terrain'
 
@@ -24,11 +23,7 @@ export interface FirstPicture {
 export function firstPicture(): FirstPicture {
   const terrain = new Terrain(cutTile(demoTile()))
   const doc = demoScenario().jobs.find(j => j.document.jobs[0]!.name === 'Net loft')!.document
-  const paths: Record<string, PathResult> = {}
-  for (const input of pathInputs(doc)) {
-    const path = computePath(terrain, input)
-    if (path) paths[input.key] = path
-  }
+  const paths = computePaths(terrain, pathInputs(doc))
   const a = assess(doc, { paths }, { atUtc: '2026-04-03T12:00:00.000Z' })
   const draw = (width: number, height: number, compact: boolean): Drawing =>
     layoutSection(doc, a, { width, height, units: 'metric', levels: true, compact }).drawing

@@ -1,7 +1,6 @@
 /** Writes the browser's validators: compiled beforehand, so that the page needs no `unsafe-eval`. */
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { importTs } from './lib/database.mjs'
+import { writeGenerated } from './lib/generated.mjs'
 import { ROOT } from './lib/system.mjs'
 
 export async function generateValidators() {
@@ -28,8 +27,6 @@ export async function generateValidators() {
     names[`${t}_part`] = `${t}_part`
   }
   const code = /** @type {any} */ (standalone.default ?? standalone)(ajv, names)
-  const folder = join(ROOT, 'app', 'generated')
-  mkdirSync(folder, { recursive: true })
   const out = await build({
     stdin: { contents: code, resolveDir: ROOT },
     bundle: true,
@@ -40,11 +37,9 @@ export async function generateValidators() {
     write: false,
     logLevel: 'error',
   })
-  const file = join(folder, 'validators.js')
-  const text = out.outputFiles[0].text
-  if (!existsSync(file) || readFileSync(file, 'utf8') !== text) writeFileSync(file, text)
-  writeFileSync(
-    join(folder, 'validators.d.ts'),
+  writeGenerated('validators.js', out.outputFiles[0].text)
+  writeGenerated(
+    'validators.d.ts',
     Object.keys(names)
       .map(
         n =>

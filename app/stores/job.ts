@@ -82,8 +82,7 @@ export const useJob = defineStore('job', () => {
     undoStack.length = 0
     redoStack.length = 0
     state.value = 'loading'
-    await loadValidators()
-    await refresh()
+    await Promise.all([loadValidators(), refresh()])
     if (doc.value) state.value = 'idle'
     await send()
     await fetchWhole()

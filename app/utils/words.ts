@@ -70,3 +70,6 @@ export const PART_FIGURES = {
   diameterMm: ['Diameter', 'mm'],
   bendMm: ['Bends no tighter than', 'mm'],
 } as const satisfies Record<string, readonly [label: string, unit: string]>
+
+/** Where a figure stands on a scale from nothing to its end, for CSS; what lies beyond stands at the end. */
+export const shareOf = (value: number, end: number): string => `${Math.min(100, Math.max(0, (value / end) * 100))}%`

@@ -4,8 +4,7 @@ import type { Assessment } from '../judge/assess'
 import { pathInputs } from '../aim/bearings'
 import type { JobDocument } from '../job/schema'
 import { cutTile, Terrain } from '../terrain/blocks'
-import { computePath } from '../terrain/path'
-import type { PathResult } from '../terrain/path'
+import { computePaths } from '../terrain/path'
 import { demoScenario } from '../../demo/scenario'
 import { demoTile } from '../../demo/terrain'
 import { layoutDial } from './dial'
@@ -27,11 +26,7 @@ beforeAll(() => {
   kiln = scenario.jobs[0]!.document
   loft = scenario.jobs[1]!.document
   const run = (doc: JobDocument) => {
-    const paths: Record<string, PathResult> = {}
-    for (const i of pathInputs(doc)) {
-      const p = computePath(terrain, i)
-      if (p) paths[i.key] = p
-    }
+    const paths = computePaths(terrain, pathInputs(doc))
     return assess(doc, { paths }, { atUtc: '2026-04-03T12:00:00.000Z' })
   }
   ofKiln = run(kiln)

@@ -160,8 +160,13 @@ function layOutdoors(lay: Layer, site: Site): void {
   const upM = mountM(site)
   const antenna = lay.node('ant-panel-x', x, upM)
   const router = lay.node('rtr-2', x, upM - 0.6)
+  feedBoth(lay, antenna, router, { x, upM: upM - 0.4 })
+}
+
+/** Both feeds of an antenna straight to a router's ports, each by a thin cable and a jumper at the box. */
+function feedBoth(lay: Layer, antenna: string, router: string, at: { x: number; upM: number }): void {
   for (const [i, feed] of ['1', '2'].entries()) {
-    const jumper = lay.node('adp-n-sma', x, upM - 0.4, 0.1 * i)
+    const jumper = lay.node('adp-n-sma', at.x, at.upM, 0.1 * i)
     lay.run(antenna, feed, jumper, 'in', 'line-240')
     lay.screw(jumper, 'out', router, feed)
   }
@@ -235,11 +240,7 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   if (approach === 'router') {
     const antenna = lay.node('ant-omni-x', x, upM)
     const router = lay.node('rtr-2', boxAt, boxM)
-    for (const [i, feed] of ['1', '2'].entries()) {
-      const jumper = lay.node('adp-n-sma', boxAt + 0.25, boxM, 0.1 * i)
-      lay.run(antenna, feed, jumper, 'in', 'line-240')
-      lay.screw(jumper, 'out', router, feed)
-    }
+    feedBoth(lay, antenna, router, { x: boxAt + 0.25, upM: boxM })
     return
   }
   const antenna = lay.node('ant-omni', x, upM)

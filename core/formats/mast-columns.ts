@@ -101,19 +101,20 @@ interface Column {
 const whole = (v: number): boolean => Number.isInteger(v)
 const eachNumber = (c: Column, of: (v: number) => boolean): boolean =>
   c.numbers.length >= c.filled.length * SHARE && c.numbers.every(of)
-const reads = (read: () => unknown): boolean => {
+/** What a reader makes of it; null where it refuses. */
+const tried = <T>(read: () => T | null): T | null => {
   try {
-    return read() != null
+    return read()
   } catch {
-    return false
+    return null
   }
 }
-const isPlace = (t: string): boolean => reads(() => parsePosition(t))
+const isPlace = (t: string): boolean => tried(() => parsePosition(t)) !== null
 /** Degrees with decimals, or with a hemisphere: whole numbers are anything. */
-const isDegrees = (t: string, most: number, as: 'lat' | 'lon'): boolean =>
-  (/[.,]\d{2}/.test(t) || /[°NSEW]/i.test(t)) &&
-  reads(() => parseCoordinate(t, as)) &&
-  Math.abs(parseCoordinate(t, as) ?? 999) <= most
+function isDegrees(t: string, as: 'lat' | 'lon'): boolean {
+  const deg = /[.,]\d{2}/.test(t) || /[°NSEW]/i.test(t) ? tried(() => parseCoordinate(t, as)) : null
+  return deg !== null && Math.abs(deg) <= (as === 'lat' ? 90 : 180)
+}
 const isBand = (t: string): boolean =>
   /^(B|n|band)\s?\d+$/i.test(t)
     ? !!(bandFromEntry(t, 'LTE') ?? bandFromEntry(t, 'NR'))
@@ -124,8 +125,8 @@ const SIGNS: readonly (readonly [MastField, (c: Column, all: (of: (t: string) =>
   ['technology', (_, all) => all(t => /^(LTE|NR|4G|5G|E-?UTRA|GSM|UMTS|2G|3G)$/i.test(t))],
   ['band', (_, all) => all(isBand)],
   ['place', (_, all) => all(isPlace)],
-  ['lat', (_, all) => all(t => isDegrees(t, 90, 'lat'))],
-  ['lon', (_, all) => all(t => isDegrees(t, 180, 'lon'))],
+  ['lat', (_, all) => all(t => isDegrees(t, 'lat'))],
+  ['lon', (_, all) => all(t => isDegrees(t, 'lon'))],
   ['seen', (_, all) => all(t => /^(19|20)\d{2}-\d{2}-\d{2}|^\d{1,2}\.\d{1,2}\.(19|20)\d{2}$/.test(t))],
   // Identities are long and hardly two alike; directions are whole degrees that go round.
   ['cell', c => eachNumber(c, v => whole(v) && v > 9999) && c.different > c.filled.length * 0.8],
@@ -137,7 +138,7 @@ const SIGNS: readonly (readonly [MastField, (c: Column, all: (of: (t: string) =>
 
 function columnOf(sample: readonly (readonly string[])[], index: number): Column {
   const filled = sample.map(r => (r[index] ?? '').trim()).filter(Boolean)
-  const numbers = filled.flatMap(t => (reads(() => parseNumber(t)) ? [parseNumber(t)!] : []))
+  const numbers = filled.flatMap(t => tried(() => parseNumber(t)) ?? [])
   return { index, filled, different: new Set(filled).size, numbers }
 }
 

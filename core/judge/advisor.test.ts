@@ -3,10 +3,8 @@ import { House, AT } from '../../tests/support/house'
 import { demoScenario } from '../../demo/scenario'
 import { pathInputs } from '../aim/bearings'
 import { cutTile, Terrain } from '../terrain/blocks'
-import { computePath } from '../terrain/path'
-import type { PathResult } from '../terrain/path'
+import { computePaths } from '../terrain/path'
 import { demoTile } from '../../demo/terrain'
-import type { JobDocument } from '../job/schema'
 import { advise } from './advisor'
 import type { Advice, Advised } from './advisor'
 
@@ -84,11 +82,7 @@ describe('which approach', () => {
   it('ranks every job of the demo, each with a reason', () => {
     const terrain = new Terrain(cutTile(demoTile()))
     for (const { document } of demoScenario().jobs) {
-      const paths: Record<string, PathResult> = {}
-      for (const i of pathInputs(document as JobDocument)) {
-        const p = computePath(terrain, i)
-        if (p) paths[i.key] = p
-      }
+      const paths = computePaths(terrain, pathInputs(document))
       const a = advise(document, { paths }, AT)
       expect(a.advice.length, document.jobs[0]!.name).toBeGreaterThanOrEqual(2)
       for (const x of a.advice) expect(x.why, `${document.jobs[0]!.name} ${x.id}`).not.toBe('')

@@ -4,19 +4,18 @@ import { kitChanges } from '../fitting/usual-kit'
 import type { Kit } from '../fitting/usual-kit'
 import { applyChanges } from '../job/changes'
 import type { Design, JobDocument } from '../job/schema'
-import { baselineOf, readBeside, shareAt } from '../promise/inputs'
-import { draw, sayExpected } from '../promise/promise'
-import type { Expected, PromiseInputs } from '../promise/promise'
-import { NEED_CALLS_DBM } from '../radio/grades'
+import { baselineOf, hardest, MAST_ELEMENT_DBM, readBeside, shareAt } from '../promise/inputs'
+import { draw, metOf, sayExpected } from '../promise/promise'
+import type { Expected, Met, PromiseInputs } from '../promise/promise'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
+import { RECEIVER_NF_DB } from '../radio/levels'
 import type { SpotSummary } from '../survey/spots'
+import { moves } from '../survey/place'
 import { given, num } from '../units'
-import { assess, capOfSim } from './assess'
-import type { Assessment } from './assess'
-import { contextOf } from './context'
+import { capOfSim, promiseIn } from './assess'
+import { contextOf, needForCallsDbm } from './context'
 import type { Context } from './context'
 
-export type Met = 'likely' | 'open' | 'unlikely'
 export type Calls = 'as phones are' | 'over Wi-Fi' | 'not everywhere' | 'not known'
 
 export interface Advice {
@@ -66,30 +65,30 @@ const NAMES: Record<Advice['id'], string> = {
 export function advise(document: JobDocument, evidence: Evidence, atUtc: string): Advised {
   const c = contextOf(document, evidence, atUtc)
   const { design } = c
-  const advice = [asItIs(c), moved(c)].filter((a): a is Advice => a !== null)
-  const ashore = c.job.kind === 'home' || c.job.kind === 'building'
-  const kits: Kit[] = ashore ? ['outdoors', 'router', 'booster'] : ['router', 'booster']
+  const base = baselineOf(c.job, c.log, c.before)
+  const advice = base ? [asItIs(c, base), moved(c, base)].filter((a): a is Advice => a !== null) : []
+  const kits: Kit[] = moves(c.doc) ? ['router', 'booster'] : ['outdoors', 'router', 'booster']
   if (design) for (const kit of kits) advice.push(laidOut(c, document, evidence, atUtc, design, kit))
   const ranked = advice.sort(byRank)
   ranked.forEach((a, i) => (a.why = whyThere(a, ranked[0]!, i, c)))
   return { advice: ranked, none: nothingOutside(c) }
 }
 
-const MET_ORDER: Record<string, number> = { likely: 0, open: 1, null: 2, unlikely: 3 }
+/** From the surest; what is not known stands before what falls short. */
+const MET_ORDER: readonly (Met | null)[] = ['likely', 'open', null, 'unlikely']
 
 /** Where it is met already nothing stands first; then what costs nothing and may do; then by how surely it is met. */
 function standing(a: Advice): number {
   if (a.id === 'nothing' && a.met === 'likely') return 0
   if (a.id === 'move' && (a.met === 'likely' || a.met === 'open')) return 1
-  return 2 + MET_ORDER[String(a.met)]!
+  return 2 + MET_ORDER.indexOf(a.met)
 }
 const byRank = (a: Advice, b: Advice): number =>
   standing(a) - standing(b) || a.hours - b.hours || (b.down?.median ?? 0) - (a.down?.median ?? 0)
 
 /** What was measured and nothing done about it. */
-function asItIs(c: Context): Advice | null {
-  const base = baselineOf(c.job, c.log, c.before)
-  if (!base?.down) return null
+function asItIs(c: Context, base: SpotSummary): Advice | null {
+  if (!base.down) return null
   const told = (s: NonNullable<SpotSummary['down']>): Expected => ({
     median: s.median,
     low: s.low,
@@ -101,9 +100,8 @@ function asItIs(c: Context): Advice | null {
 }
 
 /** The router where a room reads best, its Wi-Fi from there. */
-function moved(c: Context): Advice | null {
-  const base = baselineOf(c.job, c.log, c.before)
-  if (!base?.rsrp || !base.sinr) return null
+function moved(c: Context, base: SpotSummary): Advice | null {
+  if (!base.rsrp || !base.sinr) return null
   const rooms = c.before.filter(s => s.spot.indoors && s.spot.id !== base.spot.id && s.rsrp && s.sinr && s.band === base.band)
   const best = rooms.reduce<SpotSummary | null>((a, b) => (!a || b.sinr!.median > a.sinr!.median ? b : a), null)
   if (!best || best.sinr!.median <= base.sinr.median) return null
@@ -121,8 +119,8 @@ function moved(c: Context): Advice | null {
     capMbps: cap.downMbps,
     capUpMbps: cap.upMbps,
     portLimitMbps: null,
-    noiseFigureDb: 9,
-    mastElementDbm: 18,
+    noiseFigureDb: RECEIVER_NF_DB,
+    mastElementDbm: MAST_ELEMENT_DBM,
     booster: null,
     added: [],
   }
@@ -153,38 +151,35 @@ function throwaway(): () => string {
 /** A kit laid out on a copy of the job. */
 function laidOut(c: Context, doc: JobDocument, evidence: Evidence, atUtc: string, design: Design, kit: Kit): Advice {
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
-  const a = assess(applyChanges(doc, kitChanges(doc, design, kit, bearingDeg, throwaway())), evidence, { atUtc })
-  const antennas = a.tree?.servers.length ?? 0
+  // Only what is promised is asked: none of it is judged.
+  const laid = contextOf(applyChanges(doc, kitChanges(doc, design, kit, bearingDeg, throwaway())), evidence, atUtc)
+  const promise = promiseIn(laid)
+  const antennas = laid.tree?.servers.length ?? 0
   const booster = kit === 'booster'
   const drills = c.job.mayDrill !== 'no' ? 1 : 0
   return rowOf(c, kit, {
-    down: a.promise?.down ?? null,
-    up: a.promise?.up ?? null,
-    where: a.promise?.where ?? '',
-    calls: booster ? callsBy(a, c) : 'over Wi-Fi',
+    down: promise?.down ?? null,
+    up: promise?.up ?? null,
+    where: promise?.where ?? '',
+    calls: booster ? callsBy(laid) : 'over Wi-Fi',
     hours: HOURS[kit] + (booster ? Math.max(0, antennas - 1) * HOURS.eachMoreAntenna : 0),
-    holes: { outside: drills, inside: booster && c.job.mayDrill !== 'no' ? antennas : 0 },
+    holes: { outside: drills, inside: booster ? drills * antennas : 0 },
     cost: booster ? (antennas > 3 ? 3 : 2) : 1,
-    cannot: booster ? boosterCannot(a) : routerCannot(kit),
+    cannot: booster ? boosterCannot(laid) : routerCannot(kit),
   })
 }
 
-function boosterCannot(a: Assessment): string[] {
-  const held = a.loops.filter(l => l.state === 'held back')
+function boosterCannot({ main }: Context): string[] {
+  const loops = main?.loops ?? []
+  const held = loops.filter(l => l.state === 'held back').map(l => l.heldBackDb)
+  const short = (main?.rooms ?? []).filter(r => !r.met).map(r => r.spot.name)
   return [
     'better the SINR outside, or the cell’s share',
-    ...(a.loops.some(l => l.state === 'oscillating') ? ['run as laid out: it oscillates; move or part its antennas first'] : []),
-    ...(held.length ? [`use its whole gain as laid out: held back by ${num(Math.max(...held.map(l => l.heldBackDb)))} dB`] : []),
-    ...(a.rooms.some(r => !r.met)
-      ? [
-          `reach every room: ${a.rooms
-            .filter(r => !r.met)
-            .map(r => r.spot.name)
-            .join(', ')} short`,
-        ]
-      : []),
+    loops.some(l => l.state === 'oscillating') && 'run as laid out: it oscillates; move or part its antennas first',
+    held.length && `use its whole gain as laid out: held back by ${num(Math.max(...held))} dB`,
+    short.length && `reach every room: ${short.join(', ')} short`,
     'be switched on without the operator’s consent in most countries',
-  ]
+  ].filter((s): s is string => !!s)
 }
 
 const routerCannot = (kit: Kit): string[] => [
@@ -192,19 +187,17 @@ const routerCannot = (kit: Kit): string[] => [
   ...(kit === 'outdoors' ? ['do without power at the mast: by the Ethernet lead, and a box made for weather'] : []),
 ]
 
-const needCalls = (c: Context): number => c.job.needCallsDbm ?? NEED_CALLS_DBM
+const callsAt = (weakestDbm: number, c: Context): Calls =>
+  weakestDbm >= needForCallsDbm(c.job) ? 'as phones are' : 'not everywhere'
 
 function callsNow(c: Context): Calls {
   const rooms = c.before.filter(s => s.spot.needed && s.rsrp)
-  if (!rooms.length) return 'not known'
-  return rooms.every(s => s.rsrp!.low >= needCalls(c)) ? 'as phones are' : 'not everywhere'
+  return rooms.length ? callsAt(Math.min(...rooms.map(s => s.rsrp!.low)), c) : 'not known'
 }
 
-function callsBy(a: Assessment, c: Context): Calls {
-  const rooms = a.rooms.filter(r => r.spot.needed)
-  const asked = rooms.length ? rooms : a.rooms
-  if (!asked.length) return 'not known'
-  return asked.every(r => r.rsrpDbm >= needCalls(c)) ? 'as phones are' : 'not everywhere'
+function callsBy(laid: Context): Calls {
+  const room = hardest(laid.main?.rooms ?? [])
+  return room ? callsAt(room.rsrpDbm, laid) : 'not known'
 }
 
 type Worked = Pick<Advice, 'down' | 'up' | 'where' | 'calls' | 'hours' | 'cost'> & Partial<Pick<Advice, 'holes' | 'cannot'>>
@@ -216,14 +209,13 @@ function rowOf(c: Context, id: Advice['id'], w: Worked): Advice {
 
 /** Of everything agreed the least sure. */
 function metBy({ job }: Context, w: Worked): Met | null {
-  const one = (got: Expected | null, agreed: number | null): Met | null =>
-    agreed === null || !got ? null : got.low >= agreed ? 'likely' : got.high < agreed ? 'unlikely' : 'open'
+  const one = (got: Expected | null, agreed: number | null): Met | null => (agreed === null || !got ? null : metOf(got, agreed))
   const calls: Met | null = !job.agreedCalls
     ? null
     : ({ 'as phones are': 'likely', 'over Wi-Fi': 'open', 'not everywhere': 'unlikely', 'not known': 'open' } as const)[w.calls]
   if (job.agreedDownMbps !== null && !w.down) return null
   const each = [one(w.down, job.agreedDownMbps), one(w.up, job.agreedUpMbps), calls].filter((m): m is Met => m !== null)
-  return each.length ? each.reduce((a, b) => (MET_ORDER[b]! > MET_ORDER[a]! ? b : a)) : null
+  return each.length ? each.reduce((a, b) => (MET_ORDER.indexOf(b) > MET_ORDER.indexOf(a) ? b : a)) : null
 }
 
 const moreWork = (a: Advice, first: Advice): string =>

@@ -164,7 +164,7 @@ function withAcceptance(doc: JobDocument, findings: Finding[]): Finding[] {
     )
 }
 
-function promiseIn(c: Context): PromiseView | null {
+export function promiseIn(c: Context): PromiseView | null {
   if (!c.tree || !c.main?.levels) return null
   const cell = c.doc.cells.find(
     x => x.mastId === c.chosen?.mast.id && x.band === c.main!.carrier.band.name && x.powerDbm !== null,

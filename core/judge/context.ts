@@ -74,6 +74,9 @@ export interface Context {
   needDbm: number
 }
 
+/** RSRP that a room needs for calls, dBm. */
+export const needForCallsDbm = (job: Pick<Job, 'needCallsDbm'>): number => job.needCallsDbm ?? NEED_CALLS_DBM
+
 /** Band taken while none is chosen. */
 const FIRST_BAND = 'B20'
 /** Mount over the eaves while no antenna is placed, m. */
@@ -110,8 +113,7 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
     chosen,
     lengths: tree ? tree.joints.flatMap(j => cableLength(job.kind, building, j) ?? []) : [],
     sweep: latestSweep(doc),
-    needDbm:
-      job.agreedDownMbps === null && job.agreedCalls ? (job.needCallsDbm ?? NEED_CALLS_DBM) : (job.needDataDbm ?? NEED_DATA_DBM),
+    needDbm: job.agreedDownMbps === null && job.agreedCalls ? needForCallsDbm(job) : (job.needDataDbm ?? NEED_DATA_DBM),
   }
   // Only an amplifier asks what else is in its band.
   const seen = tree?.amplifiers.length ? seenMasts(base) : []

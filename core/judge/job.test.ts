@@ -15,7 +15,7 @@ import { makeReport } from '../report/report'
 import { toSvg } from '../drawing/primitives'
 import { layoutSection } from '../drawing/section'
 import { cutTile, Terrain } from '../terrain/blocks'
-import { computePath } from '../terrain/path'
+import { computePaths } from '../terrain/path'
 import type { PathResult } from '../terrain/path'
 import { countedIds, demoScenario } from '../../demo/scenario'
 import { demoTile } from '../../demo/terrain'
@@ -26,11 +26,7 @@ const scenario = demoScenario()
 const [kiln, loft, croft] = scenario.jobs.map(j => j.document) as [JobDocument, JobDocument, JobDocument]
 
 function evidence(doc: JobDocument): { paths: Record<string, PathResult> } {
-  const paths: Record<string, PathResult> = {}
-  for (const i of pathInputs(doc)) {
-    const p = computePath(terrain, i)
-    if (p) paths[i.key] = p
-  }
+  const paths = computePaths(terrain, pathInputs(doc))
   return { paths }
 }
 const run = (doc: JobDocument) => assess(doc, evidence(doc), { atUtc: AT })

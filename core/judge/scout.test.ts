@@ -7,7 +7,7 @@ import { layoutDial } from '../drawing/dial'
 import { cutTile, Terrain } from '../terrain/blocks'
 import { VOID } from '../terrain/hgt'
 import { horizonRing } from '../terrain/horizon'
-import { computePath } from '../terrain/path'
+import { computePath, computePaths } from '../terrain/path'
 import type { PathResult } from '../terrain/path'
 import { applyChanges, standing } from '../job/changes'
 import { assess } from './assess'
@@ -33,11 +33,7 @@ const [kiln, , croft, van, ketch] = scenario.jobs.map(j => j.document) as [
 ]
 const AT = '2026-04-12T14:00:00.000Z'
 const evidence = (doc: JobDocument) => {
-  const paths: Record<string, PathResult> = {}
-  for (const i of pathInputs(doc)) {
-    const p = computePath(terrain, i)
-    if (p) paths[i.key] = p
-  }
+  const paths = computePaths(terrain, pathInputs(doc))
   return { paths }
 }
 const run = (doc: JobDocument, at = AT): Assessment => assess(doc, evidence(doc), { atUtc: at })

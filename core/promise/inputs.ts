@@ -32,7 +32,7 @@ export interface PromiseGround {
 /** SINR outside where none was read, at most, dB. Assumed. */
 const USUAL_SINR_DB = 9
 /** Reference power of a mast per resource element where its power is not known, dBm. @source 46 dBm over 600 elements, assumed */
-const MAST_ELEMENT_DBM = 18
+export const MAST_ELEMENT_DBM = 18
 
 /** @returns null where the tree has neither a modem nor a room that it serves */
 export function promiseInputs(

@@ -91,6 +91,12 @@ export function sayExpected(e: Expected): string {
     : `${num(e.low, decimals)} to ${num(e.high, decimals)}`
 }
 
+/** How surely a spread reaches what was agreed. */
+export type Met = 'likely' | 'open' | 'unlikely'
+
+export const metOf = (got: Pick<Expected, 'low' | 'high'>, agreed: number): Met =>
+  got.low >= agreed ? 'likely' : got.high < agreed ? 'unlikely' : 'open'
+
 export interface Drawn {
   down: Expected
   up: Expected

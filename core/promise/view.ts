@@ -1,8 +1,8 @@
 /** The promise as it stands at the foot of every screen. */
 import type { Job } from '../job/schema'
 import { given, num } from '../units'
-import { draw, measureNext, sayExpected } from './promise'
-import type { Drawn, MeasureNext } from './promise'
+import { draw, measureNext, metOf, sayExpected } from './promise'
+import type { Drawn, MeasureNext, Met } from './promise'
 import { promiseInputs } from './inputs'
 import type { PromiseGround } from './inputs'
 
@@ -12,7 +12,7 @@ export interface PromiseView extends Drawn {
   on: string
   agreedDown: number | null
   agreedUp: number | null
-  met: 'likely' | 'open' | 'unlikely' | null
+  met: Met | null
   words: string
   upWords: string
   next: MeasureNext | null
@@ -32,7 +32,7 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
     ...drawn,
     agreedDown: job.agreedDownMbps,
     agreedUp: job.agreedUpMbps,
-    met: metOf(drawn, job),
+    met: job.agreedDownMbps === null ? null : metOf(drawn.down, job.agreedDownMbps),
     words: wordsOf(drawn, job),
     assumptions,
     on,
@@ -43,12 +43,6 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
   }
 }
 
-function metOf(drawn: Drawn, job: Job): PromiseView['met'] {
-  const agreed = job.agreedDownMbps
-  if (agreed === null) return null
-  return drawn.down.low >= agreed ? 'likely' : drawn.down.high < agreed ? 'unlikely' : 'open'
-}
-
 function wordsOf(drawn: Drawn, job: Job): string {
   const agreed = job.agreedDownMbps
   if (agreed === null) return 'nothing agreed yet'
@@ -57,5 +51,6 @@ function wordsOf(drawn: Drawn, job: Job): string {
     return num(shortMbps, 1) === num(0, 1)
       ? `agreed ${given(agreed)}: as likely met as not`
       : `agreed ${given(agreed)}: short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
-  return `agreed ${given(agreed)}: ${metOf(drawn, job) === 'likely' ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
+  const likely = metOf(drawn.down, agreed) === 'likely'
+  return `agreed ${given(agreed)}: ${likely ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
 }

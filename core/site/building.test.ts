@@ -6,8 +6,8 @@ import { MATERIAL_IDS } from '../job/materials'
 import { emptyDocument } from '../job/schema'
 import type { Job, JobDocument } from '../job/schema'
 import { countedIds } from '../../demo/scenario'
-import { buildingOf, floorAt, floorsOf, inside, surfacesBetween } from './building'
-import { along, placeForSpot } from './frame'
+import { buildingOf, floorAt, floorsOf, inside, placeForSpot, surfacesBetween } from './building'
+import { along } from './frame'
 import { mixedDb, slabLossDb, throughDb } from './materials'
 
 const site = (kind: Job['kind'], o: Record<string, unknown> = {}): JobDocument => {

@@ -7,7 +7,7 @@ import type { MaterialId } from '../job/materials'
 import type { Job, JobDocument, Site } from '../job/schema'
 import { knifeEdgeLossDb } from '../terrain/diffraction'
 import { wavelengthM } from '../radio/freespace'
-import { eavesM, round2 } from './frame'
+import { along, eavesM, moveAlong, round2 } from './frame'
 import type { Point } from './frame'
 import { mixedDb, throughDb } from './materials'
 
@@ -157,6 +157,41 @@ export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors'>): Floor[] {
 /** @returns the floor that a height lies in; the nearest one below ground or over the eaves */
 export const floorAt = (floors: readonly Floor[], upM: number): Floor =>
   floors.find(f => upM < f.toM) ?? floors.at(-1) ?? { level: 0, name: null, fromM: 0, toM: 3, material: 'open' }
+
+/** A phone or a router is held this high over the floor, and outside over the ground, m. */
+const HELD_M = 1
+const HELD_OUTSIDE_M = 1.5
+
+/**
+ * Where a new spot stands until it is moved: a room in the widest gap of its floor, one outside beyond an end of the
+ * site where none stands yet.
+ *
+ * @param upM  a height on the floor wanted
+ */
+export function placeForSpot(
+  floors: readonly Floor[],
+  site: Pick<Site, 'axisDeg' | 'lengthM'>,
+  spots: readonly (Point & { indoors: boolean })[],
+  indoors: boolean,
+  upM: number,
+): Point {
+  const half = site.lengthM / 2
+  const at = (x: number, up: number): Point => ({
+    ...moveAlong(site, { eastM: 0, northM: 0, upM: up }, x, 1),
+    upM: round2(up),
+  })
+  if (!indoors) {
+    const taken = spots.filter(s => !s.indoors && s.upM < 3).map(s => along(site, s, 1))
+    for (let beyondM = 2.5; ; beyondM += 3)
+      for (const x of [-(half + beyondM), half + beyondM]) if (taken.every(t => Math.abs(t - x) > 1)) return at(x, HELD_OUTSIDE_M)
+  }
+  const floor = floorAt(floors, upM)
+  const here = spots.filter(s => s.indoors && s.upM >= floor.fromM && s.upM < floor.toM).map(s => along(site, s, 1))
+  const edges = [-half, ...here.filter(x => Math.abs(x) < half).sort((a, b) => a - b), half]
+  let widest = 0
+  for (let i = 1; i < edges.length - 1; i++) if (edges[i + 1]! - edges[i]! > edges[widest + 1]! - edges[widest]!) widest = i
+  return at((edges[widest]! + edges[widest + 1]!) / 2, floor.fromM + HELD_M)
+}
 
 function toLocal(site: Pick<Site, 'axisDeg'>, p: Point): Local {
   const a = toRad(site.axisDeg)

@@ -84,38 +84,3 @@ export function rooms(
   })
   return out
 }
-
-/** A phone or a router is held this high over the floor, and outside over the ground, m. */
-const HELD_M = 1
-const HELD_OUTSIDE_M = 1.5
-
-/**
- * Where a new spot stands until it is moved: a room in the widest gap of its floor, one outside beyond an end of the
- * site where none stands yet.
- *
- * @param upM  a height on the floor wanted
- */
-export function placeForSpot(
-  floors: readonly Storey[],
-  site: Pick<Site, 'axisDeg' | 'lengthM'>,
-  spots: readonly (Point & { indoors: boolean })[],
-  indoors: boolean,
-  upM: number,
-): Point {
-  const half = site.lengthM / 2
-  const at = (x: number, up: number): Point => ({
-    ...moveAlong(site, { eastM: 0, northM: 0, upM: up }, x, 1),
-    upM: round2(up),
-  })
-  if (!indoors) {
-    const taken = spots.filter(s => !s.indoors && s.upM < 3).map(s => along(site, s, 1))
-    for (let beyondM = 2.5; ; beyondM += 3)
-      for (const x of [-(half + beyondM), half + beyondM]) if (taken.every(t => Math.abs(t - x) > 1)) return at(x, HELD_OUTSIDE_M)
-  }
-  const floor = floors.find(f => upM < f.toM) ?? floors.at(-1) ?? { fromM: 0, toM: 3 }
-  const here = spots.filter(s => s.indoors && s.upM >= floor.fromM && s.upM < floor.toM).map(s => along(site, s, 1))
-  const edges = [-half, ...here.filter(x => Math.abs(x) < half).sort((a, b) => a - b), half]
-  let widest = 0
-  for (let i = 1; i < edges.length - 1; i++) if (edges[i + 1]! - edges[i]! > edges[widest + 1]! - edges[widest]!) widest = i
-  return at((edges[widest]! + edges[widest + 1]!) / 2, floor.fromM + HELD_M)
-}

@@ -109,6 +109,16 @@ export function profileOf(
   return { profile, bearingDeg, siteGroundM, mastGroundM, mastHeightM: Math.max(1, input.mastHeightM ?? ASSUMED_MAST_HEIGHT_M) }
 }
 
+/** @returns the paths of all that can be computed, by their keys */
+export function computePaths(terrain: Terrain, inputs: readonly PathInput[]): Record<string, PathResult> {
+  const paths: Record<string, PathResult> = {}
+  for (const input of inputs) {
+    const path = computePath(terrain, input)
+    if (path) paths[input.key] = path
+  }
+  return paths
+}
+
 /**
  * @returns null where mast and site are the same place, or further apart than 150 km
  */

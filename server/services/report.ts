@@ -10,8 +10,7 @@ import type { JobDocument } from '../../core/job/schema'
 import type { Block, Report } from '../../core/report/report'
 import { toSvg } from '../../core/drawing/primitives'
 import { isFar, Terrain } from '../../core/terrain/blocks'
-import { computePath, pathBlocks } from '../../core/terrain/path'
-import type { PathResult } from '../../core/terrain/path'
+import { computePaths, pathBlocks } from '../../core/terrain/path'
 import type { Db } from '../utils/db'
 import { readBlocks } from './terrain'
 
@@ -30,11 +29,7 @@ export async function assessOnServer(db: Db, crewId: string, doc: JobDocument, a
     [...(await readBlocks(db, crewId, near)), ...(await readBlocks(db, crewId, far, 'ground', true))],
     [...(await readBlocks(db, crewId, near, 'cover')), ...(await readBlocks(db, crewId, far, 'cover', true))],
   )
-  const paths: Record<string, PathResult> = {}
-  for (const i of inputs) {
-    const result = computePath(terrain, i)
-    if (result) paths[i.key] = result
-  }
+  const paths = computePaths(terrain, inputs)
   return assess(doc, { paths }, { atUtc })
 }
 

@@ -14,7 +14,7 @@ import type { Cure, Finding } from '../../core/judge/finding'
 import { contextOf } from '../../core/judge/context'
 import type { Context } from '../../core/judge/context'
 import { Terrain } from '../../core/terrain/blocks'
-import { computePath } from '../../core/terrain/path'
+import { computePaths } from '../../core/terrain/path'
 import type { PathResult } from '../../core/terrain/path'
 import { countedIds } from '../../demo/scenario'
 
@@ -186,11 +186,7 @@ export class House {
 
   get evidence(): { paths: Record<string, PathResult> } {
     const terrain = new Terrain()
-    const paths: Record<string, PathResult> = {}
-    for (const i of pathInputs(this.doc)) {
-      const p = computePath(terrain, i)
-      if (p) paths[i.key] = p
-    }
+    const paths = computePaths(terrain, pathInputs(this.doc))
     return { paths }
   }
 

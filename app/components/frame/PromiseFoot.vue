@@ -7,7 +7,7 @@ const store = useJob()
 const p = computed(() => store.result?.promise ?? null)
 const agreed = computed(() => store.job?.agreedDownMbps ?? null)
 const top = computed(() => Math.max(p.value ? p.value.down.high : 0, agreed.value ?? 0, p.value?.measured ?? 0) * 1.25 || 1)
-const at = (v: number) => `${Math.min(100, Math.max(0, (v / top.value) * 100))}%`
+const at = (v: number) => shareOf(v, top.value)
 const lacks = computed(() => {
   const r = store.result
   if (!r) return 'working it out…'

@@ -33,7 +33,7 @@ const COST = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const
 const top = computed(
   () => Math.max(store.job!.agreedDownMbps ?? 0, ...(advised.value?.advice ?? []).map(a => a.down?.high ?? 0)) || 1,
 )
-const at = (v: number) => `${Math.min(100, Math.max(0, (v / top.value) * 100))}%`
+const at = (v: number) => shareOf(v, top.value)
 const holes = ({ holes: h }: Advice): string =>
   [h.outside ? `${h.outside} hole${h.outside > 1 ? 's' : ''} out` : '', h.inside ? `${h.inside} in ceilings` : '']
     .filter(Boolean)

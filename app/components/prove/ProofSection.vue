@@ -38,7 +38,6 @@ const scales = computed(() => ({
   down: scaleOf([agreed.value.down, ...lines.value.flatMap(l => l.summary.runs.map(r => r.downMbps))]),
   up: scaleOf([agreed.value.up, ...lines.value.flatMap(l => l.summary.runs.map(r => r.upMbps))]),
 }))
-const pct = (v: number, end: number) => `${Math.min(100, (v / end) * 100)}%`
 const SIDES = ['down', 'up'] as const
 const dots = (l: SetupLine, side: 'down' | 'up') =>
   l.summary.runs.map((r, i) => ({
@@ -81,7 +80,9 @@ const drops = computed(() => proof.value.calls)
           <span /><span /><span>RSRP, dBm</span><span>SINR, dB</span>
           <span v-for="side in SIDES" :key="side" class="scale">
             <small>{{ side }}, Mbit/s</small>
-            <i v-for="m in scales[side].marks" :key="m" :style="{ left: pct(m, scales[side].end) }" class="fig">{{ given(m) }}</i>
+            <i v-for="m in scales[side].marks" :key="m" :style="{ left: shareOf(m, scales[side].end) }" class="fig">{{
+              given(m)
+            }}</i>
           </span>
           <span>ping, ms</span>
         </div>
@@ -104,18 +105,18 @@ const drops = computed(() => proof.value.calls)
             :aria-label="`${side}: ${plotWords(l, side)}`"
             :data-name="`${side}, Mbit/s`"
           >
-            <i v-for="m in scales[side].marks" :key="m" class="mark" :style="{ left: pct(m, scales[side].end) }" />
-            <i v-if="agreed[side] !== null" class="agreed" :style="{ left: pct(agreed[side]!, scales[side].end) }" />
+            <i v-for="m in scales[side].marks" :key="m" class="mark" :style="{ left: shareOf(m, scales[side].end) }" />
+            <i v-if="agreed[side] !== null" class="agreed" :style="{ left: shareOf(agreed[side]!, scales[side].end) }" />
             <template v-for="d in dots(l, side)" :key="d.id">
               <i
                 v-if="d.value !== null"
                 class="dot"
-                :style="{ left: pct(d.value, scales[side].end), top: `calc(50% + ${d.jitter}px)` }"
+                :style="{ left: shareOf(d.value, scales[side].end), top: `calc(50% + ${d.jitter}px)` }"
               />
             </template>
             <template v-if="l.summary[side]">
-              <i class="median" :style="{ left: pct(l.summary[side]!.median, scales[side].end) }" />
-              <b class="fig" :style="{ left: pct(l.summary[side]!.median, scales[side].end) }">{{
+              <i class="median" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }" />
+              <b class="fig" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }">{{
                 num(l.summary[side]!.median, 1)
               }}</b>
             </template>

@@ -20,6 +20,21 @@ const moving = computed(() => moves(store.doc!))
 const stop = computed(() => presentStop(store.doc!))
 /** where it stands belongs to the stop while it is at one */
 const setGround = (v: unknown) => (stop.value ? update('stops', stop.value.id, 'ground')('groundM')(v) : setSite('groundM')(v))
+type Measure = 'lengthM' | 'depthM' | 'storeyHeightM' | 'roofRiseM' | 'mizzenRiseM'
+/** what is measured of a vehicle, and of a boat with her masts */
+const measures = computed<{ field: Measure; label: string; low: number; high: number; optional?: boolean }[]>(() => {
+  const boat = job.value.kind === 'boat'
+  const masts = [
+    { field: 'roofRiseM' as const, label: 'Mast above the coachroof', low: 0, high: 60 },
+    { field: 'mizzenRiseM' as const, label: 'A mizzen, above the coachroof', low: 0.5, high: 60, optional: true },
+  ]
+  return [
+    { field: 'lengthM', label: 'Length', low: 2, high: 150 },
+    { field: 'depthM', label: 'Width', low: 1, high: 100 },
+    { field: 'storeyHeightM', label: boat ? 'Water to coachroof' : 'Ground to roof', low: 0.5, high: 20 },
+    ...(boat ? masts : []),
+  ]
+})
 const factor = computed(() => fromMetres(1, prefs.units))
 const lengthUnit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
 
@@ -264,60 +279,17 @@ const carriers = computed(() => [
       <fieldset v-else>
         <legend>{{ job.kind === 'boat' ? 'The boat' : 'The vehicle' }}</legend>
         <MvNumber
-          label="Length"
+          v-for="m in measures"
+          :key="m.field"
+          :label="m.label"
           :unit="lengthUnit"
           :factor="factor"
-          :value="site.lengthM"
-          :low="2"
-          :high="150"
-          required
+          :value="site[m.field]"
+          :low="m.low"
+          :high="m.high"
+          :required="!m.optional"
           :decimals="1"
-          :save="setSite('lengthM')"
-        />
-        <MvNumber
-          label="Width"
-          :unit="lengthUnit"
-          :factor="factor"
-          :value="site.depthM"
-          :low="1"
-          :high="100"
-          required
-          :decimals="1"
-          :save="setSite('depthM')"
-        />
-        <MvNumber
-          :label="job.kind === 'boat' ? 'Water to coachroof' : 'Ground to roof'"
-          :unit="lengthUnit"
-          :factor="factor"
-          :value="site.storeyHeightM"
-          :low="0.5"
-          :high="20"
-          required
-          :decimals="1"
-          :save="setSite('storeyHeightM')"
-        />
-        <MvNumber
-          v-if="job.kind === 'boat'"
-          label="Mast above the coachroof"
-          :unit="lengthUnit"
-          :factor="factor"
-          :value="site.roofRiseM"
-          :low="0"
-          :high="60"
-          required
-          :decimals="1"
-          :save="setSite('roofRiseM')"
-        />
-        <MvNumber
-          v-if="job.kind === 'boat'"
-          label="A mizzen, above the coachroof"
-          :unit="lengthUnit"
-          :factor="factor"
-          :value="site.mizzenRiseM"
-          :low="0.5"
-          :high="60"
-          :decimals="1"
-          :save="setSite('mizzenRiseM')"
+          :save="setSite(m.field)"
         />
       </fieldset>
       <BuildingFields />

@@ -13,7 +13,7 @@ const edges = computed(() => ({
   rsrpEdges: (props.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '),
   sinrEdges: (props.value.sinrEdges ?? SINR_EDGES).map(v => num(v)).join('  '),
 }))
-/** Four figures, best first. @param low  RSRP is below zero, whether or not the sign was typed */
+/** Four figures, best first; RSRP is below zero whether or not the sign was typed. */
 async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) {
   if (!text?.trim()) return props.save(field, null)
   try {

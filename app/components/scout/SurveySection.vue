@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
-import { placeForSpot, moveAlong, round2 } from '#core/site/frame'
+import { placeForSpot } from '#core/site/building'
+import { moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
 import { logIndex } from '#core/survey/spots'
 import { setupWords } from '#core/survey/setups'
