@@ -2,8 +2,9 @@
  * Levels, noise and limits at every port of a signal tree, for one band: down to the phones and modems,
  * and up from them.
  */
+import { amplifierOn } from '../job/part'
 import type { Band } from '../radio/bands'
-import { noisePerElementDbm, rsrpToTotalDbm, sumDbm, toDb, toLinear } from '../radio/levels'
+import { noisePerElementDbm, rsrpToTotalDbm, sumDbm, toDb, toLinear, totalToRsrpDbm } from '../radio/levels'
 import { gainToward } from '../radio/pattern'
 import type { Provenance } from '../units'
 import type { BandLoad, Start } from './start'
@@ -264,7 +265,7 @@ function amplifierState(
   byDonor: ReadonlyMap<string, Source>,
   held: { gainDb: number; oscillating: boolean } | undefined,
 ): AmplifierState | null {
-  const { part } = at
+  const part = amplifierOn(at.part, carrier.band.name)
   const arrivals = ports.filter(
     (p, i): p is PortLevel => p !== null && tree.visits[i]!.at.node.id === at.node.id && tree.visits[i]!.entry?.role === 'donor',
   )
@@ -279,7 +280,7 @@ function amplifierState(
   // The ceiling is for everything in the band: each carrier leaves with its own share of what came in.
   const carrierLimitDbm = part.outputDbm - (inputAllDbm - wantedDbm)
   const common = {
-    at,
+    at: { node: at.node, part },
     inputRsrpDbm: strongest.rsrp,
     inputAllDbm,
     carriers: strongest.load.carriers,
@@ -316,6 +317,10 @@ function amplifierState(
     outputMarginDb: part.outputDbm - inputAllDbm - gainDb,
   }
 }
+
+/** RSRP that an amplifier would send with its loop in order: full gain, up to what its output leaves one carrier, dBm. */
+export const freeOutputDbm = (a: AmplifierState, carrier: Pick<Carrier, 'resourceBlocks'>): number =>
+  Math.min(a.inputRsrpDbm + a.at.part.gainDb, totalToRsrpDbm(a.carrierLimitDbm, carrier.resourceBlocks))
 
 function serverLevel(
   tree: Tree,

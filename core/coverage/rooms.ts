@@ -4,7 +4,7 @@ import { gainToward } from '../radio/pattern'
 import { toDb, toLinear, noisePerElementDbm, rsrpToTotalDbm } from '../radio/levels'
 import { between } from '../site/frame'
 import type { Point } from '../site/frame'
-import { crossedDb, floorAt, surfacesBetween } from '../site/building'
+import { crossedDb, floorAt, surfacesBetween, wallsDrawnAt } from '../site/building'
 import type { Building } from '../site/building'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
 import { facingOf, turned } from '../chain/tree'
@@ -43,8 +43,7 @@ export function wayDb(
 ): { distanceM: number; crossedDb: number; lossDb: number } {
   const g = between(server.at.node, to)
   const crossed = crossedDb(surfacesBetween(b, server.at.node, to, frequencyMHz))
-  const drawn = b.walls.some(w => w.fromM < to.upM && to.upM < w.toM)
-  const loss = indoorLossDb(Math.max(g.distanceM, 0.5), frequencyMHz, crossed, drawn ? OPEN_N : RESIDENTIAL_N)
+  const loss = indoorLossDb(Math.max(g.distanceM, 0.5), frequencyMHz, crossed, wallsDrawnAt(b, to.upM) ? OPEN_N : RESIDENTIAL_N)
   return {
     distanceM: g.distanceM,
     crossedDb: crossed,

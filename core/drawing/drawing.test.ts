@@ -46,7 +46,7 @@ describe('the section', () => {
 
   it('puts every part of the kit and every spot where its numbers say', () => {
     const v = layoutSection(loft, ofLoft, desk)
-    expect(v.handles.filter(h => h.kind === 'node')).toHaveLength(loft.nodes.length)
+    expect(v.handles.filter(h => h.kind === 'node')).toHaveLength(ofLoft.tree!.nodes.length)
     expect(v.handles.filter(h => h.kind === 'spot')).toHaveLength(loft.spots.length)
     const donor = loft.nodes.find(n => n.part?.kind === 'antenna' && n.part.use === 'outside')!
     const handle = v.handles.find(h => h.id === donor.id)!

@@ -273,6 +273,7 @@ function drawRoomEnds(
     p.push({ kind: 'circle', style: r.met ? 'dot' : 'block', x: x2, y: y2, r: 3.6, id: r.spot.id })
     labels.reserve(x2 - 4, y2 - 4, 8, 8)
   }
+  const weakest = a.rooms.reduce<Assessment['rooms'][number] | null>((b, c) => (!b || c.rsrpDbm < b.rsrpDbm ? c : b), null)
   for (const r of [...a.rooms].sort((b, c) => Number(c.spot.needed) - Number(b.spot.needed)))
     words.push({
       x: o.xOf(r.spot) + 8,
@@ -280,6 +281,7 @@ function drawRoomEnds(
       style: r.met ? 'figure' : 'figureShort',
       text: `${num(r.rsrpDbm)} ${r.spot.name.toLowerCase()}`,
       id: r.spot.id,
+      optional: o.compact && !r.spot.needed && r !== weakest,
     })
 }
 

@@ -1,4 +1,5 @@
 /** The section of the site to scale with the signal tree in it, and the level line under it on the same axis. */
+import { movesAbout } from '../job/schema'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { facingOf } from '../chain/tree'
 import type { Assessment } from '../judge/assess'
@@ -70,10 +71,10 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     site.lengthM / 2,
     ...[...doc.spots, ...(a.tree?.nodes ?? []).map(n => n.node)].map(n => Math.abs(along(site, n, sign))),
   )
-  const acrossPerM = o.compact ? (o.width / 2 - 22) / widest : (o.width * (site.lengthM > 20 ? 0.46 : 0.34)) / site.lengthM
+  const acrossPerM = o.compact ? (o.width / 2 - 22) / widest : (o.width * acrossShare(site, o)) / site.lengthM
   const perM = Math.min(roomAbove / top, acrossPerM)
   const groundY = pictureHeight - groundBand
-  const centre = o.width * (o.compact ? 0.5 : site.lengthM > 20 ? 0.43 : 0.46)
+  const centre = o.width * (o.compact ? 0.5 : site.lengthM > 20 ? (o.levels ? 0.43 : 0.55) : o.levels ? 0.46 : 0.5)
   const toX = (m: number) => centre + m * perM
   const toY = (m: number) => groundY - m * perM
   const p: Primitive[] = []
@@ -89,6 +90,10 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   drawTree(s)
   for (const w of beamWords) labels.put(p, w)
   drawSheets(s)
+  for (const spot of doc.spots) {
+    const [x, y] = place(s, spot)
+    labels.reserve(x - 6, y - 6, 12, 12)
+  }
   drawLoops(s)
   drawSpots(s)
   for (const write of named) write()
@@ -113,6 +118,12 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     toAlong: x => (x - centre) / perM,
     toUp: y => (groundY - y) / perM,
   }
+}
+
+/** How much of the width the site may take: words of the beam stand to its left, callouts to its right. */
+function acrossShare(site: Site, o: SectionOptions): number {
+  if (o.levels) return site.lengthM > 20 ? 0.46 : 0.34
+  return site.lengthM > 20 ? 0.5 : 0.36
 }
 
 const place = (s: Sheet, n: Pick<Node, 'eastM' | 'northM' | 'upM'>): [number, number] => [
@@ -182,7 +193,7 @@ const HATCH_PX = 10
 /** Rooms, parted half way between their spots. @returns what writes their names, once everything else has its place */
 function drawRooms(s: Sheet): (() => void)[] {
   const { p, a, doc, site, building, sign, toX, toY } = s
-  const ashore = building.kind === 'home' || building.kind === 'building'
+  const ashore = !movesAbout(building.kind)
   if (!ashore) return placesAboard(s)
   const writes: (() => void)[] = []
   for (const room of rooms(building.floors, site, doc.spots, sign)) {
@@ -305,7 +316,15 @@ function drawTree(s: Sheet): void {
       p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 6, w: 12, h: 12, id: n.node.id })
       labels.reserve(x - 7, y - 7, 14, 14)
       if (!s.o.compact)
-        labels.put(p, { x: x - 10, y: y + 18, anchor: 'end', style: 'small', text: shareWord(n.part), optional: true })
+        labels.put(p, {
+          x: x - 10,
+          y: y + 18,
+          anchor: 'end',
+          style: 'small',
+          text: shareWord(n.part),
+          optional: true,
+          within: { x: x - 52, y: y - 26, w: 104, h: 52 },
+        })
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
     else p.push({ kind: 'circle', style: 'dot', x, y, r: 2.6, id: n.node.id })
   }
@@ -358,7 +377,7 @@ function runPoints(
       [x1, y1],
       [x2, y2],
     ]
-  if (building.kind === 'vehicle' || building.kind === 'boat')
+  if (movesAbout(building.kind))
     return [
       [x1 + aside, y1],
       [x1 + aside, y2],

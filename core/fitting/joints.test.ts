@@ -3,8 +3,11 @@ import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import { CONNECTORS } from '../job/part'
 import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
-import { adapterFor, lineEnd, matingProblem, misfits } from './joints'
-import type { End } from './joints'
+import fc from 'fast-check'
+import { adapterChain, cablesBetween } from './adapters'
+import { misfits } from './joints'
+import { lineEnd, matingProblem } from './mating'
+import type { End } from './mating'
 import { looseSteps } from './edits'
 import { cableLength, stockLengthM, wayM } from './lengths'
 import { buildingOf } from '../site/building'
@@ -27,20 +30,48 @@ describe('joints', () => {
     const ends = CONNECTORS.flatMap(c => (['plug', 'socket'] as const).map(g => end(c, g)))
     for (const a of ends) for (const b of ends) expect(matingProblem(a, b) === null).toBe(matingProblem(b, a) === null)
   })
-  it('every 50 Ω outside antenna takes every 50 Ω line', () => {
+  it('every antenna takes every line, by two adapters at most', () => {
     for (const antenna of PARTS) {
-      if (antenna.kind !== 'antenna' || antenna.use !== 'outside') continue
-      for (const line of PARTS)
-        if (line.kind === 'line' && line.impedanceOhm === 50)
-          expect(matingProblem(lineEnd(line), antenna.ports[0]!), `${antenna.name}, ${line.name}`).toBeNull()
+      if (antenna.kind !== 'antenna') continue
+      for (const line of PARTS) {
+        if (line.kind !== 'line') continue
+        const chain = adapterChain(lineEnd(line), antenna.ports[0]!)
+        expect(chain, `${antenna.name}, ${line.name}`).not.toBeNull()
+        expect(chain!.length, `${antenna.name}, ${line.name}`).toBeLessThanOrEqual(2)
+      }
     }
   })
   it('N lines come to every small plug of a modem by one adapter', () => {
     const line = lineEnd(partOfKind('line-240', 'line')!)
-    for (const c of ['SMA', 'TS9', 'CRC9', 'FME', 'TNC', 'BNC'] as const) {
-      const id = adapterFor(line, end(c, 'socket'))
-      expect(partById(id)?.kind, c).toBe('adapter')
-    }
+    for (const c of ['SMA', 'TS9', 'CRC9', 'FME', 'TNC', 'BNC'] as const)
+      expect(
+        adapterChain(line, end(c, 'socket'))?.map(l => l.part.kind),
+        c,
+      ).toEqual(['adapter'])
+  })
+  it('a chain mates at every joint, and is the shortest that does', () => {
+    const ends = CONNECTORS.flatMap(c => (['plug', 'socket'] as const).map(g => end(c, g)))
+    fc.assert(
+      fc.property(fc.constantFrom(...ends), fc.constantFrom(...ends), (a, b) => {
+        const chain = adapterChain(a, b)
+        if (!chain) return
+        let at: End = a
+        for (const link of chain) {
+          expect(matingProblem(at, link.entry)).toBeNull()
+          at = link.exit
+        }
+        expect(matingProblem(at, b)).toBeNull()
+        expect(chain.length).toBe(fewest(a, b))
+      }),
+    )
+  })
+  it('the right cable comes before a cable with adapters', () => {
+    const sma = end('SMA', 'socket')
+    const [first] = cablesBetween(sma, sma, 3, 800)
+    expect(first).toMatchObject({ atFrom: [], atTo: [] })
+    expect(first!.line.ends).toBe('SMA')
+    // Of those that fit as they are, the least loss.
+    expect(first!.line.id).toBe('line-240-sma')
   })
   it('the usual kits fit at every joint', () => {
     for (const kind of ['home', 'building', 'vehicle', 'boat'] as const)
@@ -66,6 +97,22 @@ describe('joints', () => {
     }
   })
 })
+
+/** Fewest adapters from one end to another, by trying all of one, then of two, … */
+function fewest(a: End, b: End): number {
+  const adapters = PARTS.filter(p => p.kind === 'adapter' && !p.id.startsWith('adp-window')) as Extract<
+    (typeof PARTS)[number],
+    { kind: 'adapter' }
+  >[]
+  let ends: End[] = [a]
+  for (let n = 0; n < 5; n++) {
+    if (ends.some(e => !matingProblem(e, b))) return n
+    ends = ends.flatMap(e => adapters.flatMap(p => [0, 1].filter(i => !matingProblem(e, p.ports[i]!)).map(i => p.ports[1 - i]!)))
+    const seen = new Map(ends.map(e => [`${e.connector} ${e.gender}`, e]))
+    ends = [...seen.values()]
+  }
+  return Infinity
+}
 
 describe('parts put in by hand', () => {
   it('one of the crew’s own comes whole, though the catalogue does not know it', () => {

@@ -1,4 +1,5 @@
 /** A cable's length follows its ends: what it needs, what is sold, what is left over. */
+import { movesAbout } from '../job/schema'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Job } from '../job/schema'
@@ -25,7 +26,7 @@ export function wayM(kind: Job['kind'], b: Building, from: Point, to: Point): nu
   if (straight <= NEAR_M) return round2(straight + NEAR_SLACK_M)
   const across = Math.hypot(east, north)
   // Indoors a cable follows walls and ceilings; on a mast or along a body it hangs or lies straight.
-  const follows = (kind === 'home' || kind === 'building') && (inside(b, from) || inside(b, to))
+  const follows = !movesAbout(kind) && (inside(b, from) || inside(b, to))
   return round2(up + (follows ? Math.min(across * 1.15, east + north) : across) + SLACK_M)
 }
 
@@ -33,6 +34,9 @@ export function wayM(kind: Job['kind'], b: Building, from: Point, to: Point): nu
 export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
   return line?.stockM.find(s => s >= neededM - 1e-9) ?? Math.ceil(neededM * 2) / 2
 }
+
+/** A cable cut from a drum and crimped on site: to the next tenth, with a second try at each end, m. @source common practice (no source) */
+export const cutLengthM = (neededM: number): number => Math.ceil((neededM + 0.2) * 10 - 1e-9) / 10
 
 export interface CableLength {
   joint: Joint

@@ -1,9 +1,11 @@
 /** Putting a part into a tree: between a cable and what it leads to, or into the middle of a cable. */
 import { partById } from '../catalogue/parts'
 import type { Joint } from '../chain/tree'
+import type { Link } from './adapters'
 import type { Part } from '../job/part'
-import type { Run, TableName } from '../job/schema'
-import { round2 } from '../site/frame'
+import type { Maker } from '../job/defaults'
+import type { Change, Run, TableName } from '../job/schema'
+import { partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
 export interface Step {
@@ -12,6 +14,24 @@ export interface Step {
   /** `new:…` names a row that is made with the steps */
   rowId: string
   fields: Record<string, unknown>
+}
+
+/** Steps as changes: rows that they name `new:…` get ids of their own. */
+export function changesOf(steps: readonly Step[], newId: Maker): Change[] {
+  const made = new Map<string, string>()
+  const real = (v: unknown): unknown => {
+    if (typeof v !== 'string' || !v.startsWith('new:')) return v
+    if (!made.has(v)) made.set(v, newId())
+    return made.get(v)
+  }
+  return steps.map(s => ({
+    id: newId(),
+    table: s.table,
+    op: s.op,
+    rowId: real(s.rowId) as string,
+    baseVersion: 0,
+    fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
+  }))
 }
 
 /** A part placed in a design. */
@@ -60,7 +80,16 @@ export const runStep = (
 const rounded = (p: Point): Point => ({ eastM: round2(p.eastM), northM: round2(p.northM), upM: round2(p.upM) })
 
 /** How far from what it is screwed to a small part is drawn, m. */
-const BESIDE_M = 0.25
+export const BESIDE_M = 0.25
+
+/** A two-port part as it is turned. */
+interface Turned {
+  part: Part
+  /** faces the cable */
+  entry: string
+  /** faces the part it is screwed to */
+  exit: string
+}
 
 /**
  * Screws a two-port part onto one end of a joint; the cable keeps its length.
@@ -68,32 +97,43 @@ const BESIDE_M = 0.25
  * @param n  tells the rows of several splices in one cure apart
  */
 export function screwOn(joint: Joint, side: 'from' | 'to', partId: string, n = 1): Step[] {
+  const part = partById(partId)!
+  const [first, second] = part.kind === 'line' ? ['in', 'out'] : [part.ports[0]!.id, part.ports[1]!.id]
+  return screwOnChain(joint, side, [{ part, entry: first, exit: second! }], n)
+}
+
+/** The links of an adapter search, as they are turned. */
+export const turnedLinks = (links: readonly Link[]): Turned[] =>
+  links.map(l => ({ part: l.part, entry: l.entry.id, exit: l.exit.id }))
+
+/** Several parts one behind the other, from the cable on. */
+export function screwOnChain(joint: Joint, side: 'from' | 'to', chain: readonly Turned[], n = 1): Step[] {
   const { run } = joint
   const jack = joint[side]
   const other = joint[side === 'to' ? 'from' : 'to'].at.node
-  const part = partById(partId)!
-  const [first, second] = part.kind === 'line' ? ['in', 'out'] : [part.ports[0]!.id, part.ports[1]!.id]
   const { node } = jack.at
-  const away = Math.hypot(other.eastM - node.eastM, other.northM - node.northM, other.upM - node.upM)
-  const share = away > 0 ? Math.min(0.5, BESIDE_M / away) : 0
-  const key = `new:${n}`
-  const at = rounded({
-    eastM: node.eastM + share * (other.eastM - node.eastM),
-    northM: node.northM + share * (other.northM - node.northM),
-    upM: node.upM + share * (other.upM - node.upM),
+  const keyOf = (i: number) => (i ? `new:${n}-${i}` : `new:${n}`)
+  // The last of them is nearest to the part.
+  const placeOf = (i: number): Point => partWay(node, other, BESIDE_M * (chain.length - i), 0.5)
+  const nodes = chain.map((t, i) => nodeStep(run.designId, keyOf(i), t.part, placeOf(i)))
+  const first = [keyOf(0), chain[0]!.entry] as const
+  const cable: Step = {
+    table: 'runs',
+    op: 'update',
+    rowId: run.id,
+    fields:
+      side === 'to'
+        ? { fromPort: joint.from.port.id, toNodeId: first[0], toPort: first[1] }
+        : { toPort: joint.to.port.id, fromNodeId: first[0], fromPort: first[1] },
+  }
+  const screwed = chain.map((t, i): Step => {
+    const inner = [keyOf(i), t.exit] as const
+    const next = chain[i + 1]
+    const outer = next ? ([keyOf(i + 1), next.entry] as const) : ([node.id, jack.port.id] as const)
+    const [from, to] = side === 'to' ? [inner, outer] : [outer, inner]
+    return runStep(run.designId, `${keyOf(i)}r`, from, to, null)
   })
-  // The part's first port is where a cable comes in: on the other side it is turned round.
-  return side === 'to'
-    ? [
-        nodeStep(run.designId, key, part, at),
-        { table: 'runs', op: 'update', rowId: run.id, fields: { fromPort: joint.from.port.id, toNodeId: key, toPort: first } },
-        runStep(run.designId, `${key}r`, [key, second!], [node.id, jack.port.id], null),
-      ]
-    : [
-        nodeStep(run.designId, key, part, at),
-        { table: 'runs', op: 'update', rowId: run.id, fields: { toPort: joint.to.port.id, fromNodeId: key, fromPort: first } },
-        runStep(run.designId, `${key}r`, [node.id, jack.port.id], [key, second!], null),
-      ]
+  return [...nodes, cable, ...screwed]
 }
 
 /** Cuts a cable where it passes a place, and puts a two-port part there. */

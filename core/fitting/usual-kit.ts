@@ -1,14 +1,19 @@
 /** The usual kit of each approach, laid out on the site: every part of it can then be changed. */
+import { movesAbout } from '../job/schema'
 import { partById, partOfKind } from '../catalogue/parts'
-import { insert } from '../job/defaults'
 import type { Maker } from '../job/defaults'
-import type { Change, Design, Job, JobDocument, Node, Run, Site } from '../job/schema'
+import type { AmplifierPart, AntennaPart, LinePart, Part, Port, RouterPart } from '../job/part'
+import type { Change, Design, Job, JobDocument, Run, Site } from '../job/schema'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
-import { axisSign, moveAlong, ridgeM, round2 } from '../site/frame'
+import { axisSign, moveAlong, partWay, ridgeM, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
-import { stockLengthM, wayM } from './lengths'
-import { WINDOW_LEAD } from './joints'
+import { adapterChain, WINDOW_LEAD } from './adapters'
+import { cutLengthM, stockLengthM, wayM } from './lengths'
+import { lineEnd } from './mating'
+import type { End } from './mating'
+import { BESIDE_M, changesOf, nodeStep, runStep } from './splice'
+import type { Step } from './splice'
 
 /** Spreaders stand about three fifths up the mast. @source common practice (no source) */
 export const spreadersM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number =>
@@ -21,21 +26,37 @@ const MOST_DOMES = 3
 const MOST_FLOORS = 4
 
 /** What is laid out at a press: a router inside, one outdoors behind its antenna, or a booster. */
-export type Kit = 'router' | 'outdoors' | 'booster'
+export type Kit = 'router' | 'outdoors' | 'booster' | 'booster and router'
+
+/** Parts taken in the place of the usual ones; what is left out stays the usual. */
+export interface PartChoice {
+  antenna?: AntennaPart
+  /** down from the antenna */
+  line?: LinePart
+  /** within the house, to the inside antennas */
+  inner?: LinePart
+  box?: RouterPart | AmplifierPart
+  inside?: AntennaPart
+}
+
+/** A dome under a slab, a box over the floor, m. */
+export const UNDER_CEILING_M = 0.3
+const ON_WALL_M = 1.4
 
 /** Lays parts and cables of one design. */
 class Layer {
-  readonly changes: Change[] = []
-  private readonly at = new Map<string, Point>()
+  readonly steps: Step[] = []
+  private readonly placed = new Map<string, { at: Point; part: Part }>()
   private readonly building: Building
   private readonly site: Site
   readonly kind: Job['kind']
+  private count = 0
 
   constructor(
     doc: JobDocument,
     private readonly design: Design,
     private readonly sign: 1 | -1,
-    private readonly newId: Maker,
+    readonly choice: PartChoice,
   ) {
     this.site = doc.sites[0]!
     this.kind = doc.jobs[0]!.kind
@@ -43,55 +64,84 @@ class Layer {
   }
 
   /** @param acrossM  to the side of the section */
-  node(partId: string, alongM: number, upM: number, acrossM = 0): string {
-    const id = this.newId()
+  node(what: string | Part, alongM: number, upM: number, acrossM = 0): string {
     const flat = moveAlong({ axisDeg: this.site.axisDeg + 90 }, { eastM: 0, northM: 0, upM }, acrossM, 1)
     const at = { ...moveAlong(this.site, { ...flat, upM }, alongM, this.sign), upM: round2(upM) }
-    this.at.set(id, at)
-    this.changes.push(
-      insert(this.newId, 'nodes', id, {
-        designId: this.design.id,
-        partId,
-        part: partById(partId)!,
-        own: null,
-        ...at,
-        azimuthDeg: null,
-        tiltDeg: 0,
-      } satisfies Omit<Node, 'id'>),
-    )
+    return this.put(typeof what === 'string' ? partById(what)! : what, at)
+  }
+
+  private put(part: Part, at: Point): string {
+    const id = `new:${this.count++}`
+    this.placed.set(id, { at, part })
+    this.steps.push(nodeStep(this.design.id, id, part, at))
     return id
   }
 
-  /** A cable of a stock length that reaches. @returns the node it leads to */
-  run(from: string, fromPort: string, to: string, toPort: string, partId: string): string {
-    const line = partOfKind(partId, 'line')!
-    this.join(from, fromPort, to, toPort, {
-      partId,
-      part: line,
-      lengthM: stockLengthM(line, wayM(this.kind, this.building, this.at.get(from)!, this.at.get(to)!)),
-    })
+  /** where a dome hangs on a floor, m */
+  ceilingM(level: number): number {
+    return (this.building.floors[level]?.toM ?? this.site.storeyHeightM) - UNDER_CEILING_M
+  }
+
+  /** where a box hangs on a floor, m */
+  wallM(level: number): number {
+    return (this.building.floors[level]?.fromM ?? 0) + ON_WALL_M
+  }
+
+  part(id: string): Part {
+    return this.placed.get(id)!.part
+  }
+
+  /** A cable of a length that reaches, with the adapters that its ends need. @returns the node it leads to */
+  run(from: string, fromPort: string, to: string, toPort: string, what: string | LinePart): string {
+    const line = typeof what === 'string' ? partOfKind(what, 'line')! : what
+    const a = this.adapted(from, fromPort, lineEnd(line), to)
+    const b = this.adapted(to, toPort, lineEnd(line), from)
+    const neededM = wayM(this.kind, this.building, this.placed.get(a[0])!.at, this.placed.get(b[0])!.at)
+    const lengthM = this.design.plugs === 'crimped' ? cutLengthM(neededM) : stockLengthM(line, neededM)
+    this.join(a, b, { partId: line.id, part: line, lengthM })
     return to
   }
 
-  /** One part screwed to another. */
+  /** An antenna on its own lead straight into a box, where that reaches; else by a cable. */
+  feed(from: string, fromPort: string, to: string, toPort: string, what: string | LinePart): string {
+    const { part, at } = this.placed.get(from)!
+    const reaches = (part.tailM ?? 0) >= wayM(this.kind, this.building, at, this.placed.get(to)!.at)
+    return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, to, toPort, what)
+  }
+
+  /** One part screwed to another, by adapters where they do not mate. */
   screw(from: string, fromPort: string, to: string, toPort: string): string {
-    this.join(from, fromPort, to, toPort, { partId: null, part: null, lengthM: 0 })
+    this.join([from, fromPort], this.adapted(to, toPort, this.end(from, fromPort), from), null)
     return to
   }
 
-  private join(from: string, fromPort: string, to: string, toPort: string, cable: Pick<Run, 'partId' | 'part' | 'lengthM'>) {
-    this.changes.push(
-      insert(this.newId, 'runs', this.newId(), {
-        designId: this.design.id,
-        fromNodeId: from,
-        fromPort,
-        toNodeId: to,
-        toPort,
-        ...cable,
-        measured: false,
-        spareM: null,
-      } satisfies Omit<Run, 'id'>),
-    )
+  private end(id: string, portId: string): Port {
+    const { part } = this.placed.get(id)!
+    const found = part.kind === 'line' ? undefined : part.ports.find(p => p.id === portId)
+    if (!found) throw new RangeError(`${part.name} has no port ${portId}`)
+    return found
+  }
+
+  /** @returns where a cable's end meets a part: its port, or the last of the adapters put before it */
+  private adapted(id: string, portId: string, cable: End, toward: string): [string, string] {
+    const links = adapterChain(cable, this.end(id, portId)) ?? []
+    const here = this.placed.get(id)!.at
+    const there = this.placed.get(toward)!.at
+    let end: [string, string] = [id, portId]
+    for (const [i, l] of [...links].reverse().entries()) {
+      const adapter = this.put(l.part, partWay(here, there, BESIDE_M * (i + 1), 0.4))
+      this.join([adapter, l.exit.id], end, null)
+      end = [adapter, l.entry.id]
+    }
+    return end
+  }
+
+  private join(
+    from: readonly [string, string],
+    to: readonly [string, string],
+    cable: Pick<Run, 'partId' | 'part' | 'lengthM'> | null,
+  ) {
+    this.steps.push(runStep(this.design.id, `new:r${this.count++}`, from, to, cable))
   }
 }
 
@@ -101,12 +151,20 @@ class Layer {
  * spreaders and the box below it. What the design held before is removed.
  *
  * @param bearingDeg  of the mast in the site frame
+ * @param choice  parts in the place of the usual ones
  */
-export function kitChanges(doc: JobDocument, design: Design, kit: Kit, bearingDeg: number | null, newId: Maker): Change[] {
+export function kitChanges(
+  doc: JobDocument,
+  design: Design,
+  kit: Kit,
+  bearingDeg: number | null,
+  newId: Maker,
+  choice: PartChoice = {},
+): Change[] {
   const site = doc.sites[0]!
   const { kind, rules, mayDrill } = doc.jobs[0]!
-  const ashore = kind === 'home' || kind === 'building'
-  const approach: Design['approach'] = kit === 'booster' ? 'booster' : 'router'
+  const ashore = !movesAbout(kind)
+  const approach: Design['approach'] = boosts(kit) ? 'booster' : 'router'
   const changes: Change[] = []
   const gone = (table: 'nodes' | 'runs', rows: { id: string; designId: string; version?: number }[]) => {
     for (const r of rows.filter(r => r.designId === design.id))
@@ -122,99 +180,124 @@ export function kitChanges(doc: JobDocument, design: Design, kit: Kit, bearingDe
     baseVersion: design.version ?? 0,
     fields: { approach },
   })
-  const lay = new Layer(doc, design, ashore ? axisSign(site, bearingDeg) : 1, newId)
+  const lay = new Layer(doc, design, ashore ? axisSign(site, bearingDeg) : 1, choice)
   const american = rules === 'US'
   if (!ashore) layAboard(lay, site, approach, american)
-  else if (kit === 'outdoors') layOutdoors(lay, site)
-  else if (approach === 'router') layRouter(lay, site, mayDrill === 'no')
+  else if (kit === 'outdoors') layOutdoors(lay, site, american)
+  else if (approach === 'router') layRouter(lay, site, american, mayDrill === 'no')
   else if (kind === 'home') layHomeBooster(lay, site, american, mayDrill === 'no')
   else layBuilding(lay, site, american)
-  return [...changes, ...lay.changes]
+  return [...changes, ...changesOf(lay.steps, newId)]
 }
+
+/** Whether a kit repeats for phones, rather than feeding a modem by cable. */
+export const boosts = (kit: Kit): boolean => kit === 'booster' || kit === 'booster and router'
 
 /** Where the down-lead comes in: outside the mast-side wall, within reach of the ground. */
 const entrance = (site: Site) => ({ x: -site.lengthM / 2 - 0.15, upM: 1.2 })
 const mountM = (site: Site): number => Math.max(site.storeys * site.storeyHeightM + 1.6, ridgeM(site) - 0.4)
 
-function layRouter(lay: Layer, site: Site, windowOnly: boolean): void {
+/** Arrestor of a line's own plugs and impedance. */
+const arrestorFor = (line: LinePart | undefined): string =>
+  line?.impedanceOhm === 75 ? 'arr-gas-f' : line?.ends === 'SMA' ? 'arr-gas-sma' : 'arr-gas'
+const windowLeadFor = (line: LinePart | undefined): string => (line?.impedanceOhm === 75 ? `${WINDOW_LEAD}-f` : WINDOW_LEAD)
+
+/** Two single antennas for a box of two branches stand this far apart. @source common practice (no source) */
+const PAIR_M = 0.8
+
+/** Feeds of the outside antenna, one for each branch of the box: a pair of single ones where one antenna has not enough. */
+function feedsFor(
+  lay: Layer,
+  box: string,
+  usual: string,
+  x: number,
+  upM: number,
+): [antenna: string, port: string, branch: string][] {
+  const branches = portsWith(lay.part(box), 'cell')
+  const antenna = lay.choice.antenna ?? partOfKind(usual, 'antenna')!
+  const own = portsWith(antenna, 'feed')
+  const wanted = Math.min(branches.length, Math.max(2, own.length))
+  const copies = own.length === 1 ? wanted : 1
+  const nodes = Array.from({ length: copies }, (_, i) =>
+    lay.node(antenna, x, upM, copies > 1 ? (i - (copies - 1) / 2) * PAIR_M : 0),
+  )
+  return branches.slice(0, copies > 1 ? copies : Math.min(wanted, own.length)).map((branch, i) => {
+    const port = own[copies > 1 ? 0 : i]!
+    return [nodes[copies > 1 ? i : 0]!, port.id, branch.id]
+  })
+}
+
+const portsWith = (part: Part, role: Port['role']): Port[] =>
+  part.kind === 'line' ? [] : part.ports.filter(p => p.role === role)
+
+function layRouter(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {
   const half = site.lengthM / 2
-  const antenna = lay.node('ant-panel-x', -half + 0.4, mountM(site))
   const at = entrance(site)
-  const router = lay.node('rtr-2', -half + 1.6, 1.1)
-  for (const [i, feed] of ['1', '2'].entries()) {
+  const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-2'), -half + 1.6, 1.1)
+  const line = lay.choice.line ?? 'line-400'
+  const inner = lay.choice.inner ?? lay.choice.line ?? 'line-240'
+  for (const [i, [antenna, feed, branch]] of feedsFor(lay, router, 'ant-panel-x', -half + 0.4, mountM(site)).entries()) {
     const aside = 0.25 * i
-    const arrestor = lay.node('arr-gas', at.x, at.upM, aside)
-    lay.run(antenna, feed, arrestor, 'in', 'line-400')
-    const jumper = lay.node('adp-n-sma', -half + 1.35, 1.1, aside)
+    const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM, aside)
+    lay.run(antenna, feed, arrestor, 'in', line)
     if (windowOnly) {
-      const flat = lay.node(WINDOW_LEAD, at.x + 0.1, at.upM, aside)
-      lay.run(lay.run(arrestor, 'out', flat, 'in', 'line-240'), 'out', jumper, 'in', 'line-240')
-    } else lay.run(arrestor, 'out', jumper, 'in', 'line-240')
-    lay.screw(jumper, 'out', router, feed)
+      const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM, aside)
+      lay.run(lay.run(arrestor, 'out', flat, 'in', inner), 'out', router, branch, inner)
+    } else lay.run(arrestor, 'out', router, branch, inner)
   }
 }
 
 /** The modem outdoors behind its antenna, Ethernet and power down one lead: no radio cable but the short ones at the pole. */
-function layOutdoors(lay: Layer, site: Site): void {
+function layOutdoors(lay: Layer, site: Site, american: boolean): void {
   const x = -site.lengthM / 2 + 0.4
   const upM = mountM(site)
-  const antenna = lay.node('ant-panel-x', x, upM)
-  const router = lay.node('rtr-2', x, upM - 0.6)
-  feedBoth(lay, antenna, router, { x, upM: upM - 0.4 })
-}
-
-/** Both feeds of an antenna straight to a router's ports, each by a thin cable and a jumper at the box. */
-function feedBoth(lay: Layer, antenna: string, router: string, at: { x: number; upM: number }): void {
-  for (const [i, feed] of ['1', '2'].entries()) {
-    const jumper = lay.node('adp-n-sma', at.x, at.upM, 0.1 * i)
-    lay.run(antenna, feed, jumper, 'in', 'line-240')
-    lay.screw(jumper, 'out', router, feed)
-  }
+  const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-out' : 'rtr-out'), x, upM - 0.6)
+  for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-panel-x', x, upM))
+    lay.feed(antenna, feed, router, branch, lay.choice.line ?? 'line-240')
 }
 
 function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {
   const half = site.lengthM / 2
   const at = entrance(site)
-  const antenna = lay.node('ant-lpda', -half + 0.4, mountM(site))
-  const arrestor = lay.node('arr-gas', at.x, at.upM)
-  const amplifier = lay.node(american ? 'amp-na-home' : 'amp-home', -half + 1.6, 1.3)
-  const dome = lay.node('ant-dome', 0.6, site.storeyHeightM - 0.15)
-  lay.run(antenna, '1', arrestor, 'in', 'line-400')
+  const line = lay.choice.line ?? 'line-400'
+  const antenna = lay.node(lay.choice.antenna ?? 'ant-lpda', -half + 0.4, mountM(site))
+  const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM)
+  const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-home'), -half + 1.6, 1.3)
+  const dome = lay.node(lay.choice.inside ?? 'ant-dome', 0.6, site.storeyHeightM - 0.15)
+  lay.run(antenna, '1', arrestor, 'in', line)
   if (windowOnly) {
-    const flat = lay.node(WINDOW_LEAD, at.x + 0.1, at.upM)
-    lay.run(lay.run(arrestor, 'out', flat, 'in', 'line-400'), 'out', amplifier, 'donor', 'line-400')
-  } else lay.run(arrestor, 'out', amplifier, 'donor', 'line-400')
-  lay.run(amplifier, 'server', dome, '1', 'line-400')
+    const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM)
+    lay.run(lay.run(arrestor, 'out', flat, 'in', line), 'out', amplifier, 'donor', line)
+  } else lay.run(arrestor, 'out', amplifier, 'donor', line)
+  lay.run(amplifier, 'server', dome, '1', lay.choice.inner ?? line)
 }
 
 /** A riser at the mast's end: the amplifier on the top floor, a splitter in it, and on each floor its domes by a splitter of their own. */
 function layBuilding(lay: Layer, site: Site, american: boolean): void {
   const half = site.lengthM / 2
-  const roofM = site.storeys * site.storeyHeightM
-  const antenna = lay.node('ant-lpda', -half + 0.6, roofM + 2.2)
+  const roofM = lay.ceilingM(site.storeys - 1) + UNDER_CEILING_M
+  const antenna = lay.node(lay.choice.antenna ?? 'ant-lpda', -half + 0.6, roofM + 2.2)
   const arrestor = lay.node('arr-gas', -half + 0.3, roofM + 0.4)
   const riser = -half + 2
   const top = site.storeys - 1
-  const amplifier = lay.node(american ? 'amp-na-home' : 'amp-building', riser, top * site.storeyHeightM + 1.4)
+  const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-building'), riser, lay.wallM(top))
   lay.run(antenna, '1', arrestor, 'in', 'line-400')
   lay.run(arrestor, 'out', amplifier, 'donor', 'line-400')
   const floors = Math.min(site.storeys, MOST_FLOORS)
   const domes = Math.min(MOST_DOMES, Math.max(1, Math.round((site.lengthM * site.depthM) / AREA_OF_A_DOME_M2)))
   const spread = (i: number) => -half + ((i + 0.5) * site.lengthM) / domes
-  const feedOf = fan(lay, amplifier, 'server', floors, { alongM: riser, upM: i => ceilingM(site, top - i) - 0.5 })
+  const feedOf = fan(lay, amplifier, 'server', floors, { alongM: riser, upM: i => lay.ceilingM(top - i) - 0.5 })
   for (let f = 0; f < floors; f++) {
     const level = top - f
     const [node, port] = feedOf(f)
-    const floorFeed = fan(lay, node, port, domes, { alongM: riser + 1, upM: () => ceilingM(site, level) })
+    const floorFeed = fan(lay, node, port, domes, { alongM: riser + 1, upM: () => lay.ceilingM(level) })
     for (let i = 0; i < domes; i++) {
-      const dome = lay.node('ant-dome', spread(i), ceilingM(site, level))
+      const dome = lay.node(lay.choice.inside ?? 'ant-dome', spread(i), lay.ceilingM(level))
       const [from, out] = floorFeed(i)
       lay.run(from, out, dome, '1', 'line-400')
     }
   }
 }
-
-const ceilingM = (site: Site, level: number): number => (level + 1) * site.storeyHeightM - 0.3
 
 /** @returns which node and port the i-th branch hangs on: the way itself where there is one branch, else a splitter's */
 function fan(
@@ -237,15 +320,16 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const x = boat ? 0.05 * site.lengthM : -0.15 * site.lengthM
   const boxM = boat ? site.storeyHeightM * 0.6 : site.storeyHeightM * 0.72
   const boxAt = x - (boat ? 0.2 : 0.08) * site.lengthM
+  const line = lay.choice.line ?? 'line-240'
   if (approach === 'router') {
-    const antenna = lay.node('ant-omni-x', x, upM)
-    const router = lay.node('rtr-2', boxAt, boxM)
-    feedBoth(lay, antenna, router, { x: boxAt + 0.25, upM: boxM })
+    const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-2'), boxAt, boxM)
+    for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', x, upM))
+      lay.feed(antenna, feed, router, branch, line)
     return
   }
-  const antenna = lay.node('ant-omni', x, upM)
-  const amplifier = lay.node(american ? 'amp-na-mobile' : 'amp-mobile', boxAt, boxM)
-  const panel = lay.node('ant-panel-in', x + 0.35 * site.lengthM, boxM)
-  lay.run(antenna, '1', amplifier, 'donor', 'line-240')
-  lay.run(amplifier, 'server', panel, '1', 'line-195')
+  const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', x, upM)
+  const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
+  const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)
+  lay.feed(antenna, '1', amplifier, 'donor', line)
+  lay.feed(amplifier, 'server', panel, '1', lay.choice.inner ?? 'line-195')
 }

@@ -5,7 +5,7 @@
 import type { AntennaPart, Part, Port } from '../job/part'
 import { csvLine, parseNumber } from './csv'
 
-const TEXT = ['id', 'kind', 'name', 'use', 'shape', 'ends'] as const
+const TEXT = ['id', 'kind', 'name', 'use', 'shape', 'ends', 'mount', 'supply', 'grade', 'jacket', 'class', 'simSize'] as const
 const NUMBERS = [
   'frontToBackDb',
   'sizeM',
@@ -24,13 +24,46 @@ const NUMBERS = [
   'spreadPercent',
   'diameterMm',
   'bendMm',
+  'plugMm',
+  'massKg',
+  'windM2',
+  'tailM',
+  'powerW',
+  'priceClass',
+  'lanPorts',
+  'wifiMbps',
+  'simSlots',
 ] as const
-const LISTS = ['bands', 'ranges', 'constants', 'stockM', 'ports'] as const
-export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...LISTS] as const
+/** Cells of several numbers, or of several words parted by `|`. */
+const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const
+const WORD_LISTS = ['inBox', 'apart', 'wifiBands'] as const
+const LISTS = ['outdoors', 'perBand', 'separation', 'bands', 'ranges', 'constants', 'stockM', 'ports'] as const
+export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...NUMBER_LISTS, ...WORD_LISTS, ...LISTS] as const
+
+/** Figures of an amplifier on one band, as a cell names them. */
+const BAND_FIGURES = ['gainDb', 'outputDbm', 'uplinkGainDb', 'uplinkOutputDbm'] as const
+const SEPARATION = ['upM', 'alongM', 'boxM'] as const
 
 const portText = (p: Port): string => [p.id, p.role, p.connector, p.gender, p.impedanceOhm].join(':')
 const rangeText = (r: AntennaPart['ranges'][number]): string =>
   `${r.lowMHz}-${r.highMHz} ${r.gainDbi}dBi ${r.beamwidthDeg}x${r.verticalBeamwidthDeg}`
+
+/** `gainDb=77 outputDbm=20` */
+const named = (of: object, names: readonly string[]): string =>
+  names
+    .filter(n => (of as Record<string, unknown>)[n] !== undefined)
+    .map(n => `${n}=${(of as Record<string, number>)[n]}`)
+    .join(' ')
+
+function readNamed(words: readonly string[], names: readonly string[]): Record<string, number> {
+  return Object.fromEntries(
+    words.map(w => {
+      const [name, value] = w.split('=')
+      if (!names.includes(name!)) throw new RangeError(`“${w}” is none of ${names.join(', ')}`)
+      return [name!, needed(value)]
+    }),
+  )
+}
 
 /** @returns the table, its heading first */
 export function writeParts(parts: readonly Part[]): string {
@@ -41,6 +74,11 @@ export function writeParts(parts: readonly Part[]): string {
         const row = p as unknown as Record<string, unknown>
         return csvLine([
           ...[...TEXT, ...NUMBERS].map(c => (row[c] as string | number | undefined) ?? null),
+          ...NUMBER_LISTS.map(c => (row[c] as number[] | undefined)?.join(' ') ?? null),
+          ...WORD_LISTS.map(c => (row[c] as string[] | undefined)?.join(' | ') ?? null),
+          p.outdoors === undefined ? null : p.outdoors ? 'yes' : 'no',
+          p.kind === 'amplifier' && p.perBand ? p.perBand.map(b => `${b.band} ${named(b, BAND_FIGURES)}`).join(' | ') : null,
+          p.kind === 'amplifier' && p.separation ? named(p.separation, SEPARATION) : null,
           'bands' in p ? p.bands.join(' ') : null,
           p.kind === 'antenna' ? p.ranges.map(rangeText).join(' | ') : null,
           p.kind === 'line' ? `${p.constants.k1} ${p.constants.k2}` : null,
@@ -59,7 +97,11 @@ export function writeParts(parts: readonly Part[]): string {
  * @throws RangeError with the column, where a cell cannot be read
  */
 export function readPart(cell: (column: string) => string | undefined): Record<string, unknown> {
-  const text = (c: string) => cell(c)?.trim() || undefined
+  // A cell that begins with a sign is written with an apostrophe before it, so that no table takes it for a formula.
+  const text = (c: string) =>
+    cell(c)
+      ?.trim()
+      .replace(/^'(?=[-+=@])/, '') || undefined
   const out: Record<string, unknown> = {}
   for (const c of TEXT) if (text(c)) out[c] = text(c)
   for (const c of NUMBERS) {
@@ -71,6 +113,24 @@ export function readPart(cell: (column: string) => string | undefined): Record<s
       ?.split(separator)
       .map(s => s.trim())
       .filter(Boolean)
+  for (const c of NUMBER_LISTS) {
+    const numbers = list(c, /\s+/)
+    if (numbers) out[c] = numbers.map(n => read(c, () => needed(n)))
+  }
+  for (const c of WORD_LISTS) {
+    const words = list(c, /\|/)
+    if (words) out[c] = words
+  }
+  const outdoors = text('outdoors')
+  if (outdoors) out.outdoors = /^(yes|true|1)$/i.test(outdoors)
+  const perBand = list('perBand', /\|/)
+  if (perBand)
+    out.perBand = perBand.map(b => {
+      const [band, ...figures] = b.split(/\s+/)
+      return { band, ...read('perBand', () => readNamed(figures, BAND_FIGURES)) }
+    })
+  const separation = list('separation', /\s+/)
+  if (separation) out.separation = read('separation', () => readNamed(separation, SEPARATION))
   const bands = list('bands', /[\s,;]+/)
   if (bands) out.bands = bands
   const ranges = list('ranges', /\|/)

@@ -67,6 +67,8 @@ const room = (name: string, alongM: number, upM: number, indoors: boolean, neede
   upM,
   indoors,
   needed,
+  people: null,
+  hangs: null,
 })
 
 const ROOMS: Record<Job['kind'], Omit<Spot, 'id'>[]> = {
@@ -159,6 +161,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         capDownMbps: null,
         capUpMbps: null,
         allowanceGb: null,
+        callsOverWifi: null,
         ...input.sim,
       } satisfies Omit<Sim, 'id'>),
       insert(newId, 'setups', setupId, {
@@ -182,6 +185,8 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         carriersInBand: null,
         aimedDeg: null,
         aimedAtUtc: null,
+        plugs: 'factory',
+        reason: null,
       } satisfies Omit<Design, 'id'>),
       // A row names only rows that are there: the job points at its design and its spot last.
       {

@@ -32,16 +32,46 @@ function oneOfNumber<T extends number>(...values: T[]) {
 }
 
 const Bands = Type.Array(Text(12, 1), { maxItems: 80 })
+
+export const SUPPLIES = ['mains', '12 V', 'PoE', 'passive PoE', 'USB', 'over the coax'] as const
+
+/** What any part may say of itself beside its radio figures: for fixing, feeding and buying it. */
+const facts = {
+  massKg: Type.Optional(Num(0, 500)),
+  /** width, height, depth */
+  sizeMm: Type.Optional(Type.Array(Num(1, 10_000), { minItems: 3, maxItems: 3 })),
+  /** seen by the wind from its worst side */
+  windM2: Type.Optional(Num(0, 20)),
+  /** what it is fixed by, thread included: `clamp`, `four screws M5`, `G 1¼ thread` */
+  mount: Type.Optional(Text(80)),
+  clampMm: Type.Optional(Type.Array(Num(1, 500), { minItems: 2, maxItems: 2 })),
+  /** lead that is fixed to it, m */
+  tailM: Type.Optional(Num(0, 50)),
+  powerW: Type.Optional(Num(0, 500)),
+  supply: Type.Optional(oneOf(...SUPPLIES)),
+  /** lowest and highest of its surroundings */
+  temperatureC: Type.Optional(Type.Array(Num(-60, 120), { minItems: 2, maxItems: 2 })),
+  outdoors: Type.Optional(Type.Boolean()),
+  /** 1 low, 2 middle, 3 high, among parts of its kind */
+  priceClass: Type.Optional(oneOfNumber(1, 2, 3)),
+  /** what comes with it, and what must be bought apart */
+  inBox: Type.Optional(Type.Array(Text(80, 1), { maxItems: 20 })),
+  apart: Type.Optional(Type.Array(Text(80, 1), { maxItems: 20 })),
+}
 const part = <K extends string, P extends Record<string, import('@sinclair/typebox').TSchema>>(kind: K, fields: P) =>
   Type.Object(
     {
       id: Text(40, 1),
       kind: Type.Unsafe<K>({ type: 'string', const: kind }),
       name: Text(80, 1),
+      ...facts,
       ...fields,
     },
     { additionalProperties: false },
   )
+
+/** One plane of a pattern: how far below the peak, dB, each `360 / length` degrees clockwise from the axis (in elevation: upward). */
+const Plane = Type.Array(Num(0, 80), { minItems: 24, maxItems: 360 })
 const Ports = Type.Array(PortSchema, { minItems: 1, maxItems: 40 })
 
 export const SHAPES = ['log-periodic', 'Yagi', 'panel', 'omni', 'dome', 'whip'] as const
@@ -58,6 +88,9 @@ const AntennaPart = part('antenna', {
         /** half-power widths; 360 across for an omni, whose pattern is in elevation alone */
         beamwidthDeg: Num(1, 360),
         verticalBeamwidthDeg: Num(1, 360),
+        /** as measured, in both planes; the widths stand where none was */
+        azimuthDb: Type.Optional(Plane),
+        elevationDb: Type.Optional(Plane),
       },
       { additionalProperties: false },
     ),
@@ -74,6 +107,12 @@ const LinePart = part('line', {
   spreadPercent: Num(0, 100),
   diameterMm: Num(0.5, 60),
   bendMm: Num(1, 2000),
+  /** across the widest of its plug */
+  plugMm: Type.Optional(Num(1, 120)),
+  grade: Type.Optional(oneOf('indoor', 'outdoor', 'buried', 'ceiling void')),
+  jacket: Type.Optional(Text(40)),
+  /** lengths of a drum that it is cut from; sold with plugs only where there are none */
+  drumM: Type.Optional(Type.Array(Num(1, 1000), { maxItems: 6 })),
   stockM: Type.Array(Num(0.05, 500), { maxItems: 20 }),
   ends: oneOf(...CONNECTORS),
 })
@@ -81,6 +120,12 @@ const RouterPart = part('router', {
   bands: Bands,
   /** fastest its Ethernet or Wi-Fi passes on, Mbit/s */
   portLimitMbps: Num(0.1, 100_000),
+  lanPorts: Type.Optional(Type.Integer({ minimum: 0, maximum: 64 })),
+  /** what its Wi-Fi passes on at a few metres; 0 where it has none */
+  wifiMbps: Type.Optional(Num(0, 100_000)),
+  wifiBands: Type.Optional(Type.Array(oneOf('2.4', '5', '6'), { maxItems: 3 })),
+  simSlots: Type.Optional(Type.Integer({ minimum: 0, maximum: 8 })),
+  simSize: Type.Optional(oneOf('mini', 'micro', 'nano', 'eSIM')),
   noiseFigureDb: Num(0, 30),
   ports: Ports,
 })
@@ -98,6 +143,31 @@ const AmplifierPart = part('amplifier', {
   /** total at the donor port above which it lowers its gain, and above which it shuts down */
   inputLimitDbm: Num(-120, 30),
   shutDownDbm: Num(-120, 30),
+  /** how it is registered: repeats everything in a band, or one carrier's channels */
+  class: Type.Optional(oneOf('wideband', 'one carrier')),
+  /** its own figures on a band, where they differ */
+  perBand: Type.Optional(
+    Type.Array(
+      Type.Object(
+        {
+          band: Text(12, 1),
+          gainDb: Type.Optional(Num(0, 120)),
+          outputDbm: Type.Optional(Num(-30, 60)),
+          uplinkGainDb: Type.Optional(Num(0, 120)),
+          uplinkOutputDbm: Type.Optional(Num(-30, 60)),
+        },
+        { additionalProperties: false },
+      ),
+      { maxItems: 40 },
+    ),
+  ),
+  /** what its maker wants between donor and inside antennas, and between the box and an inside antenna */
+  separation: Type.Optional(
+    Type.Object(
+      { upM: Type.Optional(Num(0, 100)), alongM: Type.Optional(Num(0, 200)), boxM: Type.Optional(Num(0, 30)) },
+      { additionalProperties: false },
+    ),
+  ),
   ports: Ports,
 })
 const passing = <K extends 'arrestor' | 'pad' | 'adapter'>(kind: K) => part(kind, { lossDb: Num(0, 60), ports: Ports })
@@ -129,6 +199,20 @@ export type RouterPart = PartOf<'router'>
 export type AmplifierPart = PartOf<'amplifier'>
 export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>
 
+/** @returns the amplifier with its own figures on a band over those of all its bands */
+export function amplifierOn(part: AmplifierPart, band: string): AmplifierPart {
+  const own = part.perBand?.find(b => b.band === band)
+  if (!own) return part
+  const gainDb = own.gainDb ?? part.gainDb
+  return {
+    ...part,
+    gainDb,
+    lowestGainDb: Math.min(part.lowestGainDb, gainDb),
+    outputDbm: own.outputDbm ?? part.outputDbm,
+    uplinkOutputDbm: own.uplinkOutputDbm ?? part.uplinkOutputDbm,
+  }
+}
+
 /** Figures of a maker that stand over the part's own, on one part of a design. An antenna's gain holds on every band. */
 export const OwnFigures = Type.Object(
   {
@@ -152,14 +236,26 @@ export const OwnFigures = Type.Object(
 )
 export type OwnFigures = Static<typeof OwnFigures>
 
+type BandFigures = NonNullable<AmplifierPart['perBand']>[number]
+const BAND_FIGURES = ['gainDb', 'outputDbm', 'uplinkOutputDbm'] as const
+
+/** Figures entered for the whole part never raise a band's own. */
+const overBand = (b: BandFigures, own: Omit<OwnFigures, 'gainDbi'>): Partial<BandFigures> =>
+  Object.fromEntries(
+    BAND_FIGURES.flatMap(f => (typeof own[f] === 'number' && b[f] !== undefined ? [[f, Math.min(own[f], b[f])]] : [])),
+  )
+
 /** @returns the part with the maker's own figures over it; what the part does not have is left out */
 export function withOwn<P extends Part>(base: P, own: OwnFigures | null | undefined): P {
   if (!own) return base
   const { gainDbi, ...rest } = own
   const fields = Object.fromEntries(Object.entries(rest).filter(([k, v]) => v !== undefined && v !== null && k in base))
+  // What its maker says of the very part holds on every band.
+  const perBand =
+    base.kind === 'amplifier' && base.perBand ? { perBand: base.perBand.map(b => ({ ...b, ...overBand(b, rest) })) } : {}
   const ranges =
     base.kind === 'antenna' && gainDbi !== undefined && gainDbi !== null
       ? { ranges: base.ranges.map(r => ({ ...r, gainDbi })) }
       : {}
-  return { ...base, ...fields, ...ranges }
+  return { ...base, ...fields, ...perBand, ...ranges }
 }

@@ -16,6 +16,8 @@ const MOST_SEQUENCE = 2_147_483_647
 
 export const KINDS = ['home', 'building', 'vehicle', 'boat'] as const
 export type JobKind = (typeof KINDS)[number]
+/** A vehicle or a boat: its bearings turn with it, and next week it is elsewhere. */
+export const movesAbout = (kind: JobKind): kind is 'vehicle' | 'boat' => kind === 'vehicle' || kind === 'boat'
 
 const TECHNOLOGY = oneOf('LTE', 'NR')
 const metres = () => opt(Num(-500, 500))
@@ -167,11 +169,26 @@ const pictures = {
   opacity: Num(0, 1),
 }
 
+/** A floor's plan as a picture: where its pixels lie in the site frame; the picture itself is kept beside the job. */
+const floorPlans = {
+  level: Whole(0, 39),
+  name: Text(120, 1),
+  widthPx: Whole(1, 20_000),
+  heightPx: Whole(1, 20_000),
+  /** east = a·x + b·y + c, north = d·x + e·y + f, m; null until it has a scale */
+  affine: opt(Type.Array(Num(-1e6, 1e6), { minItems: 6, maxItems: 6 })),
+  opacity: Num(0, 1),
+}
+
 const spots = {
   name: Text(80, 1),
   ...metresFrom,
   indoors: Type.Boolean(),
   needed: Type.Boolean(),
+  /** usually there: what its share of a floor weighs by; null counts as one */
+  people: opt(Num(0, 10_000)),
+  /** what hangs on today's Wi-Fi or wire there, and would lose it if the router moved */
+  hangs: opt(Text(200)),
 }
 
 /** What reads: a phone, a router, a modem. */
@@ -189,6 +206,8 @@ const sims = {
   capDownMbps: opt(Num(0.01, 10_000)),
   capUpMbps: opt(Num(0.01, 10_000)),
   allowanceGb: opt(Num(0, 1_000_000)),
+  /** whether its plan, and the phones, carry calls over Wi-Fi */
+  callsOverWifi: opt(oneOf('yes', 'no')),
 }
 
 /** What a reading or a test was made with. The next one is a copy with one thing changed. */
@@ -283,6 +302,10 @@ const designs = {
   carriersInBand: opt(Type.Integer({ minimum: 1, maximum: 40 })),
   aimedDeg: opt(Num(0, 360)),
   aimedAtUtc: opt(Time),
+  /** cables bought with plugs on, or cut from a drum and crimped on site */
+  plugs: oneOf('factory', 'crimped'),
+  /** why this one was chosen over the others */
+  reason: opt(Text(500)),
 }
 
 /** A part in its place. The part is a copy: what the catalogue says later does not change what was planned. */
@@ -309,6 +332,18 @@ const runs = {
   lengthM: Num(0, 500),
   measured: Type.Boolean(),
   spareM: metres(),
+}
+
+/** What parts a donor and an inside antenna, where something else than the sum is to be believed. */
+const isolations = {
+  designId: Id,
+  donorId: Id,
+  serverId: Id,
+  /** the maker's figure for such a lay-out, and what was measured on site, dB */
+  makerDb: opt(Num(0, 200)),
+  measuredDb: opt(Num(0, 200)),
+  inForce: oneOf('computed', 'quick', 'maker', 'measured'),
+  reason: opt(Text(300)),
 }
 
 const sweeps = {
@@ -360,6 +395,7 @@ export const TABLE_FIELDS = {
   obstacles,
   landmarks,
   pictures,
+  floorPlans,
   spots,
   masts,
   cells,
@@ -372,6 +408,7 @@ export const TABLE_FIELDS = {
   calls,
   nodes,
   runs,
+  isolations,
   sweeps,
   steps,
   checks,
@@ -397,6 +434,9 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     floorMaterial: 'timber floor',
     roofMaterial: 'tiles',
   },
+  spots: { people: null, hangs: null },
+  sims: { callsOverWifi: null },
+  designs: { plugs: 'factory', reason: null },
   nodes: { part: null, own: null },
   runs: { fromPort: null, toPort: null, part: null },
   masts: { accuracyM: null, seenOn: null },
@@ -441,6 +481,7 @@ export type Stop = Row<'stops'>
 export type Obstacle = Row<'obstacles'>
 export type Landmark = Row<'landmarks'>
 export type Picture = Row<'pictures'>
+export type FloorPlan = Row<'floorPlans'>
 export type Spot = Row<'spots'>
 export type Reading = Row<'readings'>
 export type SpeedRun = Row<'speedRuns'>
@@ -453,6 +494,7 @@ export type Cell = Row<'cells'>
 export type Design = Row<'designs'>
 export type Node = Row<'nodes'>
 export type Run = Row<'runs'>
+export type IsolationRow = Row<'isolations'>
 export type Sweep = Row<'sweeps'>
 export type Step = Row<'steps'>
 export type Check = Row<'checks'>

@@ -5,9 +5,12 @@
  */
 import type { Evidence, MastView } from '../aim/bearings'
 import { lineLossDb } from '../chain/line'
-import type { Levels } from '../chain/levels'
+import type { Levels, Limit } from '../chain/levels'
+import { uplinksOf } from '../chain/uplink'
 import type { Tree } from '../chain/tree'
+import { PHONE_DBM } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
+import { hardest } from '../promise/inputs'
 import { partOfKind } from '../catalogue/parts'
 import type { CableLength } from '../fitting/lengths'
 import type { Declination } from '../geo/declination'
@@ -16,6 +19,8 @@ import { promiseOf } from '../promise/view'
 import type { PromiseView } from '../promise/view'
 import { prove } from '../promise/proof'
 import type { Proof } from '../promise/proof'
+import { servedShare } from '../separation/isolation'
+import type { LoopState } from '../separation/isolation'
 import type { Loop } from '../separation/loop'
 import type { Floor } from '../site/building'
 import type { SpotSummary } from '../survey/spots'
@@ -25,7 +30,9 @@ import type { ActState } from './acts'
 import { bearingFindings } from './bearings'
 import { chooseFindings } from './choose'
 import { contextOf } from './context'
-import type { Context, SweepView } from './context'
+import type { BandWork, Context, SweepView } from './context'
+import { beforeYouDrill } from './drill'
+import type { BeforeYouDrill } from './drill'
 import { figuresOf } from './figures'
 import { COMMON, finding, SEVERITY_ORDER } from './finding'
 import type { Act, Figure, Finding, Section } from './finding'
@@ -52,6 +59,14 @@ export interface BandSummary {
   rooms: number
   /** RSRP at the modem, or in the hardest room, dBm; null where the sum does not come that far */
   rsrpDbm: number | null
+  frequencyMHz: number
+  /** of the amplifier that is worst off: what its loop does, what that costs in area, and what holds its gain */
+  loop: { state: LoopState; heldBackDb: number; servedShare: number } | null
+  limitedBy: Limit | null
+  /** what leaves toward the mast for a phone in the hardest room, against the phone's own power outside, dB */
+  upGainDb: number | null
+  /** noise of the booster's own toward the mast, EIRP, dBm a MHz */
+  upNoiseDbmPerMHz: number | null
 }
 
 export interface Assessment {
@@ -75,6 +90,7 @@ export interface Assessment {
   sweep: SweepView | null
   proof: Proof
   findings: Finding[]
+  drill: BeforeYouDrill
   acts: Record<Act, ActState>
   figures: Record<string, Figure>
 }
@@ -111,23 +127,40 @@ export function assess(document: JobDocument, evidence: Evidence, { atUtc }: { a
     loops: c.main?.loops ?? [],
     rooms: c.main?.rooms ?? [],
     lengths: c.lengths,
-    bands: c.bands.map(b => ({
-      band: b.carrier.band.name,
-      short: b.rooms.filter(r => !r.met).length,
-      rooms: b.rooms.length,
-      rsrpDbm: b.rooms.length
-        ? Math.min(...b.rooms.map(r => r.rsrpDbm))
-        : b.levels?.modems.length
-          ? Math.min(...b.levels.modems.map(m => m.rsrpDbm))
-          : null,
-    })),
+    bands: c.bands.map(bandSummary),
     heights: heightGains(c),
     promise,
     sweep: c.sweep,
     proof,
     findings,
+    drill: beforeYouDrill(c, promise),
     acts: matchesAct(c, findings, proof),
     figures: figuresOf(c, promise),
+  }
+}
+
+function bandSummary(b: BandWork): BandSummary {
+  const worst = b.loops.reduce<Loop | null>(
+    (x, y) => (!x || y.isolationDb - y.neededDb < x.isolationDb - x.neededDb ? y : x),
+    null,
+  )
+  const room = hardest(b.rooms)
+  const noise = b.levels ? uplinksOf(b.levels).map(u => u.noiseEirpDbmPerMHz) : []
+  const modems = b.levels?.modems.map(m => m.rsrpDbm) ?? []
+  return {
+    band: b.carrier.band.name,
+    frequencyMHz: b.carrier.frequencyMHz,
+    short: b.rooms.filter(r => !r.met).length,
+    rooms: b.rooms.length,
+    rsrpDbm: b.rooms.length ? Math.min(...b.rooms.map(r => r.rsrpDbm)) : modems.length ? Math.min(...modems) : null,
+    loop: worst && {
+      state: worst.state,
+      heldBackDb: worst.heldBackDb,
+      servedShare: worst.state === 'oscillating' ? 0 : servedShare(worst.heldBackDb),
+    },
+    limitedBy: b.levels?.amplifiers[0]?.limitedBy ?? null,
+    upGainDb: room?.upEirpDbm != null ? room.upEirpDbm - PHONE_DBM : null,
+    upNoiseDbmPerMHz: noise.some(Number.isFinite) ? Math.max(...noise) : null,
   }
 }
 

@@ -1,17 +1,19 @@
 /** Choose judged: is anything needed at all, is every part there, do they fit, do they pass the band. */
-import { AWS_1_DOWN_MHZ, partById, US_BOOSTER_BANDS } from '../catalogue/parts'
+import { AWS_1_DOWN_MHZ, US_BOOSTER_BANDS } from '../catalogue/parts'
 import { misfits } from '../fitting/joints'
 import type { Misfit } from '../fitting/joints'
-import { screwOn } from '../fitting/splice'
+import { cablesBetween, chainLossDb } from '../fitting/adapters'
+import { screwOnChain, turnedLinks } from '../fitting/splice'
 import { feedsInto, turned } from '../chain/tree'
-import type { Tree } from '../chain/tree'
+import type { Joint, Tree } from '../chain/tree'
+import type { LinePart } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
 import type { SpotSummary } from '../survey/spots'
-import { num } from '../units'
+import { mToken, num } from '../units'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
-import type { Draft, Finding } from './finding'
+import type { Cure, Draft, Finding } from './finding'
 
 export function chooseFindings(c: Context): Finding[] {
   const { tree, design } = c
@@ -20,8 +22,10 @@ export function chooseFindings(c: Context): Finding[] {
     ...missing(c, tree),
     ...broken(tree),
     ...bandsThatPass(c, tree),
-    ...joints(tree),
+    ...joints(tree, c.main?.carrier.frequencyMHz ?? MIDDLE_MHZ),
     ...openPorts(tree),
+    ...wrongRoles(tree),
+    ...pairs(tree),
     ...needed(c),
     ...whatABoosterCannot(c, tree),
     ...rules(c, tree),
@@ -106,15 +110,30 @@ function bandsThatPass(c: Context, tree: Tree): Draft[] {
   return out
 }
 
-const joints = (tree: Tree): Draft[] => misfits(tree).map(m => (m.kind === 'plug' ? plugDraft(m) : impedanceDraft(m)))
+/** Cables are compared here while no band is chosen, MHz. */
+const MIDDLE_MHZ = 800
 
-function plugDraft(m: Misfit): Draft {
-  const adapter = partById(m.adapterId)
-  const side = m.jack === m.joint.from ? 'from' : 'to'
-  const what = m.joint.line?.name ?? m.joint.from.at.part.name
+const joints = (tree: Tree, frequencyMHz: number): Draft[] =>
+  misfits(tree).map(m => (m.kind === 'plug' ? plugDraft(m, frequencyMHz) : impedanceDraft(m)))
+
+function plugDraft(m: Misfit, frequencyMHz: number): Draft {
+  const { joint } = m
+  const side = m.jack === joint.from ? 'from' : 'to'
+  const what = joint.line?.name ?? joint.from.at.part.name
+  const cures: Cure[] = []
+  if (m.adapters?.length)
+    cures.push({
+      label: m.adapters.map(l => l.part.name.toLowerCase()).join(' and '),
+      gain: 'it fits',
+      cost: `−${num(chainLossDb(m.adapters), 1)} dB${m.adapters.length > 1 ? `, ${m.adapters.length} more joints` : ''}`,
+      enough: true,
+      steps: screwOnChain(joint, side, turnedLinks(m.adapters)),
+    })
+  const cable = joint.line ? rightCable(joint, joint.line, frequencyMHz) : null
+  if (cable) cures.push(cable)
   return {
     code: 'choose.connector',
-    subjectId: `${m.joint.run.id}.${m.jack.at.node.id}`,
+    subjectId: `${joint.run.id}.${m.jack.at.node.id}`,
     severity: 'fix',
     title: `Plugs do not mate: ${m.words}`,
     sentence:
@@ -122,18 +141,26 @@ function plugDraft(m: Misfit): Draft {
       `${m.jack.port.connector} ${m.jack.port.gender}. Never forced: an adapter, or another line.`,
     because: 'connector family and gender must match at each joint',
     source: COMMON,
-    cures:
-      adapter && adapter.kind === 'adapter'
-        ? [
-            {
-              label: adapter.name.toLowerCase(),
-              gain: 'it fits',
-              cost: `−${num(adapter.lossDb, 1)} dB`,
-              enough: true,
-              steps: screwOn(m.joint, side, adapter.id),
-            },
-          ]
-        : [],
+    cures,
+  }
+}
+
+/** A cable with the plugs that both ends want, where one is sold long enough and takes no more than it saves. */
+function rightCable(joint: Joint, line: LinePart, frequencyMHz: number): Cure | null {
+  const { lengthM } = joint.run
+  const found = cablesBetween(joint.from.port, joint.to.port, lengthM, frequencyMHz).find(
+    c => c.line.id !== line.id && !c.atFrom.length && !c.atTo.length && c.line.stockM.some(s => s >= lengthM),
+  )
+  if (!found) return null
+  const stockM = found.line.stockM.find(s => s >= lengthM)!
+  return {
+    label: `the ${found.line.name} instead, ${mToken(stockM)}`,
+    gain: 'it fits, no adapter',
+    cost: `−${num(found.lossDb, 1)} dB in it`,
+    enough: true,
+    steps: [
+      { table: 'runs', op: 'update', rowId: joint.run.id, fields: { partId: found.line.id, part: found.line, lengthM: stockM } },
+    ],
   }
 }
 
@@ -190,6 +217,44 @@ function openPorts(tree: Tree): Draft[] {
     })
   }
   return out
+}
+
+/** Ports that look alike and are not: Wi-Fi and satellite positions carry no cellular branch. */
+const wrongRoles = (tree: Tree): Draft[] =>
+  tree.joints.flatMap(j =>
+    [j.from, j.to]
+      .filter(jack => jack.port.role === 'wifi' || jack.port.role === 'position')
+      .map((jack): Draft => ({
+        code: 'choose.port-role',
+        subjectId: `${j.run.id}.${jack.at.node.id}`,
+        severity: 'fix',
+        title: `A cellular feed on the ${jack.port.role === 'wifi' ? 'Wi-Fi' : 'position'} port of ${jack.at.part.name}`,
+        sentence: 'It looks like the others and carries nothing of the mast. The cellular ports are marked as such.',
+        because: 'each port has a role of its own',
+        source: COMMON,
+      })),
+  )
+
+/** Two single antennas on one box are its two layers only where they are turned across each other. */
+function pairs(tree: Tree): Draft[] {
+  return tree.routers.flatMap((r): Draft[] => {
+    const donors = new Map(feedsInto(tree, r.node.id).map(v => [v.donor.node.id, v.donor]))
+    const single = [...donors.values()].filter(d => d.part.ports.length === 1 && d.part.shape !== 'omni')
+    if (single.length < 2) return []
+    return [
+      {
+        code: 'choose.pair',
+        subjectId: r.node.id,
+        severity: 'note',
+        title: 'Two single beams: one at +45°, one at −45°',
+        sentence:
+          'Turned about their own axes, across each other, and both at the same mast: alike they would bring the same layer twice. ' +
+          'Main and auxiliary ports among equals may be swapped.',
+        because: 'a mast sends its two layers at ±45°',
+        source: COMMON,
+      },
+    ]
+  })
 }
 
 /** Over what is needed, before "nothing is needed" may be said. Assumed. */

@@ -191,6 +191,8 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonl
   // What goes round an amplifier goes round at both frequencies: the lower one lets more past.
   const round: Surroundings = {
     building: c.building,
+    entered: c.doc.isolations.filter(i => i.designId === design.id),
+    band: band.name,
     frequencyMHz: Math.min(carrier.frequencyMHz, carrier.uplinkMHz),
     bearingDeg: looksDeg,
   }

@@ -1,4 +1,5 @@
 /** Cures that take a search: worked out when their finding is opened, on the device. */
+import { movesAbout } from '../job/schema'
 import type { Evidence } from '../aim/bearings'
 import { treeOf } from '../chain/tree'
 import type { AntennaNode, Joint } from '../chain/tree'
@@ -6,125 +7,244 @@ import { applyChanges } from '../job/changes'
 import type { Change, JobDocument } from '../job/schema'
 import { lineLossDb } from '../chain/line'
 import { stockLengthM, wayM } from '../fitting/lengths'
-import { leastMove } from '../separation/isolation'
+import { leastMove, servedShare } from '../separation/isolation'
 import { loopsOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
 import { buildingOf } from '../site/building'
-import { along, axisSign, between, moveAlong, round2 } from '../site/frame'
+import { along, axisSign, between, moveAlong, partWay, round2 } from '../site/frame'
 import { atPresentStop } from '../survey/place'
 import { mToken, num, signed } from '../units'
+import { antennaAt, PARTS } from '../catalogue/parts'
+import type { AntennaPart, Part } from '../job/part'
 import { contextOf } from './context'
 import type { Context } from './context'
+import { evenOut } from './even-out'
 import type { Cure, CureStep } from './finding'
 
 /** @returns the cures of a finding that says `solves`; none where it is no longer there */
 export function solveCures(document: JobDocument, evidence: Evidence, key: string, atUtc: string): Cure[] {
   const [code, nodeId] = key.split(':')
-  if (code !== 'place.loop') return []
+  if (!nodeId || (code !== 'place.loop' && code !== 'level.uneven')) return []
   const c = contextOf(document, evidence, atUtc)
+  if (code === 'level.uneven') return evenOut(c, nodeId)
   const loop = c.main?.loops.find(l => l.at.node.id === nodeId)
   return loop ? separationCures(c, loop) : []
 }
 
 /** As far as an antenna is raised for a cure, m. */
 const MOST_RAISE_M = 8
-const SHEET_M = 1.2
-/** Before an inside antenna, toward the donor: near enough to shadow it, far enough not to detune it, m. */
+/** Sides of the sheets that are tried, m. */
+const SHEETS_M = [0.6, 1.2, 1.8, 2.4] as const
+/** Before an antenna, toward the other: near enough to shadow it, far enough not to detune it, m. */
 const SHEET_BEFORE_M = 0.5
 /** Less than this is no cure, dB. */
 const WORTH_DB = 0.5
+/** A sheet larger than it must be is one that brings this much more, dB. */
+const LARGER_WORTH_DB = 1
 
-/** Raise the donor, move or turn the inside antenna, hang a sheet: the least of each; else settle for less gain. */
+/** One thing that may be done, by itself or with another. */
+interface Try {
+  label: string
+  cost: string
+  gainDb: number
+  steps: CureStep[]
+  /** roughly what it takes, the least first */
+  price: number
+}
+
+/** Raise, move, turn, screen, another antenna: the least of each; two together where none is enough; else less gain. */
 function separationCures(c: Context, loop: Loop): Cure[] {
-  const { site, chosen } = c
-  const sign = axisSign(site, chosen?.path ? chosen.frameBearingDeg : null)
-  const { donor, server } = loop.worst
   const now = loop.isolationDb
   const needed = loop.neededDb
-  const after = (steps: readonly CureStep[]): number => isolationAfter(c, loop, steps)
-  const cures: Cure[] = []
-
-  const raised = (x: number): CureStep[] => [move(donor, { upM: round2(donor.node.upM + x) })]
-  const raise = leastMove(x => after(raised(x)), needed, MOST_RAISE_M)
-  const up = raise ?? 3
-  const byRaising = after(raised(up)) - now
-  const lead = leadOf(c, donor)
-  if (byRaising > WORTH_DB)
-    cures.push({
-      label: `raise the donor ${mToken(up)}`,
-      gain: `${signed(byRaising, 1)} dB`,
-      cost: lead?.line
-        ? `−${num(lineLossDb(lead.line.constants, up, c.main!.carrier.frequencyMHz), 1)} dB cable`
-        : 'longer cable',
-      enough: raise !== null,
-      steps: [...raised(up), ...longer(c, raised(up))],
-    })
-
-  const away = along(site, server.node, sign) >= along(site, donor.node, sign) ? 1 : -1
-  const shifted = (x: number): CureStep[] => [
-    move(server, moveAlong(site, server.node, along(site, server.node, sign) + away * x, sign)),
+  const tries = [
+    raising(c, loop),
+    moving(c, loop),
+    turning(c, loop),
+    sheet(c, loop),
+    ...otherAntennas(c, loop),
+    longerLead(c, loop),
   ]
-  const room = Math.max(0, site.lengthM / 2 - 0.3 - away * along(site, server.node, sign))
-  const least = leastMove(x => after(shifted(x)), needed, room)
-  const by = least ?? Math.floor(room * 10) / 10
-  const byMoving = by >= 0.3 ? after(shifted(by)) - now : 0
-  if (byMoving > WORTH_DB)
-    cures.push({
-      label: `inside antenna ${mToken(by)} along`,
-      gain: `${signed(byMoving, 1)} dB`,
-      cost: least !== null ? 'longer cable' : 'not enough alone',
-      enough: least !== null,
-      steps: [...shifted(by), ...longer(c, shifted(by))],
-    })
-
-  if (server.part.shape === 'panel') {
-    const facing = Math.round(between(donor.node, server.node).bearingDeg)
-    const turned = [move(server, { azimuthDeg: facing % 360 })]
-    const byTurning = after(turned) - now
-    if (byTurning > WORTH_DB)
-      cures.push({
-        label: 'turn the panel away from the donor',
-        gain: `${signed(byTurning, 1)} dB`,
-        cost: 'other rooms in front of it',
-        enough: now + byTurning >= needed,
-        steps: turned,
-      })
+    .filter((t): t is Try => t !== null && t.gainDb > WORTH_DB)
+    .sort((a, b) => Number(now + b.gainDb >= needed) - Number(now + a.gainDb >= needed) || a.price - b.price)
+  const cures = tries.map((t): Cure => cureOf(t, now + t.gainDb >= needed))
+  if (!cures.some(x => x.enough)) {
+    const both = pairOfTries(c, loop, tries)
+    if (both) cures.unshift(both)
   }
-
-  const sheet = sheetStep(donor, server)
-  const bySheet = after([sheet]) - now
-  if (bySheet > WORTH_DB && !hasSheet(c, server))
-    cures.push({
-      label: `steel sheet ${mToken(SHEET_M)} square before the inside antenna`,
-      gain: `${signed(bySheet, 1)} dB`,
-      cost: 'assumed; it shades what is behind it',
-      enough: now + bySheet >= needed,
-      steps: [sheet],
-    })
-  if (raise === null && bySheet > WORTH_DB && now + bySheet < needed && !hasSheet(c, server)) {
-    const both = [...raised(2), sheet]
-    const gain = after(both) - now
-    cures.push({
-      label: `raise the donor ${mToken(2)} and hang a steel sheet`,
-      gain: `${signed(gain, 1)} dB`,
-      cost: 'sheet assumed, longer cable',
-      enough: now + gain >= needed,
-      steps: [...both, ...longer(c, raised(2))],
-    })
-  }
-  const sorted = cures.sort((a, b) => Number(b.enough) - Number(a.enough))
   const drop = Math.ceil(needed - now)
   const { part, node } = loop.at
   if (drop > 0 && part.gainDb - drop >= part.lowestGainDb)
-    sorted.push({
+    cures.push({
       label: `settle for ${drop} dB less gain`,
       gain: 'stable',
-      cost: `${drop} dB less inside`,
+      cost: `${drop} dB less inside: ${num(100 * servedShare(drop))} % of the area served`,
       enough: true,
       steps: [{ table: 'nodes', op: 'update', rowId: node.id, fields: { own: { ...node.own, gainDb: part.gainDb - drop } } }],
     })
-  return sorted
+  return cures
 }
+
+const cureOf = (t: Try, enough: boolean): Cure => ({
+  label: t.label,
+  gain: `${signed(t.gainDb, 1)} dB`,
+  cost: enough ? t.cost : `${t.cost}; not enough alone`,
+  enough,
+  steps: t.steps,
+})
+
+function raising(c: Context, loop: Loop): Try | null {
+  const { donor } = loop.worst
+  const steps = (x: number): CureStep[] => [move(donor, { upM: round2(donor.node.upM + x) })]
+  const least = leastMove(x => isolationAfter(c, loop, steps(x)), loop.neededDb, MOST_RAISE_M)
+  const up = least ?? 3
+  const lead = leadOf(c, donor)
+  return {
+    label: `raise the donor ${mToken(up)}`,
+    cost: lead?.line ? `−${num(lineLossDb(lead.line.constants, up, c.main!.carrier.frequencyMHz), 1)} dB cable` : 'longer cable',
+    gainDb: isolationAfter(c, loop, steps(up)) - loop.isolationDb,
+    steps: [...steps(up), ...longer(c, steps(up))],
+    price: 2 + up,
+  }
+}
+
+function moving(c: Context, loop: Loop): Try | null {
+  const { site, chosen } = c
+  const { donor, server } = loop.worst
+  const sign = axisSign(site, chosen?.path ? chosen.frameBearingDeg : null)
+  const here = along(site, server.node, sign)
+  const away = here >= along(site, donor.node, sign) ? 1 : -1
+  const steps = (x: number): CureStep[] => [move(server, moveAlong(site, server.node, here + away * x, sign))]
+  const room = Math.max(0, site.lengthM / 2 - 0.3 - away * here)
+  const least = leastMove(x => isolationAfter(c, loop, steps(x)), loop.neededDb, room)
+  const by = least ?? Math.floor(room * 10) / 10
+  if (by < 0.3) return null
+  return {
+    label: `inside antenna ${mToken(by)} along`,
+    cost: 'longer cable',
+    gainDb: isolationAfter(c, loop, steps(by)) - loop.isolationDb,
+    steps: [...steps(by), ...longer(c, steps(by))],
+    price: 1 + by / 2,
+  }
+}
+
+function turning(c: Context, loop: Loop): Try | null {
+  const { donor, server } = loop.worst
+  if (server.part.shape !== 'panel') return null
+  const steps = [move(server, { azimuthDeg: Math.round(between(donor.node, server.node).bearingDeg) % 360 })]
+  return {
+    label: 'turn the panel away from the donor',
+    cost: 'other rooms in front of it',
+    gainDb: isolationAfter(c, loop, steps) - loop.isolationDb,
+    steps,
+    price: 0.5,
+  }
+}
+
+/** The smallest sheet that is enough, before whichever of the two it serves better; else the one that brings most for its size. */
+function sheet(c: Context, loop: Loop): Try | null {
+  const { donor, server } = loop.worst
+  if (hasSheet(c, server)) return null
+  const tried = SHEETS_M.flatMap(sideM =>
+    (
+      [
+        [server, donor, 'inside antenna'],
+        [donor, server, 'donor'],
+      ] as const
+    ).map(([at, other, words]) => {
+      const step = sheetStep(at, other, sideM)
+      return { sideM, words, step, gainDb: isolationAfter(c, loop, [step]) - loop.isolationDb }
+    }),
+  )
+  const enough = tried.find(t => loop.isolationDb + t.gainDb >= loop.neededDb)
+  const most = tried.reduce((a, b) => (b.gainDb > a.gainDb + LARGER_WORTH_DB ? b : a))
+  const best = enough ?? most
+  return {
+    label: `steel sheet ${mToken(best.sideM)} square before the ${best.words}`,
+    cost: 'assumed; it shades what is behind it',
+    gainDb: best.gainDb,
+    steps: [best.step],
+    price: 1 + best.sideM * 2,
+  }
+}
+
+/** Another antenna in the place of one: a donor that hears less behind it, a panel that looks away. */
+function otherAntennas(c: Context, loop: Loop): Try[] {
+  const { donor, server } = loop.worst
+  const f = c.main!.carrier.frequencyMHz
+  const fits =
+    (a: AntennaNode) =>
+    (p: Part): p is AntennaPart =>
+      p.kind === 'antenna' &&
+      p.id !== a.part.id &&
+      p.use === a.part.use &&
+      p.ports.length === a.part.ports.length &&
+      p.ports[0]!.connector === a.part.ports[0]!.connector &&
+      p.ports[0]!.gender === a.part.ports[0]!.gender &&
+      antennaAt(p, f).covered
+  const facing = Math.round(between(donor.node, server.node).bearingDeg) % 360
+  const best = (
+    a: AntennaNode,
+    label: string,
+    fields: Record<string, unknown>,
+    wanted: (p: AntennaPart) => boolean,
+  ): Try | null => {
+    const tried = PARTS.filter(fits(a))
+      .filter(wanted)
+      .map(p => {
+        const steps = [move(a, { partId: p.id, part: p, own: null, ...fields })]
+        return { p, steps, gainDb: isolationAfter(c, loop, steps) - loop.isolationDb }
+      })
+    const found = tried.reduce<(typeof tried)[number] | null>((x, y) => (!x || y.gainDb > x.gainDb ? y : x), null)
+    if (!found) return null
+    return {
+      label: `${label}: ${found.p.name.toLowerCase()}`,
+      cost: 'another antenna',
+      gainDb: found.gainDb,
+      steps: found.steps,
+      price: 3 + (found.p.priceClass ?? 2),
+    }
+  }
+  const ashore = !movesAbout(c.job.kind)
+  const poles = (p: AntennaPart) => (p.mount ?? '').includes('pole')
+  return [
+    ashore
+      ? best(donor, 'donor with more behind it kept out', {}, p => poles(p) && p.frontToBackDb > donor.part.frontToBackDb)
+      : null,
+    server.part.shape === 'panel' ? null : best(server, 'panel, turned away', { azimuthDeg: facing }, p => p.shape === 'panel'),
+  ].filter((t): t is Try => t !== null)
+}
+
+/** More loss on purpose between donor and amplifier: as much quieter both ways round. */
+function longerLead(c: Context, loop: Loop): Try | null {
+  const lead = leadOf(c, loop.worst.donor)
+  if (!lead?.line || lead.run.measured) return null
+  const next = lead.line.stockM.find(s => s > lead.run.lengthM + 0.1)
+  if (!next) return null
+  const steps: CureStep[] = [{ table: 'runs', op: 'update', rowId: lead.run.id, fields: { lengthM: next } }]
+  const gainDb = isolationAfter(c, loop, steps) - loop.isolationDb
+  return { label: `donor cable of ${mToken(next)}`, cost: `−${num(gainDb, 1)} dB of signal as well`, gainDb, steps, price: 6 }
+}
+
+/** The cheapest two that together are enough, where they do not touch the same thing. */
+function pairOfTries(c: Context, loop: Loop, tries: readonly Try[]): Cure | null {
+  const pairs = tries.flatMap((a, i) => tries.slice(i + 1).map(b => [a, b] as const)).sort((x, y) => priceOf(x) - priceOf(y))
+  for (const [a, b] of pairs) {
+    const touched = new Set(a.steps.filter(s => s.op === 'update').map(s => s.rowId))
+    if (b.steps.some(s => touched.has(s.rowId))) continue
+    const steps = [...a.steps, ...b.steps]
+    const gainDb = isolationAfter(c, loop, steps) - loop.isolationDb
+    if (loop.isolationDb + gainDb < loop.neededDb) continue
+    return {
+      label: `${a.label} and ${b.label}`,
+      gain: `${signed(gainDb, 1)} dB`,
+      cost: `${a.cost}; ${b.cost}`,
+      enough: true,
+      steps,
+    }
+  }
+  return null
+}
+const priceOf = ([a, b]: readonly [Try, Try]): number => a.price + b.price
 
 const move = (a: AntennaNode, fields: Record<string, unknown>): CureStep => ({
   table: 'nodes',
@@ -149,24 +269,20 @@ function hasSheet(c: Context, server: AntennaNode): boolean {
   return c.doc.sheets.some(s => between(s, server.node).distanceM < 2 * SHEET_BEFORE_M)
 }
 
-/** A sheet square to the line between the two, just before the inside antenna. */
-function sheetStep(donor: AntennaNode, server: AntennaNode): CureStep {
-  const g = between(server.node, donor.node)
-  const share = Math.min(0.5, SHEET_BEFORE_M / g.distanceM)
-  const at = (a: number, b: number) => round2(a + share * (b - a))
+/** A sheet square to the line between the two, just before one of them. */
+function sheetStep(before: AntennaNode, other: AntennaNode, sideM: number): CureStep {
+  const g = between(before.node, other.node)
   return {
     table: 'sheets',
     op: 'insert',
     rowId: 'new:sheet',
     fields: {
       name: 'Steel sheet',
-      eastM: at(server.node.eastM, donor.node.eastM),
-      northM: at(server.node.northM, donor.node.northM),
-      upM: at(server.node.upM, donor.node.upM),
+      ...partWay(before.node, other.node, SHEET_BEFORE_M, 0.5),
       azimuthDeg: round2(g.bearingDeg % 360),
       tiltDeg: round2(g.elevationDeg),
-      widthM: SHEET_M,
-      heightM: SHEET_M,
+      widthM: sideM,
+      heightM: sideM,
       material: 'sheet metal',
       lossDb: null,
     },

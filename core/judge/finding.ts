@@ -1,5 +1,5 @@
 /** What "show working" opens: a number with where it came from; and what is judged of it. */
-import type { TableName } from '../job/schema'
+import type { Step } from '../fitting/splice'
 import type { Provenance } from '../units'
 
 export interface Figure {
@@ -20,12 +20,7 @@ export type Act = 'scout' | 'plan' | 'fit' | 'prove' | 'keep'
 export type Section = 'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'level' | 'aim' | 'proof' | 'handover'
 
 /** One change to a field of a row, or a row to add, that would cure a finding. */
-export interface CureStep {
-  table: TableName
-  op: 'insert' | 'update' | 'delete'
-  rowId: string
-  fields: Record<string, unknown>
-}
+export type CureStep = Step
 
 export interface Cure {
   label: string

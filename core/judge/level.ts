@@ -1,14 +1,16 @@
 /** Level judged: surge path, overload, output, what the rooms get, and where the dB go. */
 import { PARTS } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
+import { consumerLimits, uplinksOf } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
-import { wayTo } from '../chain/tree'
+import { turned, wayTo } from '../chain/tree'
 import type { Joint, Tree, Visit } from '../chain/tree'
 import { screwOn, spliceInto } from '../fitting/splice'
 import type { LinePart, PassingPart } from '../job/part'
 import { inside } from '../site/building'
 import { mToken, num, signed } from '../units'
-import type { Context } from './context'
+import type { BandWork, Context } from './context'
+import { unevenDrafts } from './even-out'
 import { finding } from './finding'
 import type { Draft, Finding } from './finding'
 
@@ -19,6 +21,8 @@ export function levelFindings(c: Context): Finding[] {
     ...surge(c, c.tree),
     ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree!, a)),
     ...rooms(c),
+    ...unevenDrafts(c),
+    ...consumer(c),
     ...(levels ? lines(c, c.tree) : []),
   ]
   return drafts.map(d => finding('level', d))
@@ -126,6 +130,46 @@ function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
       },
     ]
   return []
+}
+
+/** What a consumer booster of the United States may send, on each band of the mast. */
+function consumer(c: Context): Draft[] {
+  if (c.job.rules !== 'US') return []
+  const source = '47 CFR 20.21(e)(8), from memory'
+  return c.bands.flatMap((work): Draft[] => {
+    const { levels } = work
+    if (!levels) return []
+    const band = work.carrier.band.name
+    return uplinksOf(levels).flatMap((u): Draft[] => {
+      const { node, part } = u.amplifier.at
+      const may = consumerLimits(part, work.carrier, u.amplifier.inputAllDbm)
+      const over: [code: string, is: number, most: number, unit: string, words: string][] = [
+        ['us-gain', part.gainDb, may.gainDb, 'dB', 'of gain'],
+        ['us-up-eirp', part.uplinkOutputDbm + u.toAirDb, may.uplinkOutputDbm, 'dBm', 'toward the mast as EIRP'],
+        ['us-eirp', insideEirp(work, u.amplifier), may.outputDbm, 'dBm', 'from an inside antenna as EIRP'],
+        ['us-noise', u.noiseDbmPerMHz, may.noiseDbmPerMHz, 'dBm/MHz', 'of its own noise up'],
+      ]
+      return over
+        .filter(([, is, most]) => is > most + 0.05)
+        .map(([code, is, most, unit, words]) => ({
+          code: `level.${code}`,
+          subjectId: `${node.id}.${band}`,
+          severity: 'fix',
+          title: `${band}: ${num(is, 1)} ${unit} ${words}, a consumer booster may ${num(most, 1)}`,
+          sentence: 'A certified booster keeps this by itself; a lay-out that asks for more is not what its certificate covers.',
+          because: 'conducted and as EIRP: the antennas’ gain counts',
+          source,
+        }))
+    })
+  })
+}
+
+/** Most that an inside antenna of an amplifier may send on a band, EIRP, dBm. */
+function insideEirp(work: BandWork, amp: AmplifierState): number {
+  const sent = work
+    .levels!.servers.filter(s => s.amplifier?.at.node.id === amp.at.node.id)
+    .map(s => amp.at.part.outputDbm - s.toAmplifierDb + turned(s.at, work.carrier.frequencyMHz, null).pattern.gainDbi)
+  return sent.length ? Math.max(...sent) : -Infinity
 }
 
 function rooms(c: Context): Draft[] {

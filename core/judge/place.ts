@@ -1,19 +1,28 @@
 /** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
+import { movesAbout } from '../job/schema'
 import { meetsRuleOfThumb, RULE_OF_THUMB } from '../separation/isolation'
-import type { Loop } from '../separation/loop'
-import { WINDOW_LEAD } from '../fitting/joints'
+import type { Loop, Pair } from '../separation/loop'
+import { WINDOW_LEAD } from '../fitting/adapters'
 import { spliceInto } from '../fitting/splice'
 import type { CableLength } from '../fitting/lengths'
 import { inside, surfacesBetween } from '../site/building'
-import type { Joint } from '../chain/tree'
+import type { Joint, Tree } from '../chain/tree'
 import { mToken, num } from '../units'
+import { exposureDrafts, placingDrafts } from './placing'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
   if (!c.tree || !c.main) return []
-  return [...c.main.loops.flatMap(loopDrafts), ...c.lengths.flatMap(lengthDrafts), ...drilling(c)].map(d => finding('place', d))
+  const drafts = [
+    ...c.main.loops.flatMap(loopDrafts),
+    ...c.lengths.flatMap(lengthDrafts),
+    ...drilling(c),
+    ...placingDrafts(c),
+    ...exposureDrafts(c),
+  ]
+  return drafts.map(d => finding('place', d))
 }
 
 /** What stands between two antennas, in words: `tiles and a timber floor`. */
@@ -27,6 +36,16 @@ export function betweenWords(loop: Loop): string {
   return `${counted.join(', ')} between`
 }
 
+/** A figure in force is doubted from here on, dB: one and a half times what the sum is good to. */
+const DOUBT_DB = 9
+
+/** @returns why another figure than the sum is believed; null where the sum is */
+function believedWords(w: Pair): string | null {
+  if (w.inForce === 'computed') return null
+  const words = { quick: 'the quick rule', maker: 'the maker’s figure', measured: 'measured on site' }[w.inForce]
+  return `${words}${w.entered?.reason ? `: ${w.entered.reason}` : ''}; the sum says ${num(w.computedDb)} dB`
+}
+
 function loopDrafts(loop: Loop): Draft[] {
   const out: Draft[] = []
   const w = loop.worst
@@ -34,9 +53,11 @@ function loopDrafts(loop: Loop): Draft[] {
   const what =
     `${num(loop.isolationDb)} dB isolation of ${num(loop.neededDb)} needed (gain ` +
     `${num(loop.at.part.gainDb)} + margin ${num(loop.marginDb)})`
+  const by = believedWords(w)
   const because =
+    by ??
     `free space over ${mToken(w.distanceM)}, both patterns, ${betweenWords(loop)}, ` +
-    `${num(w.linesDb, 1)} dB in cables${loop.pairs.length > 1 ? `; ${loop.pairs.length} pairs together` : ''}`
+      `${num(w.linesDb, 1)} dB in cables${loop.pairs.length > 1 ? `; ${loop.pairs.length} pairs together` : ''}`
   const source = 'ITU-R P.525, P.2040; scattered way 25 dB (assumed), ±6 dB until measured'
   out.push(
     loop.state === 'stable'
@@ -52,6 +73,18 @@ function loopDrafts(loop: Loop): Draft[] {
           solves: true,
         },
   )
+  if (w.inForce !== 'computed' && Math.abs(w.isolationDb - w.computedDb) > DOUBT_DB)
+    out.push({
+      code: 'place.isolation-differs',
+      subjectId: id,
+      severity: 'note',
+      title: `${num(Math.abs(w.isolationDb - w.computedDb))} dB apart from the sum`,
+      sentence:
+        `In force is ${num(w.isolationDb)} dB, the sum says ${num(w.computedDb)}: ` +
+        'a material, a facing or a distance is not as drawn.',
+      because: 'the sum is good to ±6 dB until measured',
+      source: COMMON,
+    })
   if (!meetsRuleOfThumb(w.alongM, w.upM))
     out.push({
       code: 'place.thumb',
@@ -123,7 +156,7 @@ function lengthDrafts(l: CableLength): Draft[] {
 /** Cables that go through the shell of the site, where that may not be drilled, or is not settled. */
 function drilling(c: Context): Draft[] {
   if (c.job.mayDrill === 'yes') return []
-  const holes = c.tree!.joints.filter(j => needsHole(c, j))
+  const holes = holesOf(c)
   if (!holes.length) return []
   const no = c.job.mayDrill === 'no'
   const shell = c.job.kind === 'vehicle' ? 'body' : c.job.kind === 'boat' ? 'deck' : 'wall'
@@ -142,7 +175,7 @@ function drilling(c: Context): Draft[] {
       because: `asked in Ask: ${no ? 'no' : 'not settled'}`,
       source: COMMON,
       cures:
-        no && (c.job.kind === 'home' || c.job.kind === 'building')
+        no && !movesAbout(c.job.kind)
           ? [
               {
                 label: 'flat leads through a window',
@@ -159,9 +192,15 @@ function drilling(c: Context): Draft[] {
 
 const count = (n: number, capital = false): string => (n === 1 ? `${capital ? 'One' : 'one'} cable is` : `${n} cables are`)
 
-function needsHole(c: Context, j: Joint): boolean {
-  if (!j.run.partId) return false
-  const lead = (id: string) => id === WINDOW_LEAD
+/** Cables, and leads fixed to an antenna, that go through the shell of the site. */
+export const holesOf = (c: Pick<Context, 'tree' | 'building'>): Joint[] => c.tree!.joints.filter(j => needsHole(c, j))
+
+/** A dome's lead goes up through the ceiling. */
+export const ceilingHoles = (tree: Pick<Tree, 'servers'>): number => tree.servers.filter(s => s.part.shape === 'dome').length
+
+function needsHole(c: Pick<Context, 'building'>, j: Joint): boolean {
+  if (!j.run.partId && !j.from.at.part.tailM && !j.to.at.part.tailM) return false
+  const lead = (id: string) => id.startsWith(WINDOW_LEAD)
   if (lead(j.from.at.node.partId) || lead(j.to.at.node.partId)) return false
   return inside(c.building, j.from.at.node) !== inside(c.building, j.to.at.node)
 }

@@ -10,6 +10,9 @@ export interface Pattern {
   verticalBeamwidthDeg: number
   /** how far below the peak back lobes and nulls lie at most, dB */
   frontToBackDb: number
+  /** as measured: how far below the peak, dB, each `360 / length` degrees from the axis; the widths stand where none was */
+  azimuthDb?: readonly number[]
+  elevationDb?: readonly number[]
   /** a cone about its own axis, as a ceiling dome's straight down, rather than two planes */
   cone?: boolean
 }
@@ -38,12 +41,26 @@ export function gainToward(p: Pattern, pointing: Pointing, azimuthDeg: number, e
     const off = angleOff(pointing, azimuthDeg, elevationDeg)
     return p.gainDbi - offAxisDb(off, p.beamwidthDeg, p.frontToBackDb)
   }
-  const across = offAxisDb(angleBetween(pointing.azimuthDeg, azimuthDeg), p.beamwidthDeg, p.frontToBackDb)
+  const across = p.azimuthDb
+    ? planeDb(p.azimuthDb, azimuthDeg - pointing.azimuthDeg)
+    : offAxisDb(angleBetween(pointing.azimuthDeg, azimuthDeg), p.beamwidthDeg, p.frontToBackDb)
   // What lies behind a beam is seen upside down: straight back is straight back, whatever the tilt.
   const behind = p.beamwidthDeg < 360 && angleBetween(pointing.azimuthDeg, azimuthDeg) > 90
   const tilt = behind ? -pointing.tiltDeg : pointing.tiltDeg
-  const upright = offAxisDb(Math.abs(elevationDeg - tilt), p.verticalBeamwidthDeg, p.frontToBackDb)
-  return p.gainDbi - Math.min(across + upright, p.frontToBackDb)
+  const upright = p.elevationDb
+    ? planeDb(p.elevationDb, elevationDeg - tilt)
+    : offAxisDb(Math.abs(elevationDeg - tilt), p.verticalBeamwidthDeg, p.frontToBackDb)
+  // A measured plane may lie deeper than the front-to-back ratio says: the deeper of the two is the floor.
+  const most = Math.max(p.frontToBackDb, p.azimuthDb ? across : 0, p.elevationDb ? upright : 0)
+  return p.gainDbi - Math.min(across + upright, most)
+}
+
+/** @returns loss of a measured plane at an angle from its axis, between its samples in a straight line, dB */
+export function planeDb(plane: readonly number[], angleDeg: number): number {
+  const at = ((((angleDeg % 360) + 360) % 360) * plane.length) / 360
+  const i = Math.floor(at) % plane.length
+  const next = plane[(i + 1) % plane.length]!
+  return plane[i]! + (at - Math.floor(at)) * (next - plane[i]!)
 }
 
 /** @returns the angle between where an antenna points and a direction, 0…180 */

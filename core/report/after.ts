@@ -1,4 +1,5 @@
 /** What the customer reads when it stops working: of this kind of site, and of what was fitted in it. */
+import { movesAbout } from '../job/schema'
 import type { Tree } from '../chain/tree'
 import type { Job } from '../job/schema'
 import type { RULE_PACKS } from '../judge/cautions'
@@ -14,7 +15,7 @@ interface Fitted {
 /** @source common practice (no source) */
 export function whenItStops({ kind, tree, bandLock, rules }: Fitted): string[] {
   const has = (part: string) => !!tree?.nodes.some(n => n.part.kind === part)
-  const ashore = kind === 'home' || kind === 'building'
+  const ashore = !movesAbout(kind)
   const splits = has('splitter') || has('tap')
   const licensed = ashore ? 'earthing and mains' : 'batteries, shore power and bonding'
   return [

@@ -1,4 +1,5 @@
 /** The handover as blocks: the screen, print and the PDF show the same. */
+import { movesAbout } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
 import { layoutSection, roleOf } from '../drawing/section'
@@ -246,7 +247,7 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
       ['Computed bearing', both(a.chosen.bearingDeg)],
     )
   const kind = doc.jobs[0]!.kind
-  if (a.chosen?.path && (kind === 'vehicle' || kind === 'boat') && doc.sites[0]!.headingDeg !== null)
+  if (a.chosen?.path && movesAbout(kind) && doc.sites[0]!.headingDeg !== null)
     rows.push([
       kind === 'boat' ? 'From the bow' : 'From the nose',
       `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(doc.sites[0]!.headingDeg)} ` +

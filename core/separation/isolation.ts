@@ -143,3 +143,11 @@ export function leastMove(isolationAt: (xM: number) => number, neededDb: number,
   }
   return Math.max(0, Math.ceil(high * 10 - 1e-6)) / 10
 }
+
+/** Distance power coefficient by which a lost dB shrinks the area that is served. @source ITU-R P.1238, residential, from memory */
+const AREA_N = 28
+/**
+ * @returns the share of the area that is still served with so many dB less, 0…1
+ * @source 10^(−2Δ/(10n)), n = 2.8; only while isolation, not output power, is the limit
+ */
+export const servedShare = (lostDb: number): number => 10 ** ((-2 * Math.max(0, lostDb)) / AREA_N)

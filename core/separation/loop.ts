@@ -1,4 +1,6 @@
 /** Every amplifier of a tree with the antennas that hear each other through it. */
+import { amplifierOn } from '../job/part'
+import type { IsolationRow } from '../job/schema'
 import { toDb, toLinear } from '../radio/levels'
 import { gainToward } from '../radio/pattern'
 import { crossedDb, inside, surfacesBetween } from '../site/building'
@@ -23,6 +25,11 @@ export interface Pair extends Isolation {
   farField: boolean
   /** by the fitters' quick rule, with nothing between */
   quickDb: number
+  /** the sum itself, whichever is believed */
+  computedDb: number
+  /** what was entered for this pair, and which figure is in force */
+  entered: IsolationRow | null
+  inForce: IsolationRow['inForce']
 }
 
 export interface Loop {
@@ -79,8 +86,19 @@ function gainFacing(a: Turned, azimuthDeg: number, elevationDeg: number, reverbe
 export interface Surroundings {
   building: Building
   frequencyMHz: number
+  /** whose figures the amplifier has on it; of all its bands where left out */
+  band?: string
   /** of the mast in the site frame: where a donor looks that was not turned by hand */
   bearingDeg: number | null
+  /** pairs for which something else than the sum is believed */
+  entered?: readonly IsolationRow[]
+}
+
+/** @returns the figure that was put in force over the sum; null where there is none, or where it was never entered */
+function believedDb(row: IsolationRow | null, quickDb: number): { by: IsolationRow['inForce']; db: number } | null {
+  if (!row || row.inForce === 'computed') return null
+  const db = { quick: quickDb, maker: row.makerDb, measured: row.measuredDb }[row.inForce]
+  return db === null ? null : { by: row.inForce, db }
 }
 
 /** @returns what parts two antennas; null where they stand in the same place */
@@ -107,8 +125,14 @@ export function pairOf(
     gainTowardDbi,
     crossedDb: crossedDb(crossings),
   })
+  const quickDb = slantIsolationDb(g.groundM, g.upM, s.frequencyMHz, gainTowardDbi[0] + gainTowardDbi[1])
+  const entered = s.entered?.find(r => r.donorId === donor.node.id && r.serverId === server.node.id) ?? null
+  const believed = believedDb(entered, quickDb)
   return {
-    isolationDb,
+    isolationDb: believed?.db ?? isolationDb,
+    computedDb: isolationDb,
+    entered,
+    inForce: believed?.by ?? 'computed',
     directDb,
     scatteredDb,
     donor,
@@ -120,7 +144,7 @@ export function pairOf(
     gainTowardDbi,
     linesDb,
     farField: inFarField(g.groundM, g.upM, Math.max(donor.part.sizeM, server.part.sizeM), s.frequencyMHz),
-    quickDb: slantIsolationDb(g.groundM, g.upM, s.frequencyMHz, gainTowardDbi[0] + gainTowardDbi[1]),
+    quickDb,
   }
 }
 
@@ -135,17 +159,18 @@ export function loopsOf(tree: Tree, s: Surroundings, marginDb: number | null): L
     const past = (p: Pair) => p.isolationDb + p.linesDb
     const worst = pairs.reduce((a, b) => (past(b) < past(a) ? b : a))
     const isolationDb = -toDb(pairs.reduce((sum, p) => sum + toLinear(-past(p)), 0))
-    const margin = marginDb ?? marginFor(at.part)
-    const { gainDb } = at.part
+    const part = s.band ? amplifierOn(at.part, s.band) : at.part
+    const margin = marginDb ?? marginFor(part)
+    const { gainDb } = part
     return [
       {
-        at,
+        at: { node: at.node, part },
         pairs,
         worst,
         isolationDb,
         marginDb: margin,
         neededDb: gainDb + margin,
-        ...willOscillate(isolationDb, gainDb, margin, Math.min(at.part.lowestGainDb, gainDb)),
+        ...willOscillate(isolationDb, gainDb, margin, Math.min(part.lowestGainDb, gainDb)),
       },
     ]
   })

@@ -2,6 +2,7 @@
  * The site's solid: floors, walls, roof and sheets of a house or building, the shell of a vehicle or boat.
  * One question serves isolation, rooms, an indoor donor and the entry loss: what does a straight line cross?
  */
+import { movesAbout } from '../job/schema'
 import { toRad } from '../geo/angles'
 import type { MaterialId } from '../job/materials'
 import type { Job, JobDocument, Site } from '../job/schema'
@@ -57,7 +58,7 @@ interface Sheet {
 }
 
 /** Along the site's axis, across it, up. */
-type Local = readonly [x: number, y: number, z: number]
+export type Local = readonly [x: number, y: number, z: number]
 
 export interface Building {
   kind: Job['kind']
@@ -78,8 +79,6 @@ export interface Building {
   measuredEntryDb: number | null
 }
 
-const aboard = (kind: Job['kind']): boolean => kind === 'vehicle' || kind === 'boat'
-
 /** @returns the site's solid; rows that make no sense are left out rather than refused */
 export function buildingOf(doc: JobDocument, measuredEntryDb: number | null = null): Building {
   const site = doc.sites[0]!
@@ -93,7 +92,7 @@ export function buildingOf(doc: JobDocument, measuredEntryDb: number | null = nu
     halfDepthM: site.depthM / 2,
     floors,
     eavesM: floors.at(-1)?.toM ?? eavesM(site),
-    riseM: aboard(kind) ? 0 : site.roofRiseM,
+    riseM: movesAbout(kind) ? 0 : site.roofRiseM,
     wall: site.wallMaterial,
     pane: site.paneMaterial,
     paneShare: site.panePercent / 100,
@@ -193,10 +192,20 @@ export function placeForSpot(
   return at((edges[widest]! + edges[widest + 1]!) / 2, floor.fromM + HELD_M)
 }
 
-function toLocal(site: Pick<Site, 'axisDeg'>, p: Point): Local {
+/** A point in the building's own directions: along its axis, across it (clockwise of the axis), up. */
+export function toLocal(site: Pick<Site, 'axisDeg'>, p: Point): Local {
   const a = toRad(site.axisDeg)
   return [p.eastM * Math.sin(a) + p.northM * Math.cos(a), p.eastM * Math.cos(a) - p.northM * Math.sin(a), p.upM]
 }
+
+/** A place in the building's own directions, in the site frame: `toLocal` turned back. */
+export function fromLocal(axisDeg: number, x: number, y: number): Pick<Point, 'eastM' | 'northM'> {
+  const a = toRad(axisDeg)
+  return { eastM: x * Math.sin(a) + y * Math.cos(a), northM: x * Math.cos(a) - y * Math.sin(a) }
+}
+
+/** @returns whether inside walls are drawn at a height: where none are, a formula's coefficient holds them */
+export const wallsDrawnAt = (b: Building, upM: number): boolean => b.walls.some(w => w.fromM < upM && upM < w.toM)
 
 const roofAt = (b: Building, x: number): number => b.eavesM + Math.max(0, 1 - Math.abs(x) / b.halfLengthM) * b.riseM
 
@@ -226,7 +235,7 @@ export function surfacesBetween(b: Building, p: Point, q: Point, frequencyMHz: n
     const t = (value - from[axis]) / way[axis]
     return t > EDGE && t < 1 - EDGE ? t : null
   }
-  const shell = aboard(b.kind)
+  const shell = movesAbout(b.kind)
   const outer = (t: number) =>
     out.push({
       kind: shell ? 'skin' : 'outer wall',

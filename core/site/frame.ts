@@ -34,6 +34,17 @@ export function moveAlong(
 
 export const round2 = (v: number): number => Math.round(v * 100) / 100
 
+/** A place some metres from one point toward another, never further than a share of the way. */
+export function partWay(from: Point, to: Point, distanceM: number, mostShare: number): Point {
+  const away = Math.hypot(to.eastM - from.eastM, to.northM - from.northM, to.upM - from.upM)
+  const share = away > 0 ? Math.min(mostShare, distanceM / away) : 0
+  return {
+    eastM: round2(from.eastM + share * (to.eastM - from.eastM)),
+    northM: round2(from.northM + share * (to.northM - from.northM)),
+    upM: round2(from.upM + share * (to.upM - from.upM)),
+  }
+}
+
 /** @returns ground distance, height difference, true bearing and elevation from one point to another */
 export function between(
   a: Point,

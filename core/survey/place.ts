@@ -1,11 +1,12 @@
 /** Where the job is now: a home stays, a vehicle or boat is at one of its stops. */
+import { movesAbout } from '../job/schema'
 import { relativeBearing } from '../geo/angles'
 import { inverse } from '../geo/geodesic'
 import type { Position } from '../geo/geodesic'
 import type { Screen } from '../terrain/profile'
 import type { JobDocument, Landmark, Obstacle, Stop } from '../job/schema'
 
-export const moves = (doc: Pick<JobDocument, 'jobs'>): boolean => doc.jobs[0]?.kind === 'vehicle' || doc.jobs[0]?.kind === 'boat'
+export const moves = (doc: Pick<JobDocument, 'jobs'>): boolean => !!doc.jobs[0] && movesAbout(doc.jobs[0].kind)
 
 export const presentStop = (doc: JobDocument): Stop | null => doc.stops.find(s => s.id === doc.jobs[0]?.stopId) ?? null
 

@@ -1,0 +1,181 @@
+/** Short ways to write parts down as data. */
+import type {
+  AmplifierPart,
+  AntennaPart,
+  Connector,
+  Gender,
+  LinePart,
+  Part,
+  PartOf,
+  PassingPart,
+  Port,
+  PortRole,
+  RouterPart,
+} from '../job/part'
+
+/** What a part says of itself beside its radio figures. */
+export type Facts = Pick<
+  Part,
+  | 'massKg'
+  | 'sizeMm'
+  | 'windM2'
+  | 'mount'
+  | 'clampMm'
+  | 'tailM'
+  | 'powerW'
+  | 'supply'
+  | 'temperatureC'
+  | 'outdoors'
+  | 'priceClass'
+  | 'inBox'
+  | 'apart'
+>
+type Ohm = 50 | 75
+export type End = [connector: Connector, gender: Gender, impedanceOhm?: Ohm]
+export type Range = AntennaPart['ranges'][number]
+
+export const port = (
+  id: string,
+  role: PortRole,
+  connector: Connector = 'N',
+  gender: Gender = 'socket',
+  impedanceOhm: Ohm = 50,
+): Port => ({ id, role, connector, gender, impedanceOhm })
+
+export const feeds = (count: number, [connector, gender, ohm]: End = ['N', 'socket']): Port[] =>
+  Array.from({ length: count }, (_, i) => port(String(i + 1), 'feed', connector, gender, ohm))
+export const branches = (count: number, connector: Connector): Port[] =>
+  Array.from({ length: count }, (_, i) => port(String(i + 1), 'cell', connector))
+
+export const range = (
+  lowMHz: number,
+  highMHz: number,
+  gainDbi: number,
+  beamwidthDeg: number,
+  verticalBeamwidthDeg: number,
+): Range => ({ lowMHz, highMHz, gainDbi, beamwidthDeg, verticalBeamwidthDeg })
+
+export const antenna = (
+  id: string,
+  name: string,
+  shape: AntennaPart['shape'],
+  ranges: Range[],
+  frontToBackDb: number,
+  ports: Port[],
+  sizeM: number,
+  facts: Facts = {},
+): AntennaPart => ({
+  id,
+  kind: 'antenna',
+  name,
+  use: shape === 'dome' || facts.outdoors === false ? 'inside' : 'outside',
+  shape,
+  ranges,
+  frontToBackDb,
+  ports,
+  sizeM,
+  ...facts,
+})
+
+export const line = (
+  id: string,
+  name: string,
+  [k1, k2]: [number, number],
+  [impedanceOhm, spreadPercent]: [Ohm, number],
+  [diameterMm, bendMm, plugMm]: [number, number, number],
+  stockM: number[],
+  ends: Connector,
+  more: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM'> = {},
+): LinePart => ({
+  id,
+  kind: 'line',
+  name,
+  constants: { k1, k2 },
+  impedanceOhm,
+  spreadPercent,
+  diameterMm,
+  bendMm,
+  plugMm,
+  stockM,
+  ends,
+  ...more,
+})
+
+export const router = (
+  id: string,
+  name: string,
+  bands: readonly string[],
+  ports: Port[],
+  portLimitMbps: number,
+  more: Facts & Pick<RouterPart, 'lanPorts' | 'wifiMbps' | 'wifiBands' | 'simSlots' | 'simSize'> = {},
+): RouterPart => ({ id, kind: 'router', name, bands: [...bands], portLimitMbps, noiseFigureDb: 9, ports, ...more })
+
+type Radio = Pick<
+  AmplifierPart,
+  | 'gainDb'
+  | 'lowestGainDb'
+  | 'noiseFigureDb'
+  | 'outputDbm'
+  | 'uplinkOutputDbm'
+  | 'inputLimitDbm'
+  | 'shutDownDbm'
+  | 'class'
+  | 'perBand'
+  | 'separation'
+>
+
+export const amplifier = (
+  id: string,
+  name: string,
+  use: AmplifierPart['use'],
+  bands: readonly string[],
+  radio: Radio,
+  facts: Facts = {},
+  [connector, gender, impedanceOhm]: End = ['N', 'socket', 50],
+): AmplifierPart => ({
+  id,
+  kind: 'amplifier',
+  name,
+  use,
+  bands: [...bands],
+  ...radio,
+  ...facts,
+  ports: [port('donor', 'donor', connector, gender, impedanceOhm), port('server', 'server', connector, gender, impedanceOhm)],
+})
+
+export const passing = (
+  id: string,
+  kind: PassingPart['kind'],
+  name: string,
+  lossDb: number,
+  [a, b]: [End, End],
+  facts: Facts = {},
+): PassingPart => ({
+  id,
+  kind,
+  name,
+  lossDb,
+  ...facts,
+  ports: [port('in', 'in', a[0], a[1], a[2]), port('out', 'out', b[0], b[1], b[2])],
+})
+
+export const splitter = (id: string, ways: number, excessDb: number, end: End = ['N', 'socket'], facts: Facts = {}) =>
+  ({
+    id,
+    kind: 'splitter',
+    name: `Splitter, ${ways} ways${end[2] === 75 ? ', 75 Ω' : ''}`,
+    excessDb,
+    ...facts,
+    ports: [port('in', 'in', ...end), ...Array.from({ length: ways }, (_, i) => port(String(i + 1), 'out', ...end))],
+  }) satisfies PartOf<'splitter'>
+
+export const tap = (id: string, couplingDb: number, excessDb: number, end: End = ['N', 'socket'], facts: Facts = {}) =>
+  ({
+    id,
+    kind: 'tap',
+    name: `Tap ${couplingDb} dB${end[2] === 75 ? ', 75 Ω' : ''}`,
+    couplingDb,
+    excessDb,
+    ...facts,
+    ports: [port('in', 'in', ...end), port('through', 'through', ...end), port('tap', 'tap', ...end)],
+  }) satisfies PartOf<'tap'>

@@ -1,0 +1,305 @@
+/**
+ * Splitters and taps between an amplifier and its inside antennas, so that each is fed about what its zone needs.
+ *
+ * Levels are in dB relative to the target of each antenna: a tree *asks* for the level at its input at which the
+ * hungriest antenna gets just its target, and has a *spread*, the most that any other then gets over its own.
+ */
+import { finite } from '../check'
+import { splitterLossDb, tapLossDb } from './line'
+
+export interface Outlet {
+  id: string
+  /** from its distribution point to the antenna, cable and connectors, dB, >= 0 */
+  cableLossDb: number
+  /** level wanted at the antenna, dBm */
+  targetDbm: number
+}
+
+/** Antennas that hang on one point of the riser: a floor. */
+export interface Branch {
+  id: string
+  /** from the amplifier to that point, dB, >= 0 */
+  riserLossDb: number
+  outlets: readonly Outlet[]
+}
+
+export interface StockSplitter {
+  id: string
+  ways: number
+  excessDb: number
+}
+export interface StockTap {
+  id: string
+  couplingDb: number
+  excessDb: number
+}
+export interface Stock {
+  splitters: readonly StockSplitter[]
+  taps: readonly StockTap[]
+}
+
+/** A part of the tree, or an antenna at its end. */
+export type Limb =
+  | { kind: 'outlet'; id: string }
+  | { kind: 'branch'; id: string; limb: Limb }
+  | { kind: 'splitter'; partId: string; lossDb: number; outs: Limb[] }
+  | { kind: 'tap'; partId: string; throughDb: number; tapDb: number; through: Limb; tap: Limb }
+
+export interface Fed {
+  limb: Limb
+  parts: number
+  /** level at the input at which the hungriest antenna gets its target, dBm */
+  asksDbm: number
+  /** what the best fed gets over its target then, dB, >= 0 */
+  spreadDb: number
+}
+
+/** Each antenna within this of its target, either way, dB. */
+export const WITHIN_DB = 3
+/** A joint between two parts screwed together by an adapter of two plugs. @source 0.1 dB each, common practice (no source) */
+const JOINT_DB = 0.3
+/** Trees kept of one set of antennas: those that no other beats in parts, level asked for and spread at once. */
+const MOST_KEPT = 10
+/** Differences under this do not make another tree, dB. */
+const GRAIN_DB = 0.05
+
+/**
+ * Every tree worth keeping over all branches, fewest parts first.
+ *
+ * Antennas are taken in the order of what they ask for, and each part feeds neighbours in that order: a splitter wants
+ * likes, a tap one that asks for less.
+ * @throws RangeError where there is no outlet, or a loss is not a number
+ */
+export function feedTrees(branches: readonly Branch[], stock: Stock): Fed[] {
+  const limbs = branches.map(b => {
+    const leaves = b.outlets.map((o): Fed[] => [
+      {
+        limb: { kind: 'outlet', id: o.id },
+        parts: 0,
+        asksDbm: finite('targetDbm', o.targetDbm) + finite('cableLossDb', o.cableLossDb),
+        spreadDb: 0,
+      },
+    ])
+    if (!leaves.length) throw new RangeError(`no antenna on ${b.id}`)
+    return kept(
+      over(leaves, stock).map(f => ({
+        ...f,
+        limb: { kind: 'branch' as const, id: b.id, limb: f.limb },
+        asksDbm: f.asksDbm + finite('riserLossDb', b.riserLossDb),
+      })),
+    )
+  })
+  if (!limbs.length) throw new RangeError('no antenna to feed')
+  return over(limbs, stock).sort(byWorth)
+}
+
+/** Within the tolerance first; of those the fewest parts, then the least level asked for. */
+const byWorth = (a: Fed, b: Fed): number =>
+  Number(isWithin(b)) - Number(isWithin(a)) ||
+  (isWithin(a) ? 0 : a.spreadDb - b.spreadDb) ||
+  a.parts - b.parts ||
+  a.asksDbm - b.asksDbm
+
+/** Trees over several sets, each of which has some trees of its own. */
+function over(sets: readonly Fed[][], stock: Stock): Fed[] {
+  const n = sets.length
+  if (n === 1) return sets[0]!
+  const order = [...sets].sort((a, b) => asksOf(a) - asksOf(b))
+  const mostWays = Math.max(2, ...stock.splitters.map(s => s.ways))
+  /** whole[i][j]: trees over sets i…j; side[c][i][j]: c of them beside each other, on outputs that are alike */
+  const whole: Fed[][][] = Array.from({ length: n }, () => Array.from({ length: n }, () => []))
+  const side: Beside[][][][] = Array.from({ length: mostWays + 1 }, () =>
+    Array.from({ length: n }, () => Array.from({ length: n }, () => [])),
+  )
+  for (let span = 1; span <= n; span++) {
+    for (let i = 0; i + span <= n; i++) {
+      const j = i + span - 1
+      const found: Fed[] = span === 1 ? [...order[i]!] : []
+      for (let c = 2; c <= Math.min(span, mostWays); c++) {
+        side[c]![i]![j] = kept(
+          range(i, j - 1).flatMap(m =>
+            (c === 2 ? whole[i]![m]!.map(alone) : side[c - 1]![i]![m]!).flatMap(a => whole[m + 1]![j]!.map(b => joined(a, b))),
+          ),
+        )
+        for (const splitter of stock.splitters)
+          if (splitter.ways === c) for (const s of side[c]![i]![j]!) found.push(split(splitter, s))
+      }
+      if (span > 1)
+        for (const m of range(i, j - 1))
+          for (const less of whole[i]![m]!)
+            for (const more of whole[m + 1]![j]!) {
+              const tap = bestTap(stock.taps, more, less)
+              if (tap) found.push(tap)
+            }
+      // A splitter with an output to spare, closed by a terminator, where none has just so many ways.
+      if (span > 1 && !stock.splitters.some(s => s.ways === span))
+        for (const splitter of stock.splitters)
+          if (splitter.ways > span && splitter.ways <= span + 2 && span <= mostWays)
+            for (const s of side[span]![i]![j]!) found.push(split(splitter, s))
+      whole[i]![j] = kept(found)
+    }
+  }
+  return whole[0]![n - 1]!
+}
+
+const range = (from: number, to: number): number[] => Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => from + k)
+const asksOf = (set: readonly Fed[]): number => Math.min(...set.map(f => f.asksDbm))
+
+/** Trees on outputs that all carry the same level. */
+interface Beside extends Weighed {
+  limbs: Limb[]
+}
+
+const alone = (f: Fed): Beside => ({ limbs: [f.limb], parts: f.parts, asksDbm: f.asksDbm, spreadDb: f.spreadDb })
+
+function joined(a: Beside, b: Fed): Beside {
+  const asksDbm = Math.max(a.asksDbm, b.asksDbm)
+  return {
+    limbs: [...a.limbs, b.limb],
+    parts: a.parts + b.parts,
+    asksDbm,
+    spreadDb: Math.max(a.spreadDb + asksDbm - a.asksDbm, b.spreadDb + asksDbm - b.asksDbm),
+  }
+}
+
+const split = (s: StockSplitter, b: Beside): Fed => {
+  const lossDb = splitterLossDb(s.ways, s.excessDb)
+  return {
+    limb: { kind: 'splitter', partId: s.id, lossDb, outs: b.limbs },
+    parts: b.parts + 1,
+    asksDbm: b.asksDbm + lossDb + JOINT_DB,
+    spreadDb: b.spreadDb,
+  }
+}
+
+/** The stock tap that leaves the two nearest to what each asks for. */
+function bestTap(taps: readonly StockTap[], more: Fed, less: Fed): Fed | null {
+  let best: Fed | null = null
+  for (const t of taps) {
+    const { throughDb, tapDb } = tapLossDb(t.couplingDb, t.excessDb)
+    const through = more.asksDbm + throughDb
+    const aside = less.asksDbm + tapDb
+    const asks = Math.max(through, aside)
+    const spreadDb = Math.max(more.spreadDb + asks - through, less.spreadDb + asks - aside)
+    const asksDbm = asks + JOINT_DB
+    if (best && (best.spreadDb < spreadDb - GRAIN_DB || (best.spreadDb < spreadDb + GRAIN_DB && best.asksDbm <= asksDbm)))
+      continue
+    best = {
+      limb: { kind: 'tap', partId: t.id, throughDb, tapDb, through: more.limb, tap: less.limb },
+      parts: more.parts + less.parts + 1,
+      asksDbm,
+      spreadDb,
+    }
+  }
+  return best
+}
+
+type Weighed = Pick<Fed, 'parts' | 'asksDbm' | 'spreadDb'>
+
+/** Those that no other beats in all three, the more promising first; no more than are worth carrying on. */
+function kept<T extends Weighed>(all: T[]): T[] {
+  const sorted = all.sort((a, b) => a.parts - b.parts || a.asksDbm - b.asksDbm || a.spreadDb - b.spreadDb)
+  const out: T[] = []
+  for (const f of sorted) {
+    const beaten = out.some(o => o.parts <= f.parts && o.asksDbm <= f.asksDbm + GRAIN_DB && o.spreadDb <= f.spreadDb + GRAIN_DB)
+    if (!beaten) out.push(f)
+    if (out.length > 4 * MOST_KEPT) break
+  }
+  if (out.length <= MOST_KEPT) return out
+  // The fewest parts, the least level, the least spread, and what lies between.
+  const bySpread = [...out].sort((a, b) => a.spreadDb - b.spreadDb)
+  const byLevel = [...out].sort((a, b) => a.asksDbm - b.asksDbm)
+  return [...new Set([...out.slice(0, MOST_KEPT - 6), ...bySpread.slice(0, 3), ...byLevel.slice(0, 3)])]
+}
+
+export interface Distribution {
+  /** one tree an amplifier, with the branches that it feeds, and what its least fed antenna gets over its target */
+  zones: { fed: Fed; branches: Branch[]; spareDb: number }[]
+  /** whether every antenna is within 3 dB of its target */
+  within: boolean
+  /** why not, or why more than one amplifier; empty where one feeds all */
+  why: string
+}
+
+/**
+ * Feeds all antennas from one amplifier where it can; else from as few as can, branches kept in their order.
+ * @param outputDbm  that an amplifier sends at its port on the design's band, dBm
+ */
+export function distribute(branches: readonly Branch[], stock: Stock, outputDbm: number): Distribution {
+  finite('outputDbm', outputDbm)
+  const whole = chosen(feedTrees(branches, stock), outputDbm)
+  if (whole.enough) return { zones: [zoneOf(whole.fed, branches, outputDbm)], within: isWithin(whole.fed), why: whyOf(whole.fed) }
+  const [only] = branches
+  if (branches.length === 1 && only && only.outlets.length > 1)
+    return distribute(
+      only.outlets.map(o => ({ ...only, outlets: [o] })),
+      stock,
+      outputDbm,
+    )
+  const zones: Distribution['zones'] = []
+  let rest = [...branches]
+  while (rest.length) {
+    let take = rest.length
+    let found = chosen(feedTrees(rest, stock), outputDbm)
+    while (!found.enough && take > 1) {
+      take--
+      found = chosen(feedTrees(rest.slice(0, take), stock), outputDbm)
+    }
+    zones.push(zoneOf(found.fed, rest.slice(0, take), outputDbm))
+    rest = rest.slice(take)
+  }
+  const lacksDb = whole.fed.asksDbm - WITHIN_DB - outputDbm
+  return {
+    zones,
+    within: zones.every(z => isWithin(z.fed) && z.fed.asksDbm - WITHIN_DB <= outputDbm),
+    why:
+      zones.length > 1
+        ? `one amplifier is ${lacksDb.toFixed(1)} dB short of feeding them all: ${zones.length} zones, an amplifier each`
+        : `the amplifier is ${lacksDb.toFixed(1)} dB short: thicker cable, another antenna, or more output`,
+  }
+}
+
+/** Of the trees that the amplifier can feed the first; where it can feed none, the one that asks for least. */
+function chosen(trees: readonly Fed[], outputDbm: number): { fed: Fed; enough: boolean } {
+  const able = trees.filter(t => t.asksDbm - WITHIN_DB <= outputDbm)
+  const least = () => trees.reduce((a, b) => (b.asksDbm < a.asksDbm ? b : a))
+  return able.length ? { fed: able[0]!, enough: true } : { fed: least(), enough: false }
+}
+
+const isWithin = (f: Fed): boolean => f.spreadDb <= 2 * WITHIN_DB
+
+const whyOf = (f: Fed): string =>
+  isWithin(f)
+    ? ''
+    : `stock splitters and taps leave ${f.spreadDb.toFixed(1)} dB between them: the cables differ by more than a tap can take up`
+
+/** What the hungriest antenna gets over its target: all of them stand so much higher, evenly. Negative where it lacks. */
+const zoneOf = (fed: Fed, branches: readonly Branch[], outputDbm: number): Distribution['zones'][number] => ({
+  fed,
+  branches: [...branches],
+  spareDb: outputDbm - fed.asksDbm,
+})
+
+/** @returns loss of the parts to each antenna, dB, riser and cables left out */
+export function partsLossOf(limb: Limb, soFarDb = 0): Map<string, number> {
+  if (limb.kind === 'outlet') return new Map([[limb.id, soFarDb]])
+  if (limb.kind === 'branch') return partsLossOf(limb.limb, soFarDb)
+  const ways: [Limb, number][] =
+    limb.kind === 'splitter'
+      ? limb.outs.map(o => [o, limb.lossDb])
+      : [
+          [limb.through, limb.throughDb],
+          [limb.tap, limb.tapDb],
+        ]
+  return new Map(ways.flatMap(([l, db]) => [...partsLossOf(l, soFarDb + db + JOINT_DB)]))
+}
+
+/** What each antenna gets over its target where the tree is fed at a level, dB; another band's losses may be given. */
+export function overTargets(fed: Fed, branches: readonly Branch[], inputDbm: number): Map<string, number> {
+  const losses = partsLossOf(fed.limb)
+  return new Map(
+    branches.flatMap(b =>
+      b.outlets.map((o): [string, number] => [o.id, inputDbm - losses.get(o.id)! - b.riserLossDb - o.cableLossDb - o.targetDbm]),
+    ),
+  )
+}

@@ -1,0 +1,167 @@
+/** Before you drill: everything that is still assumed, what it could cost, how it is known cheapest; and the dry run's card. */
+import { INDOOR_SIGMA_DB } from '../coverage/indoor'
+import { hardest } from '../promise/inputs'
+import type { PromiseView } from '../promise/view'
+import { ISOLATION_SIGMA_DB } from '../separation/isolation'
+import { mToken, num } from '../units'
+import type { Context } from './context'
+import { holesOf } from './place'
+
+export interface Assumed {
+  what: string
+  /** what it could cost, as a figure where there is one */
+  cost: string
+  /** the cheapest way to know */
+  know: string
+  /** people can be hurt, or a hole is in the wrong place: known first */
+  first: boolean
+}
+
+export interface DryRead {
+  where: string
+  quantity: 'RSRP' | 'SINR' | 'gain' | 'total at the donor port' | 'download'
+  unit: string
+  expected: number
+  /** under this (of a total: over it) the dry run stops */
+  stopAt: number
+  stopWhen: 'under' | 'over'
+}
+
+export interface BeforeYouDrill {
+  assumed: Assumed[]
+  dryRun: DryRead[]
+}
+
+/** Two standard deviations: what is further off than this is not chance. */
+const SIGMAS = 2
+/** How well a donor's level is known once it stands where it was read, dB. Assumed. */
+const AT_MOUNT_SIGMA_DB = 3
+
+export function beforeYouDrill(c: Context, promise: PromiseView | null): BeforeYouDrill {
+  if (!c.tree?.nodes.length) return { assumed: [], dryRun: [] }
+  return { assumed: [...hurts(c), ...costs(c, promise)], dryRun: dryRun(c, promise) }
+}
+
+function hurts(c: Context): Assumed[] {
+  const holes = holesOf(c).length
+  const out: Assumed[] = []
+  if (holes && !ticked(c, ['services', 'aboard']))
+    out.push({
+      what: `what is behind ${holes === 1 ? 'the hole' : `the ${holes} holes`}`,
+      cost: 'a cable, a pipe, gas, a tank: people hurt',
+      know: 'detector on both sides, plans, a look through an opening that is there; not known: no hole',
+      first: true,
+    })
+  if (c.tree!.donors.some(d => d.node.upM > LADDER_M) && !ticked(c, ['overhead']))
+    out.push({
+      what: 'overhead lines near where the pole can fall',
+      cost: 'death',
+      know: 'look up all round; further away than the pole’s full length and 3 m, else stop and ask their owner',
+      first: true,
+    })
+  if (holes && c.job.mayDrill === 'ask')
+    out.push({ what: 'whether drilling is allowed', cost: 'the wall, and the customer', know: 'ask, in writing', first: true })
+  return out
+}
+
+/** Above this a ladder is used, m. */
+const LADDER_M = 2.5
+
+const ticked = (c: Context, keys: readonly string[]): boolean =>
+  c.doc.checks.some(k => k.kind === 'tick' && k.done && keys.includes(k.key))
+
+function costs(c: Context, promise: PromiseView | null): Assumed[] {
+  const out: Assumed[] = []
+  const work = c.main
+  const start = work?.levels?.sources[0]?.start
+  const half = promise ? promise.down.plusMinus : null
+  const mbps = half !== null ? `± ${num(half, 1)} Mbit/s as it stands` : 'the whole promise'
+  if (start && start.provenance !== 'measured')
+    out.push({
+      what: start.spot
+        ? `the level at the mount, reckoned from ${start.spot.name}`
+        : 'the level at the mount, reckoned from the mast',
+      cost: `± ${num(1.645 * start.sigmaDb)} dB`,
+      know: 'phone on a pole or at the ridge, 30 s, three readings',
+      first: false,
+    })
+  for (const a of promise?.assumptions ?? []) {
+    if (a === 'cable lengths not measured') continue
+    out.push({ what: a, cost: mbps, know: knowing(a), first: false })
+  }
+  const unmeasured = c.lengths.filter(l => !l.joint.run.measured)
+  const tight = unmeasured.filter(l => l.spareM < 1)
+  if (unmeasured.length)
+    out.push({
+      what: `${unmeasured.length} cable length${unmeasured.length === 1 ? '' : 's'}, from the picture`,
+      cost: tight.length
+        ? `${tight.length} with under ${mToken(1)} to spare: one metre short is another day`
+        : 'a metre or two each way',
+      know: 'tape or string along the way, then tick “measured”',
+      first: false,
+    })
+  for (const loop of work?.loops ?? []) {
+    if (loop.pairs.every(p => p.inForce === 'measured')) continue
+    const short = loop.isolationDb - loop.neededDb - SIGMAS * ISOLATION_SIGMA_DB
+    out.push({
+      what: `isolation of ${loop.at.part.name}, ${num(loop.isolationDb)} dB by the sum`,
+      cost: short < 0 ? `up to ${num(-short)} dB of gain held back` : 'nothing: stable even two sigmas lower',
+      know: 'dry run: both antennas loose in their places, read the gain in use or the lamps',
+      first: false,
+    })
+  }
+  if (c.tree!.amplifiers.length || c.tree!.routers.some(r => r.part.supply === 'mains'))
+    out.push({
+      what: 'a socket within the lead of the box',
+      cost: 'the box hangs elsewhere, and every cable with it',
+      know: 'look, and measure to it; no extension lead for good',
+      first: false,
+    })
+  return out
+}
+
+function knowing(a: string): string {
+  if (a.startsWith('SINR outside')) return 'read SINR outside on that band, 30 s'
+  if (a.startsWith('share of the cell') || a.startsWith('load from'))
+    return 'three speed tests with SINR where the device stands today'
+  if (a.startsWith('carrier width')) return 'the modem’s page names it'
+  if (a.startsWith('what the wall takes')) return 'the same phone inside and outside of the wall'
+  if (a.startsWith('mast power')) return 'any reading outside on that band'
+  if (a.includes('carriers in the amplifier')) return 'a list of what each carrier sends there, or the booster’s own input figure'
+  return 'read it on site'
+}
+
+/** What should be read where with everything loose, and at what figure to stop. */
+function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
+  const work = c.main
+  if (!work?.levels) return []
+  const out: DryRead[] = []
+  const under = (where: string, quantity: DryRead['quantity'], unit: string, expected: number, by: number): DryRead => ({
+    where,
+    quantity,
+    unit,
+    expected,
+    stopAt: expected - by,
+    stopWhen: 'under',
+  })
+  const sigma = Math.max(AT_MOUNT_SIGMA_DB, work.levels.sources[0]!.start.sigmaDb)
+  const modem = work.levels.modems[0]
+  if (modem) out.push(under(`at the router, port ${modem.port}`, 'RSRP', 'dBm', modem.rsrpDbm, SIGMAS * sigma))
+  const sinr = work.levels.sources[0]!.start.sinr?.median
+  if (modem && sinr !== undefined) out.push(under('at the router', 'SINR', 'dB', sinr, 5))
+  for (const a of work.levels.amplifiers) {
+    out.push({
+      where: a.at.part.name,
+      quantity: 'total at the donor port',
+      unit: 'dBm',
+      expected: a.inputAllDbm,
+      stopAt: a.at.part.inputLimitDbm,
+      stopWhen: 'over',
+    })
+    out.push(under(a.at.part.name, 'gain', 'dB', a.gainDb, SIGMAS * ISOLATION_SIGMA_DB))
+  }
+  const room = hardest(work.rooms)
+  if (room) out.push(under(`in ${room.spot.name}`, 'RSRP', 'dBm', room.rsrpDbm, SIGMAS * INDOOR_SIGMA_DB * 0.75))
+  if (promise) out.push({ ...under(promise.where, 'download', 'Mbit/s', promise.down.median, 0), stopAt: promise.down.low })
+  return out
+}

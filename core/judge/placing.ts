@@ -1,0 +1,323 @@
+/** Where parts stand, judged: over the roof, away from the donor, in air and out of weather, away from people. */
+import { movesAbout } from '../job/schema'
+import { toAirOf } from '../chain/uplink'
+import { keepAwayM } from '../radio/exposure'
+import type { ExposureRule, Radiated } from '../radio/exposure'
+import { bandByName, dlCentreMHz, ulCentreMHz } from '../radio/bands'
+import { amplifierOn } from '../job/part'
+import { facingOf, turned } from '../chain/tree'
+import type { AntennaNode } from '../chain/tree'
+import { angleBetween } from '../geo/angles'
+import { pairOf } from '../separation/loop'
+import type { Loop } from '../separation/loop'
+import { floorAt, inside } from '../site/building'
+import { between, eavesM, ridgeM } from '../site/frame'
+import { radioHorizonKm } from '../terrain/clearance'
+import { mToken, num } from '../units'
+import type { Context } from './context'
+import { COMMON } from './finding'
+import type { Draft } from './finding'
+
+export function placingDrafts(c: Context): Draft[] {
+  return [...donors(c), ...servers(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
+}
+
+const ashore = (c: Context): boolean => !movesAbout(c.job.kind)
+
+/** An omni hears all round only over the roof. */
+function donors(c: Context): Draft[] {
+  const out: Draft[] = []
+  for (const { node, part } of c.tree!.donors) {
+    if (ashore(c) && part.shape === 'omni' && node.upM < ridgeM(c.site) && node.upM > c.site.storeyHeightM)
+      out.push({
+        code: 'place.omni-low',
+        subjectId: node.id,
+        severity: 'note',
+        title: 'The omni stands under the roof’s top',
+        sentence:
+          `${mToken(node.upM)} up, the roof’s top is at ${mToken(ridgeM(c.site))}: what lies behind the roof it does not hear. ` +
+          'Over the ridge it hears all round; a beam may stay on the side of its mast.',
+        because: 'an omni wants to be clear all round',
+        source: COMMON,
+        cures: [
+          {
+            label: `raise it to ${mToken(ridgeM(c.site) + OVER_RIDGE_M)}`,
+            gain: 'clear all round',
+            cost: 'longer cable, more wind',
+            enough: true,
+            steps: [
+              {
+                table: 'nodes',
+                op: 'update',
+                rowId: node.id,
+                fields: { upM: Math.round((ridgeM(c.site) + OVER_RIDGE_M) * 10) / 10 },
+              },
+            ],
+          },
+        ],
+      })
+  }
+  return out
+}
+
+/** An omni's foot over the ridge, m. @source common practice (no source) */
+const OVER_RIDGE_M = 0.6
+/** A panel that faces the donor within this is turned to it, degrees. Assumed. */
+const TOWARD_DEG = 75
+/** From the amplifier to an inside antenna where its maker says nothing, m. @source 10 ft, common practice (no source) */
+const BOX_M = 3
+
+function servers(c: Context): Draft[] {
+  const tree = c.tree!
+  const out: Draft[] = []
+  for (const s of tree.servers) {
+    const donor = nearestDonor(c, s)
+    if (donor && s.part.shape === 'panel') {
+      const off = angleBetween(facingOf(tree, s), between(s.node, donor.node).bearingDeg)
+      if (off < TOWARD_DEG) {
+        const away = Math.round(between(donor.node, s.node).bearingDeg) % 360
+        out.push({
+          code: 'place.panel-toward',
+          subjectId: s.node.id,
+          severity: 'fix',
+          title: 'The panel looks toward the donor',
+          sentence: `It faces within ${num(off)}° of the outside antenna: what it sends goes there first. A panel faces into the rooms.`,
+          because: 'the gain toward each other counts against isolation',
+          source: COMMON,
+          cures: [
+            {
+              label: `turn it to ${away}°, away`,
+              gain: 'its back to the donor',
+              cost: 'other rooms in front of it',
+              enough: true,
+              steps: [{ table: 'nodes', op: 'update', rowId: s.node.id, fields: { azimuthDeg: away } }],
+            },
+          ],
+        })
+      }
+    }
+  }
+  for (const amp of tree.amplifiers) {
+    const wantsM = amp.part.separation?.boxM ?? (amp.part.use === 'mobile' ? 0 : BOX_M)
+    for (const s of tree.servers) {
+      const { distanceM } = between(amp.node, s.node)
+      if (distanceM >= wantsM || distanceM < 0.05) continue
+      out.push({
+        code: 'place.box-near',
+        subjectId: `${amp.node.id}.${s.node.id}`,
+        severity: 'note',
+        title: `An inside antenna ${mToken(distanceM)} from the amplifier`,
+        sentence:
+          `${amp.part.separation?.boxM ? 'Its maker wants' : 'Fitters keep'} ${mToken(wantsM)}: ` +
+          'nearer, the box hears the antenna past its own ports.',
+        because: 'a box is no screen',
+        source: amp.part.separation?.boxM ? 'the part’s own figure' : COMMON,
+      })
+    }
+  }
+  return out
+}
+
+function nearestDonor(c: Context, s: AntennaNode): AntennaNode | null {
+  return c.tree!.donors.reduce<AntennaNode | null>(
+    (a, b) => (!a || between(b.node, s.node).distanceM < between(a.node, s.node).distanceM ? b : a),
+    null,
+  )
+}
+
+/** An attic under tiles in summer, °C. @source common practice (no source) */
+const ATTIC_C = 55
+/** Plasterboard alone holds about this, kg. @source common practice (no source) */
+const PLASTERBOARD_KG = 3
+/** Out of reach begins here, m. @source 8 ft keeps hands off, common practice (no source) */
+const OUT_OF_REACH_M = 2.4
+
+function boxes(c: Context): Draft[] {
+  const tree = c.tree!
+  const out: Draft[] = []
+  for (const { node, part } of [...tree.amplifiers, ...tree.routers]) {
+    const within = inside(c.building, node)
+    if (!within && part.outdoors === false)
+      out.push({
+        code: 'place.box-outside',
+        subjectId: node.id,
+        severity: 'fix',
+        title: `${part.name} stands outdoors and is not made for it`,
+        sentence: 'Rain and sun end it. Indoors, or a box made for weather with a way for its heat.',
+        because: 'the part says indoors',
+        source: 'the part’s own figure',
+      })
+    const attic = ashore(c) && c.site.roofRiseM > 0 && within && node.upM > eavesM(c.site)
+    const most = part.temperatureC?.[1]
+    if (attic && most !== undefined && most < ATTIC_C)
+      out.push({
+        code: 'place.hot',
+        subjectId: node.id,
+        severity: 'fix',
+        title: `${part.name} in the attic, good to ${num(most)} °C`,
+        sentence: `Under tiles it is ${ATTIC_C} °C in summer: the amplifier throttles or stops. A cupboard below, with air all round it.`,
+        because: 'its own temperature range',
+        source: COMMON,
+      })
+    if (within && (part.massKg ?? 0) > PLASTERBOARD_KG)
+      out.push({
+        code: 'place.mass',
+        subjectId: node.id,
+        severity: 'note',
+        title: `${num(part.massKg!, 1)} kg on the wall`,
+        sentence: `Plasterboard alone holds about ${PLASTERBOARD_KG} kg: into studs, masonry or a board across two studs.`,
+        because: 'mass against fixing',
+        source: COMMON,
+      })
+    if (!within && ashore(c) && node.upM < OUT_OF_REACH_M)
+      out.push({
+        code: 'place.reach',
+        subjectId: node.id,
+        severity: 'note',
+        title: `${part.name} within reach from the ground`,
+        sentence: `${mToken(node.upM)} up: from ${mToken(OUT_OF_REACH_M)} hands stay off; else a lidded box with a security screw.`,
+        because: 'theft, and hands',
+        source: COMMON,
+      })
+    const apart = 'separation' in part ? part.separation : undefined
+    if (apart?.upM !== undefined && apart.alongM !== undefined)
+      for (const pair of c.main!.loops.find(l => l.at.node.id === node.id)?.pairs ?? [])
+        if (pair.upM < apart.upM && pair.alongM < apart.alongM)
+          out.push({
+            code: 'place.maker-separation',
+            subjectId: `${node.id}.${pair.server.node.id}`,
+            severity: 'note',
+            title: 'Closer than the amplifier’s maker wants',
+            sentence:
+              `${mToken(pair.upM)} up and ${mToken(pair.alongM)} along; ` +
+              `wanted are ${mToken(apart.upM)} up or ${mToken(apart.alongM)} along.`,
+            because: 'the sum above says what it costs; a warranty may say more',
+            source: 'the part’s own figure',
+          })
+  }
+  return out
+}
+
+/** Two amplifiers that hear each other's inside antennas make one loop through both. */
+function eachOther(c: Context): Draft[] {
+  const { round, loops } = c.main!
+  if (!round || loops.length < 2) return []
+  const out: Draft[] = []
+  const between_ = (from: Loop, to: Loop): number => {
+    const donors = new Map(to.pairs.map(p => [p.donor.node.id, p.donor]))
+    const own = new Set(from.pairs.map(p => p.donor.node.id))
+    const heard = [...donors.values()]
+      .filter(d => !own.has(d.node.id))
+      .flatMap(d => from.pairs.flatMap(p => pairOf(d, p.server, round, p.linesDb / 2) ?? []))
+      .map(p => p.isolationDb + p.linesDb)
+    return heard.length ? Math.min(...heard) : Infinity
+  }
+  loops.forEach((a, i) =>
+    loops.slice(i + 1).forEach(b => {
+      const roundDb = between_(a, b) + between_(b, a)
+      const neededDb = a.gainDb + b.gainDb + Math.max(a.marginDb, b.marginDb)
+      if (roundDb >= neededDb) return
+      out.push({
+        code: 'place.amplifiers-hear',
+        subjectId: `${a.at.node.id}.${b.at.node.id}`,
+        severity: 'fix',
+        title: `${a.at.part.name} and ${b.at.part.name} hear each other`,
+        sentence:
+          `Out of one, in at the other and round again: ${num(roundDb)} dB part them, their gains need ${num(neededDb)}. ` +
+          'Donors further apart, each away from the other’s zone, or less gain.',
+        because: 'one loop through both: what parts each from the other must be over both gains and a margin',
+        source: 'as isolation; ±6 dB each way until measured',
+      })
+    }),
+  )
+  return out
+}
+
+/** Height over the deck at which a service of a boat stands, and how far it sees. @source 4.12·√h km, four-thirds earth */
+const horizonKm = (upM: number): number => radioHorizonKm(Math.max(0, upM), 0)
+/** The top of the mast is another service's from here up, as a share. @source VHF and AIS at the mastheads, common practice (no source) */
+const MASTHEAD_SHARE = 0.93
+
+/** A mast carries several services: cellular at the spreaders, VHF and AIS at the top. */
+function ladder(c: Context): Draft[] {
+  if (c.job.kind !== 'boat') return []
+  const topM = ridgeM(c.site)
+  return c.tree!.donors.map(({ node }): Draft => {
+    const high = node.upM > topM * MASTHEAD_SHARE
+    return {
+      code: high ? 'place.masthead' : 'place.ladder',
+      subjectId: node.id,
+      severity: high ? 'fix' : 'good',
+      title: high
+        ? 'The masthead is for VHF and AIS'
+        : `Cellular at ${mToken(node.upM)}: its horizon is ${num(horizonKm(node.upM), 1)} km`,
+      sentence:
+        `VHF at the top of ${mToken(topM)} sees ${num(horizonKm(topM), 1)} km; long-range Wi-Fi hangs lowest, cellular at the spreaders, ` +
+        'AIS and VHF at the mastheads, clear of halyards and lights. Through a splitter either of the last two stands in for the other; ' +
+        'money goes first on the one that is safety.',
+      because: 'radio horizon 4.12·√h of the antenna alone; the mast ashore adds its own',
+      source: 'four-thirds earth; ladder of services common practice (no source)',
+    }
+  })
+}
+
+/** People stay this far from a consumer booster's antennas, m. @source makers' manuals, common practice (no source) */
+const CONSUMER_M = 0.2
+/** Head of a tall person over the floor, m. */
+const HEAD_M = 1.9
+
+/** How near people come to each antenna, against how near they may: everything the amplifier can send in all its bands. */
+export function exposureDrafts(c: Context): Draft[] {
+  const tree = c.tree!
+  const levels = c.main!.levels
+  if (!levels || !tree.amplifiers.length) return []
+  const rule: ExposureRule = c.job.rules === 'US' ? 'FCC OET 65' : 'ICNIRP 2020'
+  const out: Draft[] = []
+  for (const s of levels.servers) {
+    const amp = s.amplifier?.at
+    if (!amp) continue
+    const sent = amp.part.bands.flatMap((name): Radiated[] => {
+      const band = bandByName(name)
+      if (!band) return []
+      const frequencyMHz = dlCentreMHz(band)
+      const gainDbi = turned(s.at, frequencyMHz, null).pattern.gainDbi
+      return [{ eirpDbm: amplifierOn(amp.part, name).outputDbm - s.toAmplifierDb + gainDbi, frequencyMHz }]
+    })
+    const awayM = Math.max(CONSUMER_M, keepAwayM(rule, sent))
+    const floor = floorAt(c.building.floors, s.at.node.upM - 0.01)
+    const clearM = s.at.node.upM - floor.fromM - HEAD_M
+    if (clearM < awayM && s.at.part.shape !== 'panel') out.push(near(s.at, awayM, Math.max(0, clearM), rule))
+  }
+  for (const u of levels.amplifiers) {
+    const toAirDb = toAirOf(levels, u)
+    const donor = tree.donors[0]
+    if (toAirDb === null || !donor) continue
+    const sent = u.at.part.bands.flatMap((name): Radiated[] => {
+      const band = bandByName(name)
+      return band ? [{ eirpDbm: amplifierOn(u.at.part, name).uplinkOutputDbm + toAirDb, frequencyMHz: ulCentreMHz(band) }] : []
+    })
+    const awayM = Math.max(CONSUMER_M, keepAwayM(rule, sent))
+    out.push({
+      code: 'place.exposure',
+      subjectId: u.at.node.id,
+      severity: 'note',
+      title: `People stay ${mToken(awayM)} from the outside antenna`,
+      sentence:
+        `In its beam, with every band at full power up; ${mToken(CONSUMER_M)} is what is kept in any case. ` +
+        'Off before working on it.',
+      because: 'S = EIRP/(4πd²), the shares of each band’s limit added',
+      source: `${rule}, general public, from memory`,
+    })
+  }
+  return out
+}
+
+const near = (at: AntennaNode, awayM: number, clearM: number, rule: ExposureRule): Draft => ({
+  code: 'place.exposure-near',
+  subjectId: at.node.id,
+  severity: 'fix',
+  title: `${at.part.name}: a head comes within ${mToken(clearM)}, people stay ${mToken(awayM)} away`,
+  sentence: 'Higher, aside of where people walk, or less power. A sign where neither can be.',
+  because: 'S = EIRP/(4πd²), every band at its limit',
+  source: `${rule}, general public, from memory; 20 cm common practice`,
+})
