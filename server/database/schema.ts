@@ -360,6 +360,21 @@ export const pictures = pgTable(
   t => jobKeys(t as never, 'pictures'),
 )
 
+/** Plans of floors as pictures: where their pixels lie in the site frame. */
+export const floorPlans = pgTable(
+  'floor_plans',
+  {
+    ...ofJob,
+    level: smallint('level').notNull(),
+    name: text('name').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    affine: jsonb('affine').$type<number[]>(),
+    opacity: doublePrecision('opacity').notNull().default(0.6),
+  },
+  t => jobKeys(t as never, 'floor_plans'),
+)
+
 /** The picture itself; it may come before or after its place. */
 export const pictureFiles = pgTable(
   'picture_files',
@@ -381,6 +396,8 @@ export const spots = pgTable(
     upM: doublePrecision('up_m').notNull(),
     indoors: boolean('indoors').notNull(),
     needed: boolean('needed').notNull().default(false),
+    people: doublePrecision('people'),
+    hangs: text('hangs'),
   },
   t => jobKeys(t as never, 'spots'),
 )
@@ -407,6 +424,7 @@ export const sims = pgTable(
     capDownMbps: doublePrecision('cap_down_mbps'),
     capUpMbps: doublePrecision('cap_up_mbps'),
     allowanceGb: doublePrecision('allowance_gb'),
+    callsOverWifi: text('calls_over_wifi'),
   },
   t => jobKeys(t as never, 'sims'),
 )
@@ -780,6 +798,8 @@ export const designs = pgTable(
     carriersInBand: smallint('carriers_in_band'),
     aimedDeg: doublePrecision('aimed_deg'),
     aimedAtUtc: when('aimed_at_utc'),
+    plugs: text('plugs').notNull().default('factory'),
+    reason: text('reason'),
   },
   t => jobKeys(t as never, 'designs'),
 )
@@ -822,6 +842,27 @@ export const runs = pgTable(
     inJob('runs', 'fromNodeId', t, t.fromNodeId, nodes).onDelete('cascade'),
     inJob('runs', 'toNodeId', t, t.toNodeId, nodes).onDelete('cascade'),
     check('runs_length', sql`${t.lengthM} >= 0`),
+  ],
+)
+
+/** What parts a donor and an inside antenna, where something else than the sum is believed. */
+export const isolations = pgTable(
+  'isolations',
+  {
+    ...ofJob,
+    designId: uuid('design_id').notNull(),
+    donorId: uuid('donor_id').notNull(),
+    serverId: uuid('server_id').notNull(),
+    makerDb: doublePrecision('maker_db'),
+    measuredDb: doublePrecision('measured_db'),
+    inForce: text('in_force').notNull(),
+    reason: text('reason'),
+  },
+  t => [
+    ...jobKeys(t as never, 'isolations'),
+    inJob('isolations', 'designId', t, t.designId, designs).onDelete('cascade'),
+    inJob('isolations', 'donorId', t, t.donorId, nodes).onDelete('cascade'),
+    inJob('isolations', 'serverId', t, t.serverId, nodes).onDelete('cascade'),
   ],
 )
 
@@ -943,6 +984,7 @@ export const documentTables = {
   obstacles,
   landmarks,
   pictures,
+  floorPlans,
   spots,
   masts,
   cells,
@@ -955,6 +997,7 @@ export const documentTables = {
   calls,
   nodes,
   runs,
+  isolations,
   sweeps,
   steps,
   checks,

@@ -12,7 +12,7 @@ describe('the document and the database', () => {
 })
 
 describe('what comes in is checked', () => {
-  const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false }
+  const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false, people: null, hangs: null }
   it('a whole row passes, a missing field is named', () => {
     expect(errorsOf(rowSchema('spots'), spot)).toEqual([])
     const { name: _name, ...rest } = spot
