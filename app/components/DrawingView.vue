@@ -16,6 +16,7 @@ const paint = (p: Primitive) => attributes(p, role => (role === 'none' ? 'none' 
     :role="$slots.default ? 'group' : 'img'"
     :aria-label="label"
   >
+    <slot name="under" />
     <template v-for="(p, i) in drawing.primitives" :key="i">
       <text v-if="p.kind === 'text'" v-bind="paint(p)" @click="p.id && emit('pick', p.id)">{{ p.text }}</text>
       <component :is="p.kind" v-else v-bind="paint(p)" @click="p.id && emit('pick', p.id)">

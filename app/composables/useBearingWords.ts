@@ -1,3 +1,4 @@
+import { movesAbout } from '#core/job/schema'
 import { sayBeside, sayRelative } from '#core/aim/nose'
 import { angleBetween } from '#core/geo/angles'
 import type { MastView } from '#core/aim/bearings'
@@ -11,9 +12,7 @@ export function useBearingWords(mast: () => MastView | null) {
   const bow = computed(() => {
     const m = mast()
     const { kind } = store.job!
-    return m && (kind === 'vehicle' || kind === 'boat') && store.site!.headingDeg !== null
-      ? sayRelative(m.frameBearingDeg, kind)
-      : ''
+    return m && movesAbout(kind) && store.site!.headingDeg !== null ? sayRelative(m.frameBearingDeg, kind) : ''
   })
   const beside = computed(() => {
     const m = mast()

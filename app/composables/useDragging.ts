@@ -1,15 +1,8 @@
-import type { ComputedRef } from 'vue'
-import type { SectionView } from '#core/drawing/section'
+/** Dragging something on a drawing, in the drawing's own pixels; a press without moving is a pick. */
+export function useDragging<T>(drop: (what: T, x: number, y: number) => void, during?: (what: T, x: number, y: number) => void) {
+  const drag = shallowRef<{ what: T; x: number; y: number } | null>(null)
 
-/** Dragging a part or a spot along the section; a press without moving is a pick. */
-export function useDragging(
-  view: ComputedRef<SectionView | null>,
-  drop: (id: string, alongM: number, upM: number) => void,
-  during?: (id: string, alongM: number, upM: number) => void,
-) {
-  const drag = ref<{ id: string; x: number; y: number } | null>(null)
-
-  function start(id: string, e: PointerEvent) {
+  function start(what: T, e: PointerEvent) {
     const session = useSession()
     if (!session.mayEdit) return
     const svg = (e.currentTarget as SVGElement).ownerSVGElement!
@@ -23,17 +16,16 @@ export function useDragging(
       const now = at(p)
       if (!moved && Math.hypot(now.x - from.x, now.y - from.y) < 5) return
       moved = true
-      drag.value = { id, ...now }
-      if (view.value) during?.(id, view.value.toAlong(now.x), view.value.toUp(now.y))
+      drag.value = { what, ...now }
+      during?.(what, now.x, now.y)
     }
     const up = (p: PointerEvent) => {
       window.removeEventListener('pointermove', move)
       window.removeEventListener('pointerup', up)
       drag.value = null
-      if (moved && view.value) {
-        const now = at(p)
-        drop(id, view.value.toAlong(now.x), view.value.toUp(now.y))
-      }
+      if (!moved) return
+      const now = at(p)
+      drop(what, now.x, now.y)
     }
     window.addEventListener('pointermove', move)
     window.addEventListener('pointerup', up)

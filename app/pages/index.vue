@@ -193,6 +193,24 @@ function speed(text: string, set: (m: string) => void): number | null {
 }
 
 let created = false
+const importing = ref(false)
+const importError = ref('')
+/** a job out of an archive: it comes under ids of its own, nothing that is here is touched */
+async function importJob(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  importError.value = ''
+  importing.value = true
+  try {
+    const made = await api<{ jobId: string }>('/api/jobs/import', { method: 'POST', raw: file })
+    await navigateTo(`/job/${made.jobId}/ask`)
+  } catch (x) {
+    importError.value = messageOf(x)
+  }
+  importing.value = false
+}
 async function create() {
   if (created) return
   nameError.value = name.value.trim() ? '' : 'give it a name'
@@ -321,6 +339,7 @@ useHead({ title: 'Jobs · Multivox' })
               : 'on the way'
         }}.
       </p>
+      <p v-if="importError" class="error" role="alert">{{ importError }}</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <v-select
           v-model="kind"
@@ -353,6 +372,10 @@ useHead({ title: 'Jobs · Multivox' })
         <v-text-field v-model="up" label="Agreed up" suffix="Mbit/s" inputmode="decimal" :error-messages="upError" />
         <button type="submit" class="press filled" data-test="create">Start</button>
         <button type="button" class="press bare" @click="making = false">cancel</button>
+        <label class="press bare file"
+          >{{ importing ? 'reading it…' : 'or from a job’s ZIP'
+          }}<input type="file" accept=".zip,application/zip" :disabled="importing" data-test="import-job" @change="importJob"
+        /></label>
       </form>
       <div v-if="jobs?.length || filtered" class="find no-print" role="search">
         <input

@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Assessment } from '#core/judge/assess'
 import { applyChanges, fieldsOf, invertChanges } from '#core/job/changes'
+import { changesOf } from '#core/fitting/splice'
 import type { Cure } from '#core/judge/finding'
 import { atPresentStop } from '#core/survey/place'
 import { APPEND_ONLY, PLACED_TABLES } from '#core/job/schema'
@@ -335,19 +336,8 @@ export const useJob = defineStore('job', () => {
 
   /** A cure's steps as one batch; ids that it names for itself are made here. */
   async function cure(c: Cure): Promise<{ field: string; message: string }[]> {
-    const made = new Map<string, string>()
-    const real = (v: unknown): unknown => {
-      if (typeof v !== 'string' || !v.startsWith('new:')) return v
-      if (!made.has(v)) made.set(v, uuidv7())
-      return made.get(v)
-    }
     return commit(
-      c.steps.map(s => ({
-        table: s.table,
-        op: s.op,
-        rowId: real(s.rowId) as string,
-        fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
-      })),
+      changesOf(c.steps, uuidv7).map(({ table, op, rowId, fields }) => ({ table, op, rowId, fields })),
       c.label,
     )
   }

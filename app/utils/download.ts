@@ -9,3 +9,14 @@ export function downloadBlob(name: string, blob: Blob): void {
 }
 
 export const downloadText = (name: string, text: string, type: string): void => downloadBlob(name, new Blob([text], { type }))
+
+/** A name of a job as one of a file. */
+export const fileName = (name: string, otherwise: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || otherwise
+
+/** A file that the server makes. @throws Error with what the server says, TypeError where there is no connection */
+export async function fetchFile(path: string): Promise<Blob> {
+  const response = await fetch(path)
+  if (response.ok) return response.blob()
+  const problem = (await response.json().catch(() => ({}))) as { detail?: string }
+  throw new Error(problem.detail ?? `The server answered ${response.status}.`)
+}

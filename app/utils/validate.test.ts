@@ -3,7 +3,7 @@ import { changeErrors, loadValidators } from './validate'
 
 beforeAll(loadValidators)
 
-const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false }
+const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false, people: null, hangs: null }
 
 describe('what the page checks before it keeps a change', () => {
   it('takes a whole row and a part of one', () => {

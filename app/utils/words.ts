@@ -1,4 +1,6 @@
 import type { TableName } from '#core/job/schema'
+import type { LoopState } from '#core/separation/isolation'
+import { num } from '#core/units'
 
 /** What people call the fields and tables of a job. */
 const FIELDS: Record<string, string> = {
@@ -27,6 +29,7 @@ const TABLES: Record<TableName, string> = {
   obstacles: 'an obstacle',
   landmarks: 'a landmark',
   pictures: 'a picture',
+  floorPlans: 'a floor plan',
   spots: 'a spot',
   devices: 'a device',
   sims: 'a SIM',
@@ -39,6 +42,7 @@ const TABLES: Record<TableName, string> = {
   designs: 'a plan',
   nodes: 'a part',
   runs: 'a cable',
+  isolations: 'an isolation',
   sweeps: 'a sweep',
   steps: 'a step of a sweep',
   checks: 'a tick',
@@ -73,3 +77,10 @@ export const PART_FIGURES = {
 
 /** Where a figure stands on a scale from nothing to its end, for CSS; what lies beyond stands at the end. */
 export const shareOf = (value: number, end: number): string => `${Math.min(100, Math.max(0, (value / end) * 100))}%`
+
+/** What a kit costs, as a class. */
+export const COST_WORDS = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const
+
+/** What an amplifier does about its loop. */
+export const loopWords = (loop: { state: LoopState; heldBackDb: number }): string =>
+  ({ 'stable': 'runs', 'held back': `held back by ${num(loop.heldBackDb)} dB`, 'oscillating': 'oscillates' })[loop.state]

@@ -4,6 +4,16 @@ import { contours as contourLines } from 'd3-contour'
 import { assess } from '#core/judge/assess'
 import { advise } from '#core/judge/advisor'
 import type { Advised } from '#core/judge/advisor'
+import { PARTS } from '#core/catalogue/parts'
+import type { FloorCoverage } from '#core/coverage/floor'
+import type { Kit } from '#core/fitting/usual-kit'
+import type { Part } from '#core/job/part'
+import { coverFloor, placesFor } from '#core/judge/cover'
+import type { Place } from '#core/judge/cover'
+import { proposeKits } from '#core/judge/proposals'
+import type { Proposal } from '#core/judge/proposals'
+import { compareVariants } from '#core/judge/variants'
+import type { Variant } from '#core/judge/variants'
 import { solveCures } from '#core/judge/cures'
 import type { Cure } from '#core/judge/finding'
 import type { Assessment } from '#core/judge/assess'
@@ -157,9 +167,35 @@ const engine = {
     return slim(assess(doc, { paths }, { atUtc }))
   },
 
-  /** Every approach worked out and ranked. */
-  advise(doc: JobDocument, atUtc: string): Advised {
-    return advise(doc, { paths }, atUtc)
+  /** Every approach worked out and ranked; what stands so far is told after each. */
+  advise(doc: JobDocument, atUtc: string, each: (soFar: Advised) => void): Advised {
+    return advise(doc, { paths }, atUtc, each)
+  },
+
+  /** The plan's variants side by side. */
+  compare(doc: JobDocument, atUtc: string): Variant[] {
+    return compareVariants(doc, { paths }, atUtc)
+  },
+
+  /** Kits proposed for an approach, the crew's own parts among those that are searched. */
+  proposals(doc: JobDocument, kit: Kit, own: Part[], atUtc: string): Proposal[] {
+    return proposeKits(doc, { paths }, atUtc, kit, [...own, ...PARTS])
+  },
+
+  /** What a phone shows all over a floor, by one step after the other. */
+  coverage(
+    doc: JobDocument,
+    level: number,
+    stepsM: number[],
+    atUtc: string,
+    each: (soFar: FloorCoverage | null) => void,
+  ): FloorCoverage | null {
+    return coverFloor(doc, { paths }, atUtc, { level, stepsM }, each)
+  },
+
+  /** Where antennas would serve a floor best. */
+  places(doc: JobDocument, level: number, most: number, atUtc: string): Place[] | null {
+    return placesFor(doc, { paths }, atUtc, level, most)
   },
 
   /** Cures of one finding that take a search. */

@@ -85,11 +85,11 @@ async function reopen() {
         type="button"
         class="cure"
         :class="{ best: i === 0 }"
-        :disabled="!session.mayEdit || pressed"
+        :disabled="!session.mayEdit || pressed || !c.steps.length"
         @click="cure(c)"
       >
-        <strong>{{ t(c.label) }}</strong><span class="fig">{{ c.gain }}</span
-        ><small>{{ c.enough ? c.cost : c.cost === 'not enough alone' ? c.cost : `${c.cost} · not enough alone` }}</small>
+        <strong>{{ t(c.label) }}</strong><span class="fig">{{ t(c.gain) }}</span
+        ><small>{{ t(c.enough ? c.cost : c.cost === 'not enough alone' ? c.cost : `${c.cost} · not enough alone`) }}</small>
       </button>
     </div>
     <p v-if="finding.accepted" class="soft">

@@ -30,14 +30,8 @@ async function pdf(handover?: string) {
   error.value = ''
   try {
     await store.send()
-    const response = await fetch(
-      `/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`,
-    )
-    if (!response.ok)
-      throw new Error(
-        ((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? `The server answered ${response.status}.`,
-      )
-    downloadBlob(`${store.job!.name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'handover'}.pdf`, await response.blob())
+    const path = `/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`
+    downloadBlob(`${fileName(store.job!.name, 'handover')}.pdf`, await fetchFile(path))
   } catch (e) {
     error.value = e instanceof TypeError ? 'No connection: print works without one, the PDF is made by the server.' : messageOf(e)
   }
@@ -83,6 +77,34 @@ async function handOver() {
   }
   busy.value = ''
 }
+/** the whole job as a file, with its pictures */
+async function zip() {
+  if (busy.value) return
+  busy.value = 'zip'
+  error.value = ''
+  try {
+    await store.send()
+    downloadBlob(`${fileName(store.job!.name, 'job')}.zip`, await fetchFile(`/api/jobs/${store.id}/archive.zip`))
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+  busy.value = ''
+}
+const copying = ref(false)
+const copyName = ref('')
+async function template() {
+  if (busy.value || !copyName.value.trim()) return
+  busy.value = 'copy'
+  error.value = ''
+  try {
+    await store.send()
+    const made = await api<{ jobId: string }>(`/api/jobs/${store.id}/template`, { body: { name: copyName.value.trim() } })
+    await navigateTo(`/job/${made.jobId}/ask`)
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+  busy.value = ''
+}
 const forgetting = ref(false)
 async function forget() {
   error.value = ''
@@ -110,6 +132,21 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
       <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">
         {{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}
       </button>
+      <button type="button" class="press bare" :disabled="!!busy" data-test="zip" @click="zip">
+        {{ busy === 'zip' ? 'packing…' : 'whole job, ZIP' }}
+      </button>
+      <template v-if="session.mayEdit">
+        <button v-if="!copying" type="button" class="press bare" data-test="template" @click="copying = true">
+          next one like it
+        </button>
+        <form v-else class="like" @submit.prevent="template">
+          <v-text-field v-model="copyName" label="Name of the next" maxlength="120" data-test="template-name" />
+          <button type="submit" class="press small" :disabled="!!busy || !copyName.trim()" data-test="template-make">
+            make it
+          </button>
+          <button type="button" class="press small bare" @click="copying = false">leave it</button>
+        </form>
+      </template>
       <span v-if="frozen.length" class="frozen soft"
         >as handed over:
         <button
@@ -177,6 +214,14 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 </template>
 
 <style scoped>
+.like {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.like :deep(.v-input) {
+  width: 200px;
+}
 .handover {
   height: 100%;
   display: flex;

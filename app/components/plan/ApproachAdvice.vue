@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
 import { sayExpected } from '#core/promise/promise'
 import type { Advice, Advised } from '#core/judge/advisor'
@@ -11,24 +12,16 @@ defineProps<{ busy: boolean }>()
 const store = useJob()
 const session = useSession()
 const { engine } = useEngine()
-const advised = shallowRef<Advised | null>(null)
-const failed = ref('')
-let asked = 0
-async function ask() {
-  const mine = ++asked
-  try {
-    const a = await engine.advise(toRaw(store.doc!), nowUtc())
-    if (mine === asked) advised.value = a
-    failed.value = ''
-  } catch (e) {
-    if (mine === asked) failed.value = messageOf(e)
-  }
-}
 /** a change to the job, and a path come in, may turn the order */
-watchDebounced([() => store.doc, () => store.result?.masts.length, () => store.pathsRunning], ask, { debounce: 350 })
-onMounted(ask)
-
-const COST = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const
+const { answer: advised, failed } = useAsked<Advised>(
+  [() => store.doc, () => store.result?.masts.length, () => store.pathsRunning],
+  tell =>
+    engine.advise(
+      toRaw(store.doc!),
+      nowUtc(),
+      proxy((soFar: Advised) => soFar.advice.length && tell(soFar)),
+    ),
+)
 /** one scale for all rows, so that they compare at a glance */
 const top = computed(
   () => Math.max(store.job!.agreedDownMbps ?? 0, ...(advised.value?.advice ?? []).map(a => a.down?.high ?? 0)) || 1,
@@ -39,8 +32,7 @@ const holes = ({ holes: h }: Advice): string =>
     .filter(Boolean)
     .join(', ') || 'no hole'
 const work = (a: Advice): string =>
-  [a.hours ? `${num(a.hours, a.hours % 1 ? 1 : 0)} h` : 'no work', holes(a), COST[a.cost]].join(' · ')
-const kitOf = (a: Advice): Kit | null => (a.id === 'nothing' || a.id === 'move' ? null : a.id)
+  [a.hours ? `${num(a.hours, a.hours % 1 ? 1 : 0)} h` : 'no work', holes(a), COST_WORDS[a.cost]].join(' · ')
 const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
 </script>
 
@@ -55,8 +47,11 @@ const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
     <p v-if="failed" class="error" role="alert">{{ failed }}</p>
     <p v-else-if="!advised" class="soft">Working each approach out…</p>
     <p v-if="advised?.none" class="none" role="note">{{ advised.none }}</p>
+    <ul v-if="advised?.remarks.length" class="remarks" data-test="remarks">
+      <li v-for="r in advised.remarks" :key="r">{{ r }}</li>
+    </ul>
     <ol v-if="advised">
-      <li v-for="(a, i) in advised.advice" :key="a.id" :data-test="`advice-${a.id}`">
+      <li v-for="(a, i) in advised.advice" :key="a.id" :data-test="`advice-${a.id.replaceAll(' ', '-')}`">
         <span class="rank fig">{{ i + 1 }}</span>
         <span class="name"
           ><strong>{{ a.name }}</strong
@@ -81,12 +76,12 @@ const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
           <small v-if="a.cannot.length" class="soft">Cannot {{ a.cannot.join('; ') }}.</small></span
         >
         <button
-          v-if="kitOf(a)"
+          v-if="a.kit"
           type="button"
           class="press small"
           :disabled="busy || !session.mayEdit || !a.down"
-          :data-test="`lay-${a.id}`"
-          @click="emit('lay', kitOf(a)!)"
+          :data-test="`lay-${a.id.replaceAll(' ', '-')}`"
+          @click="emit('lay', a.kit)"
         >
           lay it out
         </button>
@@ -107,13 +102,18 @@ ol {
   list-style: none;
   padding: 0;
 }
-li {
+ol li {
   display: grid;
   grid-template-columns: 24px 230px 220px 1fr 100px;
   gap: 14px;
   align-items: start;
   padding: 9px 0;
   border-bottom: 1px solid var(--mv-line);
+}
+.remarks {
+  margin: 4px 0 8px;
+  padding-left: 18px;
+  max-width: 900px;
 }
 .rank {
   font-size: 18px;
@@ -166,7 +166,7 @@ li {
   .advice {
     padding: 10px 14px;
   }
-  li {
+  ol li {
     grid-template-columns: 22px 1fr auto;
     gap: 4px 10px;
   }

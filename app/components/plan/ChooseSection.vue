@@ -10,7 +10,7 @@ import { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from '#cor
 import { screwOn } from '#core/fitting/splice'
 import type { Step } from '#core/fitting/splice'
 import { kitChanges } from '#core/fitting/usual-kit'
-import type { Kit } from '#core/fitting/usual-kit'
+import type { Kit, PartChoice } from '#core/fitting/usual-kit'
 import type { Part, Port } from '#core/job/part'
 import type { Design, Run } from '#core/job/schema'
 import { buildingOf } from '#core/site/building'
@@ -43,10 +43,10 @@ const APPROACHES = computed<{ id: Design['approach']; name: string; when: string
 ])
 const { doing, once: one } = useOnce()
 const act = async (work: () => Promise<unknown>) => void (session.mayEdit && (await one(work)))
-const layOut = (kit: Kit) =>
+const layOut = (kit: Kit, choice: PartChoice = {}) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
-    const changes = kitChanges(store.doc!, design.value, kit, bearing, uuidv7)
+    const changes = kitChanges(store.doc!, design.value, kit, bearing, uuidv7, choice)
     return store.commit(
       changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
       `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`,
@@ -201,11 +201,19 @@ const join = () => {
 }
 const t = (s: string) => say(s, prefs.units)
 const catalogue = ref(false)
+const sweeping = ref(false)
 const comparing = ref(false)
+const proposing = ref(false)
+/** what is laid out, as a kit: a modem that stands outdoors is one */
+const kitNow = computed<Kit>(() => {
+  if (design.value.approach === 'booster') return 'booster'
+  return tree.value?.routers.some(r => r.part.outdoors) ? 'outdoors' : 'router'
+})
 </script>
 
 <template>
   <div class="choose">
+    <VariantBar />
     <div class="approach" role="radiogroup" aria-label="Approach">
       <button
         v-for="a in APPROACHES"
@@ -432,6 +440,7 @@ const comparing = ref(false)
             @update:model-value="v => v && addLoose(v)"
           />
           <button type="button" class="press small" data-test="catalogue" @click="catalogue = true">The crew’s own parts</button>
+          <button type="button" class="press small" data-test="sweep" @click="sweeping = true">A measured sweep</button>
         </div>
         <form
           v-if="session.mayEdit && entries.length > 1 && (loose.length || joinFrom !== null)"
@@ -444,11 +453,16 @@ const comparing = ref(false)
         </form>
       </section>
     </div>
+    <details v-if="laidOut" class="compare" @toggle="e => (proposing = (e.target as HTMLDetailsElement).open)">
+      <summary data-test="propose">Other kits for this approach: least work, best result, least cost</summary>
+      <KitProposals v-if="proposing" :kit="kitNow" :busy="doing" @lay="layOut" />
+    </details>
     <details v-if="laidOut" class="compare" @toggle="e => (comparing = (e.target as HTMLDetailsElement).open)">
       <summary data-test="compare">Compare the approaches on this site</summary>
       <ApproachAdvice v-if="comparing" :busy="doing" @lay="layOut" />
     </details>
     <PartSheet v-if="openedNode" v-model="sheet" :node="openedNode" :twins="opened!.twins.map(x => x.at.node)" />
+    <LazySweepSheet v-if="sweeping" v-model="sweeping" />
     <LazyPartCatalogue v-if="catalogue" v-model="catalogue" />
   </div>
 </template>

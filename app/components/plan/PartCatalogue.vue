@@ -212,16 +212,6 @@ const short = (p: Part) =>
   flex: 1;
   min-width: 220px;
 }
-.file {
-  position: relative;
-  overflow: hidden;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
 .draft {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import { parse } from 'csv-parse/browser/esm/sync'
+import { guessDelimiter } from '#core/formats/csv'
+import { readPattern } from '#core/formats/pattern-csv'
+import type { MeasuredPattern } from '#core/formats/pattern-csv'
 import { swapSteps } from '#core/fitting/edits'
 import { CONNECTORS, OwnFigures } from '#core/job/part'
 import type { Part, Port } from '#core/job/part'
@@ -58,6 +62,44 @@ const saveBands = () =>
   setOwn({ bands: bandsText.value.split(/[\s,;]+/).filter(Boolean) as string[] }).then(e => {
     error.value = e[0]?.message ?? ''
   })
+const measured = computed(() => part.value?.kind === 'antenna' && part.value.ranges.some(r => r.azimuthDb))
+/** the measured pattern stands in the part's copy in this design, on every range */
+async function setPattern(pattern: MeasuredPattern | null) {
+  const copy = base.value
+  if (copy?.kind !== 'antenna') return
+  const ranges = copy.ranges.map(({ azimuthDb: _a, elevationDb: _e, ...r }) => ({ ...r, ...pattern }))
+  const bad = await store.commit(
+    everywhere.value.map(n => ({
+      table: 'nodes' as const,
+      op: 'update' as const,
+      rowId: n.id,
+      fields: { part: { ...copy, ranges } },
+    })),
+    pattern ? 'a measured pattern' : 'take the pattern off',
+  )
+  error.value = bad[0]?.message ?? ''
+}
+async function bringPattern(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  error.value = ''
+  try {
+    if (file.size > LARGEST_PATTERN) throw new RangeError('The table is larger than 1 MB.')
+    const text = (await file.text()).replace(/^\uFEFF/, '')
+    const rows = parse(text, {
+      delimiter: guessDelimiter(text.split(/\r?\n/, 1)[0]!),
+      skip_empty_lines: true,
+      relax_column_count: true,
+    }) as string[][]
+    // A heading has a word where the angle would stand.
+    await setPattern(readPattern(/^[-−+\d]/.test(rows[0]?.[0]?.trim() ?? '') ? rows : rows.slice(1)))
+  } catch (x) {
+    error.value = messageOf(x)
+  }
+}
+const LARGEST_PATTERN = 1_000_000
 const ports = computed(() => (part.value && part.value.kind !== 'line' ? part.value.ports : []))
 const setPort = (port: Port, fields: Partial<Port>) =>
   setOwn({ ports: ports.value.map(p => (p.id === port.id ? { ...p, ...fields } : p)) })
@@ -104,6 +146,16 @@ const setPort = (port: Port, fields: Partial<Port>) =>
         >{{ r.lowMHz }}–{{ r.highMHz }} MHz {{ num(r.gainDbi, 1) }} dBi, {{ r.beamwidthDeg }}° × {{ r.verticalBeamwidthDeg }}°;
       </span>
     </p>
+    <p v-if="part.kind === 'antenna' && session.mayEdit" class="pattern">
+      <label class="press small file"
+        >its pattern from a table<input type="file" accept=".csv,.txt,.tsv" data-test="pattern-file" @change="bringPattern"
+      /></label>
+      <span class="soft">angle, dB across, dB upright; 15° between rows at most</span>
+      <template v-if="measured">
+        <b>measured in both planes</b>
+        <button type="button" class="plain" @click="setPattern(null)">take it off</button>
+      </template>
+    </p>
     <template v-if="'bands' in part">
       <v-text-field v-model="bandsText" label="Bands" :disabled="!session.mayEdit" @blur="saveBands" @keydown.enter="saveBands" />
     </template>
@@ -148,6 +200,12 @@ const setPort = (port: Port, fields: Partial<Port>) =>
 </template>
 
 <style scoped>
+.pattern {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
 h3 {
   margin-top: 12px;
   font-size: 16px;

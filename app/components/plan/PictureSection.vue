@@ -2,11 +2,10 @@
 import { layoutSection } from '#core/drawing/section'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
 import { applyChanges } from '#core/job/changes'
-import { bearing, length, signed } from '#core/units'
-import { longer } from '#core/judge/cures'
-import type { CureStep, Section } from '#core/judge/finding'
+import { bearing, length, num, signed } from '#core/units'
+import type { Section } from '#core/judge/finding'
 import { facingOf, partOf } from '#core/chain/tree'
-import { buildingOf } from '#core/site/building'
+import { floorAt } from '#core/site/building'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()
@@ -15,7 +14,9 @@ const prefs = usePrefs()
 const session = useSession()
 const { el, width, height } = useWidth()
 const levels = computed(() => props.section === 'level')
-const small = computed(() => width.value < 620)
+/** by the window: the picture itself shares it with the plan */
+const { width: windowWidth } = useWindowSize()
+const small = computed(() => windowWidth.value < 700)
 const picked = ref<string | null>(null)
 /** the document with the part under the finger already moved, drawn while it is dragged */
 const moved = shallowRef<{ id: string; fields: Record<string, number> } | null>(null)
@@ -38,32 +39,23 @@ const view = computed(() =>
       })
     : null,
 )
-const placed = (id: string, alongM: number, upM: number) => {
-  const n = store.doc!.nodes.find(x => x.id === id)
-  return n && view.value ? { ...moveAlong(store.site!, n, alongM, view.value.sign), upM: round2(Math.max(0, upM)) } : null
+const placed = (id: string, x: number, y: number) => {
+  const n = store.doc!.nodes.find(m => m.id === id)
+  const v = view.value
+  return n && v ? { ...moveAlong(store.site!, n, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
 }
-const { start } = useDragging(
-  view,
-  (id, a, u) => {
-    const fields = placed(id, a, u)
+const { start } = useDragging<string>(
+  (id, x, y) => {
+    const fields = placed(id, x, y)
     moved.value = null
     if (fields) move(id, fields)
   },
-  (id, a, u) => {
-    const fields = placed(id, a, u)
+  (id, x, y) => {
+    const fields = placed(id, x, y)
     if (fields) moved.value = { id, fields }
   },
 )
-/** A part moves, and with it the cables that no longer reach: those not measured take the next stock length. */
-function move(id: string, fields: Record<string, unknown>, label = 'move a part') {
-  const step: CureStep = { table: 'nodes', op: 'update', rowId: id, fields }
-  const { tree } = store.result!
-  const context = { doc: store.here!, job: store.job!, building: buildingOf(store.here!), tree }
-  void store.commit(
-    [step, ...(tree ? longer(context, [step]) : [])].map(s => ({ table: s.table, op: s.op, rowId: s.rowId, fields: s.fields })),
-    label,
-  )
-}
+const move = useMoveParts()
 const findings = computed(() =>
   store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
 )
@@ -112,14 +104,24 @@ useKeys({
   ArrowRight: { does: 'part 0.1 m from the mast', run: () => nudge(0.1, 0) },
   Enter: {
     does: 'apply the first cure',
-    run: () => el.value?.parentElement?.querySelector<HTMLButtonElement>('.callout .cure')?.click(),
+    run: () => el.value?.closest('.stage')?.querySelector<HTMLButtonElement>('.callout .cure:not(:disabled)')?.click(),
   },
   r: { does: 'turn the antenna picked 15° right', run: () => turn(15) },
   l: { does: 'turn the antenna picked 15° left', run: () => turn(-15) },
   b: { does: 'next band of the mast', run: nextBand },
   h: { does: 'height against cable', run: () => (heights.value = true) },
+  i: { does: 'isolation, pair by pair', run: () => (isolating.value = !!store.result!.loops.length) },
+  c: { does: 'coverage of the floors', run: () => levels.value && (covering.value = !covering.value) },
 })
 const heights = ref(false)
+const isolating = ref(false)
+/** in Level, the floors with what a phone shows all over them */
+const covering = ref(false)
+const shownLevel = computed(() => {
+  const picked_ = node.value && store.result!.tree?.servers.some(s => s.node.id === node.value!.id) ? node.value : null
+  const at = picked_ ?? store.result!.tree?.servers[0]?.node ?? node.value
+  return at ? floorAt(store.result!.floors, at.upM - 0.01).level : 0
+})
 /** bands the chosen mast sends, to see the same house on another */
 const bands = computed(() => {
   const id = store.result!.chosen?.mast.id
@@ -142,51 +144,45 @@ const best = computed(() =>
 
 <template>
   <div class="stage">
-    <div ref="el" class="picture">
-      <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
-        <template v-for="h in view.handles" :key="h.id">
-          <g
-            v-if="h.kind === 'node'"
-            class="handle"
-            role="button"
-            tabindex="0"
-            :aria-label="`${roleWords(h.label)}, drag or arrow keys`"
-            :data-test="`part-${h.label}`"
-            @pointerdown="
-              e => {
-                picked = h.id
-                start(h.id, e)
-              }
-            "
-            @focus="picked = h.id"
-          >
-            <circle :cx="h.x" :cy="h.y" :r="small ? 28 : 22" :class="{ on: picked === h.id }" />
-          </g>
-        </template>
-      </DrawingView>
+    <VariantBar />
+    <CoverageView v-if="levels && covering" class="cover" />
+    <div v-show="!(levels && covering)" class="main">
+      <div ref="el" class="picture">
+        <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
+          <template v-for="h in view.handles" :key="h.id">
+            <g
+              v-if="h.kind === 'node'"
+              class="handle"
+              role="button"
+              tabindex="0"
+              :aria-label="`${roleWords(h.label)}, drag or arrow keys`"
+              :data-test="`part-${h.label}`"
+              @pointerdown="
+                e => {
+                  picked = h.id
+                  start(h.id, e)
+                }
+              "
+              @focus="picked = h.id"
+            >
+              <circle :cx="h.x" :cy="h.y" :r="small ? 28 : 22" :class="{ on: picked === h.id }" />
+            </g>
+          </template>
+        </DrawingView>
+      </div>
+      <div v-if="!levels && !small" class="beside">
+        <SettleCallout v-if="first" v-model:index="index" :first="first" :trouble="trouble" />
+        <PlanPane v-model:picked="picked" class="above" :level="shownLevel" compact />
+      </div>
     </div>
-    <p v-if="!store.result!.tree?.nodes.length" class="over soft">
+    <p v-if="!store.result!.tree?.nodes.length && !covering" class="over soft">
       No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
-    <aside v-if="first" class="callout" :class="first.severity" aria-label="What to settle">
-      <div v-if="trouble.length > 1" class="pager">
-        <button
-          v-for="(f, i) in trouble"
-          :key="f.key"
-          type="button"
-          :class="{ on: f === first }"
-          :aria-label="`Finding ${i + 1}`"
-          @click="index = i"
-        >
-          {{ i + 1 }}
-        </button>
-      </div>
-      <FindingRow :finding="first" brief />
-    </aside>
-    <aside v-else-if="store.result!.levels" class="callout good">
+    <SettleCallout v-if="first && (levels || small) && !covering" v-model:index="index" :first="first" :trouble="trouble" />
+    <aside v-else-if="store.result!.levels && !first && !covering" class="callout good">
       <p class="fine">The sum comes out: nothing to settle here.</p>
     </aside>
-    <div v-if="node && !small" class="picked">
+    <div v-if="node && !small && !covering" class="picked">
       <strong>{{ pickedPart?.name ?? 'part' }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
       <template v-if="facing !== null">
         · looks <span class="fig">{{ bearing(facing) }}</span>
@@ -206,7 +202,52 @@ const best = computed(() =>
     </div>
     <div v-if="!small" class="below">
       <CautionTicks :section="section" brief />
-      <span v-if="bands.length > 1" class="bands"
+      <table v-if="levels && store.result!.bands.length" class="bandtable" data-test="bands">
+        <thead>
+          <tr>
+            <th scope="col">band <kbd class="key">B</kbd></th>
+            <th scope="col" class="r">{{ store.result!.rooms.length ? 'worst room' : 'at the modem' }}</th>
+            <th v-if="store.result!.loops.length" scope="col">the loop</th>
+            <th
+              v-if="store.result!.loops.length"
+              scope="col"
+              class="r"
+              title="from a phone in the hardest room toward the mast, against the same phone outside"
+            >
+              up, over the phone’s own
+            </th>
+            <th v-if="store.result!.loops.length" scope="col" class="r" title="the booster’s own noise toward the mast, EIRP">
+              noise up
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="b in store.result!.bands" :key="b.band" :class="{ on: b.band === store.design?.band }">
+            <td>
+              <button
+                type="button"
+                :disabled="!session.mayEdit"
+                :aria-pressed="b.band === store.design?.band"
+                @click="setBand(b.band)"
+              >
+                {{ b.band }}
+              </button>
+            </td>
+            <td class="r fig">
+              {{ b.rsrpDbm === null ? '–' : `${num(b.rsrpDbm)} dBm`
+              }}<small v-if="b.short" class="bad">&nbsp;{{ b.short }} short</small>
+            </td>
+            <td v-if="store.result!.loops.length" :class="{ bad: b.loop?.state === 'oscillating' }">
+              {{ b.loop ? loopWords(b.loop) : '–' }}
+            </td>
+            <td v-if="store.result!.loops.length" class="r fig">{{ b.upGainDb === null ? '–' : `${signed(b.upGainDb)} dB` }}</td>
+            <td v-if="store.result!.loops.length" class="r fig">
+              {{ b.upNoiseDbmPerMHz === null ? '–' : `${num(b.upNoiseDbmPerMHz)} dBm/MHz` }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <span v-else-if="bands.length > 1" class="bands"
         >band
         <button
           v-for="b in bands"
@@ -221,6 +262,25 @@ const best = computed(() =>
         </button>
         <kbd class="key">B</kbd></span
       >
+      <button
+        v-if="store.result!.loops.length && !levels"
+        type="button"
+        class="press small"
+        data-test="isolation"
+        @click="isolating = true"
+      >
+        isolation, pair by pair <kbd class="key">I</kbd>
+      </button>
+      <button
+        v-if="levels"
+        type="button"
+        class="press small"
+        :aria-pressed="covering"
+        data-test="coverage"
+        @click="covering = !covering"
+      >
+        {{ covering ? 'the section' : 'floors: coverage' }} <kbd class="key">C</kbd>
+      </button>
       <button v-if="levels && best" type="button" class="press small" @click="heights = true">
         {{
           best.netDb > 1
@@ -234,6 +294,7 @@ const best = computed(() =>
       <summary>before anything is drilled or wired</summary>
       <CautionTicks :section="section" />
     </details>
+    <LazyIsolationSheet v-if="isolating" v-model="isolating" />
     <MvSheet v-model="heights" title="Height against cable" wide>
       <HeightPanel v-if="heights && store.result!.chosen?.best" :mast="store.result!.chosen" />
       <p v-else class="soft">Choose a mast in Bearings first.</p>
@@ -248,45 +309,85 @@ const best = computed(() =>
   display: flex;
   flex-direction: column;
 }
+.main {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.cover {
+  flex: 1;
+  min-height: 0;
+}
+.beside {
+  width: 420px;
+  flex: none;
+  border-left: 1px solid var(--mv-line);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.beside .callout {
+  position: static;
+  width: auto;
+  max-height: 54%;
+  border-width: 0 0 1px;
+  flex: none;
+}
+.above {
+  flex: 1;
+  min-height: 0;
+}
+.bandtable {
+  border-collapse: collapse;
+  flex: none;
+}
+.bandtable th {
+  white-space: nowrap;
+  font-weight: 400;
+  color: var(--mv-soft);
+  text-align: left;
+  padding: 0 14px 0 0;
+  position: sticky;
+  top: 0;
+  background: var(--mv-paper);
+}
+.bandtable td {
+  padding: 0 14px 0 0;
+  white-space: nowrap;
+}
+.bandtable .r {
+  text-align: right;
+}
+.bandtable button {
+  background: none;
+  border: 0;
+  padding: 0 4px 0 0;
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.bandtable tr.on td {
+  font-weight: 700;
+}
+.bad {
+  color: var(--mv-short);
+}
 .picture {
   flex: 1;
   min-height: 0;
   overflow: hidden;
   touch-action: none;
 }
-.handle {
-  cursor: grab;
-}
-.handle circle {
-  fill: transparent;
-}
-.handle circle.on {
-  stroke: var(--mv-computed);
-  stroke-width: 1.4;
-  stroke-dasharray: 3 3;
-}
-.handle:focus-visible {
-  outline: none;
-}
-.handle:focus-visible circle {
-  stroke: var(--mv-computed);
-  stroke-width: 2.5;
-}
 .callout {
   position: absolute;
   right: 20px;
-  top: 16px;
+  top: 48px;
   width: 400px;
-  max-height: 48.5%;
+  max-height: 43%;
   overflow: auto;
   background: var(--mv-sheet);
   border: 1px solid var(--mv-ink);
   padding: 4px 12px 2px;
-}
-.callout :deep(.finding) {
-  border: 0;
-  padding: 6px 0;
-  margin: 0;
 }
 .callout.good {
   width: auto;
@@ -295,22 +396,6 @@ const best = computed(() =>
 .fine {
   color: var(--mv-met);
   font-weight: 600;
-}
-.pager {
-  display: flex;
-  gap: 2px;
-  float: right;
-  margin-top: 6px;
-}
-.pager button {
-  border: 1px solid var(--mv-line);
-  background: none;
-  min-width: 24px;
-  cursor: pointer;
-}
-.pager button.on {
-  background: var(--mv-ink);
-  color: var(--mv-sheet);
 }
 .turn {
   border: 1px solid var(--mv-line);
@@ -335,7 +420,7 @@ const best = computed(() =>
 .over {
   position: absolute;
   left: 20px;
-  top: 16px;
+  top: 52px;
   font-size: 16px;
   background: var(--mv-paper);
   padding: 6px 10px;
@@ -343,7 +428,7 @@ const best = computed(() =>
 .picked {
   position: absolute;
   left: 16px;
-  top: 12px;
+  top: 46px;
   font-size: 13px;
   background: var(--mv-sheet);
   border: 1px solid var(--mv-line);
@@ -358,6 +443,14 @@ const best = computed(() =>
   font-size: 12.5px;
   min-height: 42px;
   justify-content: space-between;
+}
+.below > :first-child {
+  flex: 0 1 auto;
+  min-width: 0;
+}
+.below .press {
+  white-space: nowrap;
+  flex: none;
 }
 
 .bands {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { MaterialId } from '#core/job/materials'
+import { movesAbout } from '#core/job/schema'
 import type { TableName } from '#core/job/schema'
 import { floorsOf } from '#core/site/building'
 import { MATERIALS, throughDb } from '#core/site/materials'
@@ -12,7 +13,7 @@ const prefs = usePrefs()
 const session = useSession()
 const site = computed(() => store.site!)
 const kind = computed(() => store.job!.kind)
-const ashore = computed(() => kind.value === 'home' || kind.value === 'building')
+const ashore = computed(() => !movesAbout(kind.value))
 const factor = computed(() => fromMetres(1, prefs.units))
 const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
 const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? bandByName('B20')!))

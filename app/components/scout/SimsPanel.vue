@@ -26,6 +26,7 @@ const addSim = () =>
             capDownMbps: null,
             capUpMbps: null,
             allowanceGb: null,
+            callsOverWifi: null,
           },
         },
       ],
@@ -76,6 +77,18 @@ const remove = (table: TableName, rowId: string) => act(() => store.commit([{ ta
         :low="0"
         :high="1000000"
         :save="update('sims', s.id, 'allowance')('allowanceGb')"
+      />
+      <v-select
+        :model-value="s.callsOverWifi"
+        label="Calls over Wi-Fi"
+        :items="[
+          { value: 'yes', title: 'yes, plan and phones' },
+          { value: 'no', title: 'no' },
+        ]"
+        clearable
+        placeholder="not asked"
+        data-test="calls-over-wifi"
+        @update:model-value="v => update('sims', s.id, 'calls over Wi-Fi')('callsOverWifi')(v ?? null)"
       />
       <button
         v-if="session.mayEdit && store.doc!.sims.length > 1 && !used(s.id)"

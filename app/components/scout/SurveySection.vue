@@ -115,6 +115,8 @@ async function addSpot(indoors: boolean) {
           ...placeForSpot(store.result!.floors, store.site!, spots, indoors, spot.value?.indoors ? spot.value.upM : 0),
           indoors,
           needed: false,
+          people: null,
+          hangs: null,
         },
       },
     ],
@@ -134,7 +136,7 @@ async function removeSpot() {
 }
 const baseline = () =>
   store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { baselineSpotId: spot.value!.id } }], 'baseline')
-const { drag, start } = useDragging(view, (id, alongM, upM) => {
+const { drag, start } = useDragging<string>((id, x, y) => {
   const s = store.doc!.spots.find(x => x.id === id)
   if (s && view.value)
     void store.commit(
@@ -143,7 +145,10 @@ const { drag, start } = useDragging(view, (id, alongM, upM) => {
           table: 'spots',
           op: 'update',
           rowId: id,
-          fields: { ...moveAlong(store.site!, s, alongM, view.value.sign), upM: round2(Math.max(0, upM)) },
+          fields: {
+            ...moveAlong(store.site!, s, view.value.toAlong(x), view.value.sign),
+            upM: round2(Math.max(0, view.value.toUp(y))),
+          },
         },
       ],
       'move a spot',
@@ -181,11 +186,11 @@ useKeys({
             @keydown.enter="picked = h.id"
             @pointerdown="e => start(h.id, e)"
           >
-            <circle :cx="drag?.id === h.id ? drag.x : h.x" :cy="drag?.id === h.id ? drag.y : h.y" r="18" fill="transparent" />
+            <circle :cx="drag?.what === h.id ? drag.x : h.x" :cy="drag?.what === h.id ? drag.y : h.y" r="18" fill="transparent" />
             <circle
               v-if="h.id === spot?.id"
-              :cx="drag?.id === h.id ? drag.x : h.x"
-              :cy="drag?.id === h.id ? drag.y : h.y"
+              :cx="drag?.what === h.id ? drag.x : h.x"
+              :cy="drag?.what === h.id ? drag.y : h.y"
               r="8"
               fill="var(--mv-ink)"
             />
@@ -260,6 +265,22 @@ useKeys({
             />
             <v-checkbox :model-value="spot.indoors" label="Indoors" @update:model-value="v => set('indoors')(!!v)" />
             <v-checkbox :model-value="spot.needed" label="Must be proved here" @update:model-value="v => set('needed')(!!v)" />
+            <MvText
+              label="What hangs there on today’s Wi-Fi or wire"
+              :value="spot.hangs"
+              data-test="spot-hangs"
+              :save="set('hangs')"
+            />
+            <MvNumber
+              v-if="spot.indoors"
+              label="People there"
+              unit=""
+              :value="spot.people"
+              :low="0"
+              :high="10000"
+              :decimals="0"
+              :save="set('people')"
+            />
             <button v-if="!used" type="button" class="press small" @click="removeSpot">remove</button>
           </div>
         </details>

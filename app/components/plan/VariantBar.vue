@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { v7 as uuidv7 } from 'uuid'
+import { copyDesign } from '#core/fitting/variants'
+
+/** Variants of the plan: which is shown, another as a copy, all of them side by side; and what is made of the one shown. */
+const store = useJob()
+const session = useSession()
+const designs = computed(() => [...store.doc!.designs].sort((a, b) => a.name.localeCompare(b.name)))
+const { doing, once } = useOnce()
+const show = (id: string) =>
+  once(() =>
+    store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { designId: id } }], 'show another variant'),
+  )
+const copy = () =>
+  once(() => {
+    const { changes } = copyDesign(store.doc!, store.design!, uuidv7)
+    return store.commit(
+      changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
+      'copy the variant',
+    )
+  })
+const comparing = ref(false)
+const picking = ref(false)
+const drilling = ref(false)
+const laidOut = computed(() => !!store.result!.tree?.nodes.length)
+const first = computed(() => store.result!.drill.assumed.filter(a => a.first).length)
+useKeys({
+  v: { does: 'variants side by side', run: () => (comparing.value = true) },
+  k: { does: 'pick list and labels', run: () => (picking.value = laidOut.value) },
+  d: { does: 'before you drill', run: () => (drilling.value = laidOut.value) },
+})
+</script>
+
+<template>
+  <div class="variants no-print">
+    <span class="soft">variant</span>
+    <span class="which" role="radiogroup" aria-label="Variant shown">
+      <button
+        v-for="d in designs"
+        :key="d.id"
+        type="button"
+        role="radio"
+        :aria-checked="d.id === store.design!.id"
+        :class="{ on: d.id === store.design!.id }"
+        :disabled="!session.mayEdit || doing"
+        :data-test="`variant-${d.name}`"
+        @click="show(d.id)"
+      >
+        {{ d.name }}
+      </button>
+    </span>
+    <button type="button" class="plain" :disabled="!session.mayEdit || doing || !laidOut" data-test="copy-variant" @click="copy">
+      copy as another
+    </button>
+    <button v-if="designs.length > 1" type="button" class="plain" data-test="compare-variants" @click="comparing = true">
+      side by side <kbd class="key">V</kbd>
+    </button>
+    <span class="gap" />
+    <button type="button" class="plain" :disabled="!laidOut" data-test="pick-list" @click="picking = true">
+      pick list, labels <kbd class="key">K</kbd>
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ short: first }"
+      :disabled="!laidOut"
+      data-test="before-drill"
+      @click="drilling = true"
+    >
+      before you drill: {{ store.result!.drill.assumed.length }} assumed <kbd class="key">D</kbd>
+    </button>
+    <LazyVariantsSheet v-if="comparing" v-model="comparing" @show="show" />
+    <LazyPickListSheet v-if="picking" v-model="picking" />
+    <LazyDrillSheet v-if="drilling" v-model="drilling" />
+  </div>
+</template>
+
+<style scoped>
+.variants {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 20px;
+  min-height: 36px;
+  border-bottom: 1px solid var(--mv-line);
+  font-size: 13px;
+  flex: none;
+}
+.which {
+  display: flex;
+}
+.which button {
+  border: 1px solid var(--mv-ink);
+  border-left-width: 0;
+  background: none;
+  min-width: 30px;
+  min-height: 26px;
+  cursor: pointer;
+}
+.which button:first-child {
+  border-left-width: 1px;
+}
+.which button.on {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
+  font-weight: 700;
+}
+.gap {
+  flex: 1;
+}
+.short {
+  color: var(--mv-short);
+}
+@media (max-width: 900px) {
+  .variants {
+    padding: 4px 14px;
+    flex-wrap: wrap;
+    gap: 8px 14px;
+  }
+  .which button {
+    min-width: 48px;
+    min-height: 44px;
+  }
+  .plain {
+    min-height: 44px;
+  }
+  .gap,
+  .key {
+    display: none;
+  }
+}
+</style>
