@@ -1,8 +1,11 @@
-/** The demo: one crew, the archipelago, three homes at three stages, a building at Survey, a van on its round and a ketch at anchor. */
+/** The demo: one crew, the archipelago, three homes at three stages, a building planned, a van on its round and a ketch at anchor. */
 import { applyChanges } from '../core/job/changes'
+import { changesOf } from '../core/fitting/splice'
 import { kitChanges } from '../core/fitting/usual-kit'
+import type { Kit, PartChoice } from '../core/fitting/usual-kit'
+import { copyDesign } from '../core/fitting/variants'
 import { newJobChanges } from '../core/job/defaults'
-import { partById } from '../core/catalogue/parts'
+import { partById, partOfKind } from '../core/catalogue/parts'
 import { emptyDocument } from '../core/job/schema'
 import type {
   Change,
@@ -23,8 +26,10 @@ import type {
 import { along, moveAlong } from '../core/site/frame'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
-import { computePath } from '../core/terrain/path'
+import { computePath, computePaths } from '../core/terrain/path'
 import { pathInputs } from '../core/aim/bearings'
+import { assess } from '../core/judge/assess'
+import { solveCures } from '../core/judge/cures'
 import { aboutOf } from '../core/judge/ticks'
 import { predictedRsrp } from '../core/survey/predict'
 import { normals, seeded } from '../core/random'
@@ -212,6 +217,45 @@ class Builder {
     this.set('designs', design.id, { mastId: this.mast(mastName).id, band })
   }
 
+  /** A copy of the plan shown, shown from here on. @returns the id of the one before */
+  copyPlan(): string {
+    const before = this.doc.jobs[0]!.designId!
+    const { changes } = copyDesign(
+      this.doc,
+      this.doc.designs.find(d => d.id === before)!,
+      this.newId,
+    )
+    this.apply(changes)
+    return before
+  }
+
+  /** The kit of the plan shown, laid out afresh. */
+  layOut(kit: Kit, mastName: string, choice: PartChoice = {}): void {
+    const design = this.design
+    this.apply(
+      kitChanges(this.doc, design, kit, toFrame(atPresentStop(this.doc), this.path(mastName).bearingDeg), this.newId, choice),
+    )
+  }
+
+  get design() {
+    const job = this.doc.jobs[0]!
+    return this.doc.designs.find(d => d.id === job.designId)!
+  }
+
+  choose(designId: string, reason: string): void {
+    this.set('jobs', this.jobId, { designId })
+    this.set('designs', designId, { reason })
+  }
+
+  /** The first cure of a finding of the plan shown, as an installer would press it. */
+  cure(code: string, atUtc: string): void {
+    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const found = assess(this.doc, evidence, { atUtc }).findings.find(f => f.code === code)
+    const [cure] = found?.solves ? solveCures(this.doc, evidence, found.key, atUtc) : (found?.cures ?? [])
+    if (!cure) throw new Error(`the demo has no cure of ${code}`)
+    this.apply(changesOf(cure.steps, this.newId))
+  }
+
   stop(fields: Pick<Stop, 'name' | 'latDeg' | 'lonDeg' | 'arriveOn' | 'leaveOn'> & Partial<Stop>): string {
     return this.add('stops', {
       groundM: null,
@@ -360,7 +404,7 @@ export function demoScenario(): DemoScenario {
     today: 'Calls only at the windows; new coated panes since the autumn',
     mayDrill: 'ask',
   })
-  buildingAtSurvey(hall)
+  buildingPlanned(hall)
 
   const visits = [
     [kiln, null],
@@ -401,6 +445,7 @@ function setupsCompared(b: Builder): void {
     capDownMbps: null,
     capUpMbps: null,
     allowanceGb: null,
+    callsOverWifi: null,
   } satisfies Omit<Sim, 'id'>)
   b.setUp({ simId: gannet })
   b.read('Kitchen', 'Hollow Farm', 'B20', at(50), { interferenceDb: -5, extraDb: 16 })
@@ -420,7 +465,7 @@ function setupsCompared(b: Builder): void {
 }
 
 /** Three floors behind coated panes: read on two of them, outside and on the roof. */
-function buildingAtSurvey(b: Builder): void {
+function buildingPlanned(b: Builder): void {
   const site = b.doc.sites[0]!
   b.set('sites', site.id, { lengthM: 30, depthM: 16, axisDeg: 62 })
   for (const [spot, alongM, upM] of [
@@ -456,21 +501,49 @@ function buildingAtSurvey(b: Builder): void {
     [1.6, 0.4, 96],
     [2.1, 0.5, 84],
   ])
+  floorsOfTheBuilding(b)
+  b.kit('booster', 'Stack', 'B20')
+  // The far domes as they were first hung: on thin cable, one behind the other.
+  const thin = partOfKind('line-195', 'line')!
+  const domes = b.doc.runs.filter(r => b.doc.nodes.find(n => n.id === r.toNodeId)?.partId === 'ant-dome')
+  domes.forEach((r, i) => b.set('runs', r.id, { partId: thin.id, part: thin, lengthM: 8 + 9 * (i % 3) }))
+  const first = b.copyPlan()
+  b.cure('level.uneven', day)
+  b.set('designs', first, { reason: 'every floor by a splitter: the far domes get too little' })
+  b.choose(b.design.id, 'taps even it out with the same amplifier')
+}
+
+/** Inside walls and people of the three floors. */
+function floorsOfTheBuilding(b: Builder): void {
+  for (const [spot, people] of [
+    ['Reception', 4],
+    ['Workshop', 12],
+    ['Open office', 22],
+    ['Meeting room', 8],
+    ['Studio', 6],
+    ['Plant room', 0],
+  ] as const)
+    b.set('spots', b.spot(spot).id, { people })
+  for (const [level, alongM, fromM, toM, material] of [
+    [0, -3, -8, 3, 'block'],
+    [0, 8, -2, 8, 'plasterboard'],
+    [1, -11, -8, 2, 'plasterboard'],
+    [2, 0, -8, 8, 'block'],
+    [2, 7, -8, 1, 'plasterboard'],
+  ] as const) {
+    b.add('walls', { level, ...across(b, alongM, [fromM, toM]), material, lossDb: null })
+  }
 }
 
 /** A place on an axis through the middle of the site. */
 const alongAxis = (axisDeg: number, alongM: number) => moveAlong({ axisDeg }, { eastM: 0, northM: 0, upM: 0 }, alongM, 1)
 
-/** Ends of a wall square to the site's long side, a way along it. */
-function across(b: Builder, alongM: number) {
-  const site = b.doc.sites[0]!
-  const foot = moveAlong(site, { eastM: 0, northM: 0, upM: 0 }, alongM, 1)
-  const side = { axisDeg: site.axisDeg + 90 }
-  const [from, to] = [-1, 1].map(s => moveAlong(side, { ...foot, upM: 0 }, (s * site.depthM) / 2, 1)) as [
-    { eastM: number; northM: number },
-    { eastM: number; northM: number },
-  ]
-  return { fromEastM: from.eastM, fromNorthM: from.northM, toEastM: to.eastM, toNorthM: to.northM }
+/** Ends of a wall square to the site's long side, a way along it; from side to side where nothing else is said. */
+function across(b: Builder, alongM: number, ends?: readonly [number, number]) {
+  const { axisDeg, depthM } = b.doc.sites[0]!
+  const foot = { ...alongAxis(axisDeg, alongM), upM: 0 }
+  const [from, to] = (ends ?? [-depthM / 2, depthM / 2]).map(m => moveAlong({ axisDeg: axisDeg + 90 }, foot, m, 1))
+  return { fromEastM: from!.eastM, fromNorthM: from!.northM, toEastM: to!.eastM, toNorthM: to!.northM }
 }
 
 function finishedRouter(b: Builder): void {
@@ -549,6 +622,11 @@ function boosterInPlan(b: Builder): void {
   const [donor, dome] = b.doc.nodes.filter(n => n.part?.kind === 'antenna') as [Node, Node]
   b.set('nodes', donor.id, { upM: 6.6 })
   b.set('nodes', dome.id, { ...moveAlong(b.doc.sites[0]!, dome, along(b.doc.sites[0]!, donor, 1) > 0 ? 2.2 : -2.2, 1), upM: 5.1 })
+  b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
+  const first = b.copyPlan()
+  b.layOut('outdoors', mast)
+  b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })
+  b.choose(first, 'calls of every phone are what they asked for')
 }
 
 function vanOnItsRound(b: Builder): void {
@@ -589,6 +667,13 @@ function vanOnItsRound(b: Builder): void {
     [5.4, 1.6, 60],
   ])
   b.kit('router', 'Lee Harbour', 'B20')
+  const first = b.copyPlan()
+  b.layOut('router', 'Lee Harbour', {
+    antenna: partOfKind('ant-roof-2', 'antenna')!,
+    box: partOfKind('rtr-mobile-2', 'router')!,
+  })
+  b.set('designs', b.design.id, { reason: 'one hole in the roof, its leads reach the box' })
+  b.choose(first, 'nothing drilled until the lease is settled')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
 }
 
@@ -634,4 +719,8 @@ function ketchAtAnchor(b: Builder): void {
   ])
   b.kit('router', 'Stack', 'B20')
   b.swap('antenna', 'ant-panel-x')
+  const first = b.copyPlan()
+  b.layOut('router', 'Stack', { antenna: partOfKind('ant-marine-x', 'antenna')! })
+  b.set('designs', b.design.id, { reason: 'hears all round while she swings, with less gain' })
+  b.choose(first, 'the beam, while she lies to one anchor')
 }

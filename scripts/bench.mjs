@@ -24,6 +24,7 @@ const build = await ensureBuild()
 const { startCluster, dropDatabase, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 const { benchLoad } = await import('./lib/bench-load.mjs')
+const { benchPlan } = await import('./lib/bench-plan.mjs')
 const { benchGround, benchMasts, benchPage, compiled, quantile, round } = await import('./lib/bench-scout.mjs')
 /** @type {{ name: string, value: number, unit: string, ratio?: number, against?: string }[]} */
 const rows = []
@@ -96,6 +97,8 @@ add({ name: 'assess demo home', value: medianMs(100, () => k.assess(home, ofHome
 add({ name: 'assess building 24', value: medianMs(100, () => k.assess(building, ofBuilding, { atUtc: NOW })), unit: 'ms' })
 add({ name: 'advisor', value: medianMs(10, () => k.advise(home, ofHome, NOW)), unit: 'ms' })
 
+add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, NOW, 'booster')), unit: 'ms' })
+benchPlan(add, k)
 benchGround(add, k)
 
 // In the browser

@@ -29,17 +29,6 @@ const LOFT = job(2)
  * @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]}
  */
 const VIEWS = [
-  [
-    'first',
-    1280,
-    800,
-    '/',
-    page =>
-      page
-        .locator('[data-test=sign-out]')
-        .click()
-        .then(() => page.waitForTimeout(1500)),
-  ],
   ['jobs', 1280, 800, '/'],
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(6)}/survey`],
@@ -49,15 +38,36 @@ const VIEWS = [
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
-  ['level-night', 1280, 800, `/job/${LOFT}/level`, page => page.locator('[data-test=night]').click()],
+  ['building', 1280, 800, `/job/${job(6)}/level`],
+  [
+    'coverage',
+    1280,
+    800,
+    `/job/${job(6)}/level`,
+    page =>
+      page
+        .locator('[data-test=coverage]')
+        .click()
+        .then(() => page.waitForTimeout(2500)),
+  ],
+  ['advisor', 1280, 800, `/job/${job(3)}/choose`, page => page.waitForTimeout(1500)],
+  [
+    'variants',
+    1280,
+    800,
+    `/job/${LOFT}/choose`,
+    page =>
+      page
+        .locator('[data-test=compare-variants]')
+        .click()
+        .then(() => page.waitForTimeout(2500)),
+  ],
   ['aim', 1280, 800, `/job/${KILN}/aim`],
   ['proof', 1280, 800, `/job/${job(3)}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
   ['roof-survey', 390, 844, `/job/${KILN}/survey`],
-  ['roof-bearings', 390, 844, `/job/${KILN}/bearings`],
   ['roof-level', 390, 844, `/job/${LOFT}/level`],
   ['roof-aim', 390, 844, `/job/${KILN}/aim`, tick],
-  ['roof-proof', 390, 844, `/job/${KILN}/proof`],
 ]
 
 const browser = await chromium.launch({

@@ -98,7 +98,7 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
   await page.keyboard.press('Escape')
   await page.locator('header.acts').getByRole('button', { name: /Plan/ }).click()
   const advice = page.locator('[data-test=advice] li')
-  await expect(advice).toHaveCount(4)
+  await expect(advice).toHaveCount(5)
   await expect(page.locator('[data-test=advice-nothing]')).toContainText('4.1')
   await expect(page.locator('[data-test=advice-nothing]')).toContainText(/short.*of 12 agreed/)
   await expect(page.locator('[data-test=advice-router]')).toContainText(/\d ± \d/)

@@ -11,7 +11,7 @@ import { importTs } from './database.mjs'
 export const round = (/** @type {number} */ v, d = 2) => Number(v.toFixed(d))
 export const quantile = (/** @type {number[]} */ v, /** @type {number} */ p) =>
   [...v].sort((a, b) => a - b)[Math.min(v.length - 1, Math.floor(v.length * p))] ?? NaN
-const FOLDER = join(ROOT, 'node_modules', '.multivox')
+export const FOLDER = join(ROOT, 'node_modules', '.multivox')
 const SITE = { latDeg: 46.5, lonDeg: -41.5 }
 
 const heightOf = (/** @type {number} */ lat, /** @type {number} */ lon) =>

@@ -6,6 +6,7 @@ import { emptyDocument } from '../../core/job/schema'
 import type { Change, Job, JobDocument, Node } from '../../core/job/schema'
 import { partById } from '../../core/catalogue/parts'
 import { pathInputs } from '../../core/aim/bearings'
+import { changesOf } from '../../core/fitting/splice'
 import { kitChanges } from '../../core/fitting/usual-kit'
 import { assess } from '../../core/judge/assess'
 import type { Assessment } from '../../core/judge/assess'
@@ -212,22 +213,7 @@ export class House {
   }
 
   cure(cure: Cure): this {
-    const made = new Map<string, string>()
-    const real = (v: unknown) => {
-      if (typeof v !== 'string' || !v.startsWith('new:')) return v
-      if (!made.has(v)) made.set(v, this.id())
-      return made.get(v)
-    }
-    return this.apply(
-      cure.steps.map(s => ({
-        id: this.id(),
-        table: s.table,
-        rowId: real(s.rowId) as string,
-        op: s.op,
-        baseVersion: 0,
-        fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
-      })),
-    )
+    return this.apply(changesOf(cure.steps, this.id))
   }
 
   codes(): string[] {
