@@ -14,6 +14,7 @@ import type {
   Job,
   SetupRow,
   Sim,
+  Fixture,
   Landmark,
   Mast,
   Node,
@@ -23,7 +24,8 @@ import type {
   SpeedRun,
   Stop,
 } from '../core/job/schema'
-import { along, moveAlong } from '../core/site/frame'
+import { along, eavesM, moveAlong } from '../core/site/frame'
+import type { Point } from '../core/site/frame'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath, computePaths } from '../core/terrain/path'
@@ -273,6 +275,23 @@ class Builder {
 
   obstacle(fields: Omit<Obstacle, 'id' | 'stopId'> & { stopId?: string | null }): void {
     this.add('obstacles', { stopId: null, ...fields } satisfies Omit<Obstacle, 'id'>)
+  }
+
+  fixture(kind: Fixture['kind'], at: Point, more: Partial<Fixture> = {}): void {
+    const { eastM, northM, upM } = at
+    this.add('fixtures', {
+      kind,
+      name: '',
+      eastM,
+      northM,
+      upM,
+      widthM: null,
+      heightM: null,
+      azimuthDeg: null,
+      tiltDeg: null,
+      halfFieldDeg: null,
+      ...more,
+    } satisfies Omit<Fixture, 'id'>)
   }
 
   /** The first part of a kind, outside ones before inside ones. */
@@ -623,6 +642,8 @@ function boosterInPlan(b: Builder): void {
   b.set('nodes', donor.id, { upM: 6.6 })
   b.set('nodes', dome.id, { ...moveAlong(b.doc.sites[0]!, dome, along(b.doc.sites[0]!, donor, 1) > 0 ? 2.2 : -2.2, 1), upM: 5.1 })
   b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
+  const box = b.node('amplifier')
+  b.fixture('mains socket', { ...box, upM: 0.4 }, { name: 'hall socket' })
   const first = b.copyPlan()
   b.layOut('outdoors', mast)
   b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })
@@ -666,6 +687,10 @@ function vanOnItsRound(b: Builder): void {
     [6.1, 1.4, 52],
     [5.4, 1.6, 60],
   ])
+  const roofM = eavesM(b.doc.sites[0]!)
+  b.fixture('roof unit', { eastM: 0, northM: 0.6, upM: roofM }, { name: 'air-conditioner', widthM: 0.7, heightM: 0.25 })
+  b.fixture('satellite terminal', { eastM: 0, northM: -0.2, upM: roofM + 0.1 }, { name: 'satellite terminal' })
+  b.fixture('12 V feed', { eastM: 0.6, northM: -1.2, upM: 0.9 }, { name: 'fused feed' })
   b.kit('router', 'Lee Harbour', 'B20')
   const first = b.copyPlan()
   b.layOut('router', 'Lee Harbour', {

@@ -14,6 +14,8 @@ const props = defineProps<{
   decimals?: number
   /** stored = typed / factor */
   factor?: number
+  /** shown while nothing is entered */
+  hint?: string
 }>()
 const f = computed(() => props.factor ?? 1)
 const shown = (v: number | null) =>
@@ -58,6 +60,8 @@ async function leave() {
     class="fig"
     :label="label"
     :suffix="unit"
+    :placeholder="hint"
+    :persistent-placeholder="!!hint"
     inputmode="decimal"
     autocomplete="off"
     :error-messages="error"

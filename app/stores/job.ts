@@ -25,7 +25,7 @@ interface UndoEntry {
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
 /** Tables whose rows decide which paths are to be computed. */
-const PLACE_TABLES: ReadonlySet<TableName> = new Set(['sites', 'stops', 'obstacles', 'masts', 'cells', 'jobs'])
+const PLACE_TABLES: ReadonlySet<TableName> = new Set(['sites', 'stops', 'obstacles', 'fixtures', 'masts', 'cells', 'jobs'])
 
 /** Where the masts near a stop are kept on this device; of the job's own place where there is none. */
 export const nearKey = (jobId: string, stopId: string | null): string => `near:${jobId}:${stopId ?? 'home'}`

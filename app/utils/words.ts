@@ -30,6 +30,8 @@ const TABLES: Record<TableName, string> = {
   landmarks: 'a landmark',
   pictures: 'a picture',
   floorPlans: 'a floor plan',
+  fixtures: 'what stands on the site',
+  photos: 'a photograph',
   spots: 'a spot',
   devices: 'a device',
   sims: 'a SIM',

@@ -18,6 +18,7 @@ import { solveCures } from '#core/judge/cures'
 import type { Cure } from '#core/judge/finding'
 import type { Assessment } from '#core/judge/assess'
 import { cellsByMast, MAST_RADIUS_M, pathInputs } from '#core/aim/bearings'
+import type { Evidence } from '#core/aim/bearings'
 import { heightCurve } from '#core/aim/heights'
 import type { HeightCurve } from '#core/aim/heights'
 import { atPresentStop, positionOf, screensHere } from '#core/survey/place'
@@ -53,6 +54,9 @@ let terrain = new Terrain()
 const thinned = new Set<string>()
 const missing = new Set<string>()
 let paths: Record<string, PathResult> = {}
+/** the skyline of where it was last asked for */
+let skyline: { key: string; horizon: Horizon } | null = null
+const evidence = (): Evidence => ({ paths, horizon: skyline?.horizon ?? null })
 /** results that were computed while some of their terrain could not be fetched */
 const partial = new Set<string>()
 const BATCH = 40
@@ -146,6 +150,30 @@ function slim(a: Assessment): Assessment {
   return { ...a, masts }
 }
 
+/** Hills further off stand too low to hide a satellite. */
+const SKY_RADIUS_M = 10_000
+
+/** The skyline round a satellite terminal, where there is one. @returns 1 where it was computed */
+async function ensureSkyline(doc: JobDocument): Promise<number> {
+  const terminal = doc.fixtures.find(f => f.kind === 'satellite terminal')
+  const here = atPresentStop(doc)
+  const at = positionOf(here)
+  if (!terminal || !at) {
+    skyline = null
+    return 0
+  }
+  const heightM = Math.max(0, terminal.upM)
+  const key = `${at.latDeg} ${at.lonDeg} ${heightM} ${here.sites[0]?.groundM}`
+  if (skyline?.key === key) return 0
+  await fetchBlocks(
+    at,
+    blocksAround(at, SKY_RADIUS_M).map(b => b.key),
+  )
+  const horizon = horizonRing(terrain, at, heightM, { radiusM: SKY_RADIUS_M, rays: 180, groundM: here.sites[0]?.groundM })
+  skyline = { key, horizon }
+  return 1
+}
+
 /** Paths computed between two words to the page. */
 const FIRST = 8
 const EACH = 40
@@ -164,22 +192,22 @@ export interface Relief {
 
 const engine = {
   assess(doc: JobDocument, atUtc: string): Assessment {
-    return slim(assess(doc, { paths }, { atUtc }))
+    return slim(assess(doc, evidence(), { atUtc }))
   },
 
   /** Every approach worked out and ranked; what stands so far is told after each. */
   advise(doc: JobDocument, atUtc: string, each: (soFar: Advised) => void): Advised {
-    return advise(doc, { paths }, atUtc, each)
+    return advise(doc, evidence(), atUtc, each)
   },
 
   /** The plan's variants side by side. */
   compare(doc: JobDocument, atUtc: string): Variant[] {
-    return compareVariants(doc, { paths }, atUtc)
+    return compareVariants(doc, evidence(), atUtc)
   },
 
   /** Kits proposed for an approach, the crew's own parts among those that are searched. */
   proposals(doc: JobDocument, kit: Kit, own: Part[], atUtc: string): Proposal[] {
-    return proposeKits(doc, { paths }, atUtc, kit, [...own, ...PARTS])
+    return proposeKits(doc, evidence(), atUtc, kit, [...own, ...PARTS])
   },
 
   /** What a phone shows all over a floor, by one step after the other. */
@@ -190,17 +218,17 @@ const engine = {
     atUtc: string,
     each: (soFar: FloorCoverage | null) => void,
   ): FloorCoverage | null {
-    return coverFloor(doc, { paths }, atUtc, { level, stepsM }, each)
+    return coverFloor(doc, evidence(), atUtc, { level, stepsM }, each)
   },
 
   /** Where antennas would serve a floor best. */
   places(doc: JobDocument, level: number, most: number, atUtc: string): Place[] | null {
-    return placesFor(doc, { paths }, atUtc, level, most)
+    return placesFor(doc, evidence(), atUtc, level, most)
   },
 
   /** Cures of one finding that take a search. */
   cures(doc: JobDocument, key: string, atUtc: string): Cure[] {
-    return solveCures(doc, { paths }, key, atUtc)
+    return solveCures(doc, evidence(), key, atUtc)
   },
 
   /**
@@ -222,7 +250,7 @@ const engine = {
       done += part.length
       if (done < open.length) progress(done, open.length)
     }
-    return done
+    return done + (await ensureSkyline(doc))
   },
 
   /** The whole path to one mast, its profile with it. */
@@ -329,6 +357,7 @@ const engine = {
   async forgetTerrain(changed: string[]): Promise<void> {
     missing.clear()
     paths = {}
+    skyline = null
     const db = await device()
     for (const coarse of [false, true]) {
       const held = await Promise.all(changed.map(k => db.get('blocks', keptAs(k)) as Promise<KeptBlock | undefined>))

@@ -5,6 +5,7 @@ import { toDeg, turn } from '../geo/angles'
 import { bandByName, UNKNOWN_BAND } from '../radio/bands'
 import { noisePerElementDbm } from '../radio/levels'
 import { carrierRateMbps } from '../radio/rate'
+import type { Horizon } from '../terrain/horizon'
 import { clearanceAt, atHeight, pathKey } from '../terrain/path'
 import type { PathInput, PathResult } from '../terrain/path'
 import { inSpan } from '../terrain/profile'
@@ -59,6 +60,8 @@ export interface MastView {
 
 export interface Evidence {
   paths: Record<string, PathResult>
+  /** skyline of the terrain round the present place, where something asks for it */
+  horizon?: Pick<Horizon, 'rays' | 'elevationDeg'> | null
 }
 
 export const MAST_RADIUS_M = 60_000

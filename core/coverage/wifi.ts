@@ -14,7 +14,7 @@ const MIDDLE_MHZ = { '2.4': 2437, '5': 5500 } as const
 const LISTENER_DBI = DEVICE_GAIN_DBI.phone
 /** Level at a device from which it works well, and from which it works at all, dBm. @source common practice (no source) */
 const WIFI_GOOD_DBM = -67
-const WIFI_USABLE_DBM = -75
+export const WIFI_USABLE_DBM = -75
 
 export interface WifiReach {
   spot: Spot

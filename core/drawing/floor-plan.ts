@@ -7,19 +7,20 @@ import { levelAt } from '../coverage/map'
 import type { Assessment } from '../judge/assess'
 import type { JobDocument, Node } from '../job/schema'
 import { toRad } from '../geo/angles'
-import { buildingOf, floorAt, fromLocal, toLocal } from '../site/building'
+import { buildingOf, floorAt, fromLocal, inside, toLocal } from '../site/building'
 import type { Building } from '../site/building'
 import { axisSign, between, round2 } from '../site/frame'
 import { bearing, length, num } from '../units'
 import type { Units } from '../units'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
+import { drawPins } from './pins'
 import { roleOf } from './section'
 
 export interface PlanHandle {
   id: string
   /** `turn` is the end of an antenna's facing */
-  kind: 'node' | 'spot' | 'turn'
+  kind: 'node' | 'spot' | 'turn' | 'fixture' | 'photo'
   x: number
   y: number
   label: string
@@ -45,6 +46,8 @@ export interface PlanOptions {
   /** places where antennas are proposed, with the share that is served with each */
   proposed?: readonly { eastM: number; northM: number; share: number }[]
   compact?: boolean
+  /** sockets, roof units, a satellite terminal and photographs are drawn where they are */
+  pins?: boolean
   /** a picture lies under it */
   hollow?: boolean
 }
@@ -115,6 +118,20 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawSpots(s)
   drawRuns(s)
   drawParts(s)
+  if (o.pins)
+    drawPins(
+      {
+        p,
+        labels,
+        handles: s.handles,
+        xy: at => (!inside(building, at) || onFloor(s, at.upM) ? toXY(at) : null),
+        perM,
+        side: false,
+        look: (at, deg) => direction(s, at, deg),
+        named: !o.compact,
+      },
+      doc,
+    )
   drawMast(s)
   drawProposed(s)
   drawPending(s)

@@ -13,13 +13,14 @@ import { bearing, distance, length, num } from '../units'
 import type { Units } from '../units'
 import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
+import { drawPins } from './pins'
 import type { Drawing, LabelWish, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 
 export interface SectionView {
   drawing: Drawing
   /** where each part and spot was drawn, for picking and dragging */
-  handles: { id: string; kind: 'node' | 'spot'; x: number; y: number; label: string; draggable: boolean }[]
+  handles: { id: string; kind: 'node' | 'spot' | 'fixture' | 'photo'; x: number; y: number; label: string; draggable: boolean }[]
   toX: (alongM: number) => number
   toAlong: (x: number) => number
   toY: (upM: number) => number
@@ -37,6 +38,8 @@ export interface SectionOptions {
   /** height of the level line's part, px */
   levelHeight?: number
   compact?: boolean
+  /** sockets, roof units, a satellite terminal and photographs are drawn where they are */
+  pins?: boolean
   /** what was read at a spot, written over it */
   badges?: (spotId: string) => string
 }
@@ -94,6 +97,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     const [x, y] = place(s, spot)
     labels.reserve(x - 6, y - 6, 12, 12)
   }
+  if (o.pins) drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
   drawLoops(s)
   drawSpots(s)
   for (const write of named) write()

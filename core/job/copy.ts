@@ -46,6 +46,7 @@ const LEFT_BEHIND: readonly TableName[] = [
   'obstacles',
   'landmarks',
   'pictures',
+  'photos',
   'masts',
   'cells',
 ]

@@ -180,6 +180,38 @@ const floorPlans = {
   opacity: Num(0, 1),
 }
 
+/** What stands on the site and is no part of a design: what kit is fed from, and what takes room or sky. */
+export const FIXTURES = ['mains socket', '12 V feed', 'satellite terminal', 'roof unit'] as const
+const fixtures = {
+  kind: oneOf(...FIXTURES),
+  name: Text(80),
+  ...metresFrom,
+  /** of what takes room: across, and over where it stands */
+  widthM: opt(Num(0.05, 50)),
+  heightM: opt(Num(0.05, 50)),
+  /** of a satellite terminal: the way it looks, its tilt from the zenith, and half the width of the sky it uses */
+  azimuthDeg: opt(Num(0, 360)),
+  tiltDeg: opt(Num(0, 90)),
+  halfFieldDeg: opt(Num(5, 90)),
+}
+
+/** A photograph taken on site: where it was taken or what it shows, and which way; its bytes are kept beside the job. */
+const photos = {
+  stopId: opt(Id),
+  caption: opt(Text(300)),
+  takenAtUtc: Time,
+  widthPx: Whole(1, 20_000),
+  heightPx: Whole(1, 20_000),
+  eastM: metres(),
+  northM: metres(),
+  upM: opt(Num(-20, 300)),
+  /** true bearing the camera looked along */
+  bearingDeg: opt(Num(0, 360)),
+  /** what it shows */
+  spotId: opt(Id),
+  nodeId: opt(Id),
+}
+
 const spots = {
   name: Text(80, 1),
   ...metresFrom,
@@ -396,6 +428,8 @@ export const TABLE_FIELDS = {
   landmarks,
   pictures,
   floorPlans,
+  fixtures,
+  photos,
   spots,
   masts,
   cells,
@@ -460,6 +494,7 @@ export const GONE_FIELDS: { [T in TableName]?: readonly string[] } = {
 export const PLACED_TABLES: ReadonlySet<TableName> = new Set([
   'obstacles',
   'landmarks',
+  'photos',
   'readings',
   'speedRuns',
   'calls',
@@ -482,6 +517,8 @@ export type Obstacle = Row<'obstacles'>
 export type Landmark = Row<'landmarks'>
 export type Picture = Row<'pictures'>
 export type FloorPlan = Row<'floorPlans'>
+export type Fixture = Row<'fixtures'>
+export type Photo = Row<'photos'>
 export type Spot = Row<'spots'>
 export type Reading = Row<'readings'>
 export type SpeedRun = Row<'speedRuns'>

@@ -211,8 +211,14 @@ export function promiseIn(c: Context): PromiseView | null {
     rooms: c.main.rooms,
     bands: c.bands,
     cap: capOfSim(c),
+    byWifi: onWifi(c),
     mastElementDbm: cell ? cell.powerDbm! - 10 * Math.log10(12 * c.main.carrier.resourceBlocks) : null,
   })
+}
+
+/** What is to stay is used by Wi-Fi, unless the last set-up marked after is on a lead. */
+export function onWifi({ log }: Pick<Context, 'log'>): boolean {
+  return [...log.setups.values()].filter(s => s.phase === 'after').at(-1)?.row.link !== 'LAN'
 }
 
 /** The cap of the SIM that is to stay: of the last set-up marked after, else of the first of the job's carrier. */

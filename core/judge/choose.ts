@@ -2,6 +2,7 @@
 import { AWS_1_DOWN_MHZ, US_BOOSTER_BANDS } from '../catalogue/parts'
 import { misfits } from '../fitting/joints'
 import type { Misfit } from '../fitting/joints'
+import { WIFI_USABLE_DBM, wifiReach } from '../coverage/wifi'
 import { cablesBetween, chainLossDb } from '../fitting/adapters'
 import { screwOnChain, turnedLinks } from '../fitting/splice'
 import { feedsInto, turned } from '../chain/tree'
@@ -26,6 +27,8 @@ export function chooseFindings(c: Context): Finding[] {
     ...openPorts(tree),
     ...wrongRoles(tree),
     ...pairs(tree),
+    ...handsOn(c, tree),
+    ...wifiRooms(c, tree),
     ...needed(c),
     ...whatABoosterCannot(c, tree),
     ...rules(c, tree),
@@ -108,6 +111,62 @@ function bandsThatPass(c: Context, tree: Tree): Draft[] {
     })
   }
   return out
+}
+
+/** A router's own ports and Wi-Fi cap what the best antenna brings. */
+function handsOn({ job }: Context, tree: Tree): Draft[] {
+  const agreed = job.agreedDownMbps
+  if (agreed === null) return []
+  return tree.routers.flatMap(({ node, part }): Draft[] => {
+    const ways = [
+      { way: 'port', mbps: part.portLimitMbps },
+      { way: 'Wi-Fi', mbps: part.wifiMbps || Infinity },
+    ]
+    const tight = ways.filter(w => w.mbps < agreed)
+    if (!tight.length) return []
+    return [
+      {
+        code: 'choose.hands-on',
+        subjectId: node.id,
+        severity: tight.length === ways.length || tight[0]!.way === 'port' ? 'fix' : 'note',
+        title: `${part.name} hands on ${tight.map(w => `${num(w.mbps)} Mbit/s by its ${w.way}`).join(', ')}`,
+        sentence:
+          `Agreed are ${num(agreed)}: whatever the antenna brings, no more comes out. ` +
+          'A faster box, or an access point on its port.',
+        because: 'the slowest part of the way is the speed',
+        source: 'the part’s own figures',
+      },
+    ]
+  })
+}
+
+/** What 2.4 GHz alone carries in a house, Mbit/s. @source common practice (no source) */
+const SLOW_WIFI_MBPS = 40
+
+/** Where the router's own Wi-Fi must reach and does not, or only on its slower band. */
+function wifiRooms(c: Context, tree: Tree): Draft[] {
+  return tree.routers.flatMap(({ node, part }): Draft[] => {
+    if (part.wifiMbps === 0) return []
+    const reach = wifiReach(c.doc, c.building, node)
+    const short = reach.filter(r => r.state === 'short')
+    const slow = reach.filter(r => r.state === 'slow' && (c.job.agreedDownMbps ?? 0) > SLOW_WIFI_MBPS)
+    if (!short.length && !slow.length) return []
+    const named = (list: typeof reach) => list.map(r => `${r.spot.hangs ?? r.spot.name} ${num(r.slowDbm)} dBm`).join(', ')
+    return [
+      {
+        code: 'choose.wifi',
+        subjectId: node.id,
+        severity: short.length ? 'fix' : 'note',
+        title: short.length ? `Its Wi-Fi does not reach ${named(short)}` : `On its slower Wi-Fi only: ${named(slow)}`,
+        sentence:
+          (slow.length && short.length ? `On its slower band only: ${named(slow)}. ` : '') +
+          `From ${WIFI_USABLE_DBM} dBm at 2.4 GHz it works, there with some ${SLOW_WIFI_MBPS} Mbit/s at most: ` +
+          'the router nearer, or an access point by cable half way.',
+        because: '20 dBm EIRP, indoor loss and every wall on the straight line, a small device’s own antenna',
+        source: 'ITU-R P.1238 with P.2040, from memory; levels common practice (no source)',
+      },
+    ]
+  })
 }
 
 /** Cables are compared here while no band is chosen, MHz. */

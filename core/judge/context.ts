@@ -56,6 +56,8 @@ export interface Context {
   site: Site
   atUtc: string
   building: Building
+  /** skyline of the terrain, by true bearing; null where nothing asked for it or none is held */
+  horizon: NonNullable<Evidence['horizon']> | null
   log: LogIndex
   before: SpotSummary[]
   declination: Declination | null
@@ -103,6 +105,7 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
     site,
     atUtc,
     building,
+    horizon: evidence.horizon ?? null,
     log,
     before: summariseAll(doc, log, 'before'),
     declination,

@@ -19,14 +19,19 @@ import type { AntennaPart, Part } from '../job/part'
 import { contextOf } from './context'
 import type { Context } from './context'
 import { evenOut } from './even-out'
+import { skyCures } from './fixtures'
 import type { Cure, CureStep } from './finding'
+
+/** Findings that say `solves`. */
+const SOLVED: ReadonlySet<string> = new Set(['place.loop', 'place.sky', 'level.uneven'])
 
 /** @returns the cures of a finding that says `solves`; none where it is no longer there */
 export function solveCures(document: JobDocument, evidence: Evidence, key: string, atUtc: string): Cure[] {
   const [code, nodeId] = key.split(':')
-  if (!nodeId || (code !== 'place.loop' && code !== 'level.uneven')) return []
+  if (!nodeId || !SOLVED.has(code!)) return []
   const c = contextOf(document, evidence, atUtc)
   if (code === 'level.uneven') return evenOut(c, nodeId)
+  if (code === 'place.sky') return skyCures(c, nodeId)
   const loop = c.main?.loops.find(l => l.at.node.id === nodeId)
   return loop ? separationCures(c, loop) : []
 }

@@ -5,6 +5,7 @@ import type { PromiseView } from '../promise/view'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
 import { mToken, num } from '../units'
 import type { Context } from './context'
+import { feedsNoted } from './fixtures'
 import { holesOf } from './place'
 
 export interface Assumed {
@@ -110,11 +111,12 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
       first: false,
     })
   }
-  if (c.tree!.amplifiers.length || c.tree!.routers.some(r => r.part.supply === 'mains'))
+  const boxes = [...c.tree!.amplifiers, ...c.tree!.routers.filter(r => r.part.supply === 'mains')]
+  if (boxes.some(b => !feedsNoted(c, b.part.supply).length))
     out.push({
       what: 'a socket within the lead of the box',
       cost: 'the box hangs elsewhere, and every cable with it',
-      know: 'look, and measure to it; no extension lead for good',
+      know: 'look, and note it in Place; no extension lead for good',
       first: false,
     })
   return out

@@ -8,14 +8,17 @@ import type { CableLength } from '../fitting/lengths'
 import { inside, surfacesBetween } from '../site/building'
 import type { Joint, Tree } from '../chain/tree'
 import { mToken, num } from '../units'
+import { fixtureDrafts } from './fixtures'
 import { exposureDrafts, placingDrafts } from './placing'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
-  if (!c.tree || !c.main) return []
+  const site = fixtureDrafts(c)
+  if (!c.tree || !c.main) return site.map(d => finding('place', d))
   const drafts = [
+    ...site,
     ...c.main.loops.flatMap(loopDrafts),
     ...c.lengths.flatMap(lengthDrafts),
     ...drilling(c),

@@ -4,6 +4,7 @@ import type { Tree } from '../chain/tree'
 import { feedsInto } from '../chain/tree'
 import { PHONE_DBM } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
+import type { RouterPart } from '../job/part'
 import type { Job } from '../job/schema'
 import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import type { LogIndex, SpotSummary } from '../survey/spots'
@@ -25,6 +26,8 @@ export interface PromiseGround {
   bands: readonly { levels: Levels | null; rooms: RoomLevel[] }[]
   /** of the SIM that is to stay, Mbit/s */
   cap: { downMbps: number | null; upMbps: number | null }
+  /** what is used stays on the router's own Wi-Fi rather than on a lead to it */
+  byWifi: boolean
   /** mast's reference power per element, dBm, where it is known */
   mastElementDbm: number | null
 }
@@ -88,7 +91,7 @@ export function promiseInputs(
       layers: feeds >= 2 ? 2 : 1,
       capMbps: g.cap.downMbps,
       capUpMbps: g.cap.upMbps,
-      portLimitMbps: router?.part.portLimitMbps ?? null,
+      portLimitMbps: router ? passesOnMbps(router.part, g.byWifi) : null,
       noiseFigureDb: router?.part.noiseFigureDb ?? 9,
       booster: served && !modem ? throughAmplifier(levels, served) : null,
       added,
@@ -99,6 +102,10 @@ export function promiseInputs(
     assumptions,
   }
 }
+
+/** @returns the most that a router hands on, Mbit/s: through its port, or its own Wi-Fi where it has one */
+export const passesOnMbps = (router: Pick<RouterPart, 'portLimitMbps' | 'wifiMbps'>, byWifi: boolean): number =>
+  Math.min(router.portLimitMbps, (byWifi && router.wifiMbps) || Infinity)
 
 /** What is compared with: the job's baseline spot, else the first with speed and SINR. */
 export function baselineOf(job: Job, log: LogIndex, before: readonly SpotSummary[]): SpotSummary | null {

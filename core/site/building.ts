@@ -209,6 +209,12 @@ export const wallsDrawnAt = (b: Building, upM: number): boolean => b.walls.some(
 
 const roofAt = (b: Building, x: number): number => b.eavesM + Math.max(0, 1 - Math.abs(x) / b.halfLengthM) * b.riseM
 
+/** @returns height of the roof over a place, m; null beside the building */
+export function roofOver(b: Building, p: Pick<Point, 'eastM' | 'northM'>): number | null {
+  const [x, y] = toLocal(b, { ...p, upM: 0 })
+  return Math.abs(x) <= b.halfLengthM && Math.abs(y) <= b.halfDepthM ? roofAt(b, x) : null
+}
+
 /** @returns whether a point lies under the roof and within the walls */
 export function inside(b: Building, p: Point): boolean {
   const [x, y, z] = toLocal(b, p)

@@ -386,6 +386,45 @@ export const pictureFiles = pgTable(
   t => jobKeys(t as never, 'picture_files'),
 )
 
+/** What stands on the site and is no part of a plan: sockets, feeds, a satellite terminal, what takes room on a roof. */
+export const fixtures = pgTable(
+  'fixtures',
+  {
+    ...ofJob,
+    kind: text('kind').notNull(),
+    name: text('name').notNull(),
+    eastM: doublePrecision('east_m').notNull(),
+    northM: doublePrecision('north_m').notNull(),
+    upM: doublePrecision('up_m').notNull(),
+    widthM: doublePrecision('width_m'),
+    heightM: doublePrecision('height_m'),
+    azimuthDeg: doublePrecision('azimuth_deg'),
+    tiltDeg: doublePrecision('tilt_deg'),
+    halfFieldDeg: doublePrecision('half_field_deg'),
+  },
+  t => jobKeys(t as never, 'fixtures'),
+)
+
+/** Photographs taken on site; what they show may go, they stay. `stopId`, `spotId`, `nodeId`: keys in the migration, set null. */
+export const photos = pgTable(
+  'photos',
+  {
+    ...ofJob,
+    stopId: uuid('stop_id'),
+    caption: text('caption'),
+    takenAtUtc: when('taken_at_utc').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    eastM: doublePrecision('east_m'),
+    northM: doublePrecision('north_m'),
+    upM: doublePrecision('up_m'),
+    bearingDeg: doublePrecision('bearing_deg'),
+    spotId: uuid('spot_id'),
+    nodeId: uuid('node_id'),
+  },
+  t => jobKeys(t as never, 'photos'),
+)
+
 export const spots = pgTable(
   'spots',
   {
@@ -985,6 +1024,8 @@ export const documentTables = {
   landmarks,
   pictures,
   floorPlans,
+  fixtures,
+  photos,
   spots,
   masts,
   cells,

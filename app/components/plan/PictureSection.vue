@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
+import { photoPlace } from '#core/drawing/pins'
+import type { Photo } from '#core/job/schema'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
+import type { Point } from '#core/site/frame'
 import { applyChanges } from '#core/job/changes'
 import { bearing, length, num, signed } from '#core/units'
 import type { Section } from '#core/judge/finding'
@@ -18,12 +21,14 @@ const levels = computed(() => props.section === 'level')
 const { width: windowWidth } = useWindowSize()
 const small = computed(() => windowWidth.value < 700)
 const picked = ref<string | null>(null)
+type MovedTable = 'nodes' | 'fixtures' | 'photos'
+const MOVED_TABLE: Record<string, MovedTable> = { node: 'nodes', fixture: 'fixtures', photo: 'photos' }
 /** the document with the part under the finger already moved, drawn while it is dragged */
-const moved = shallowRef<{ id: string; fields: Record<string, number> } | null>(null)
+const moved = shallowRef<{ table: MovedTable; id: string; fields: Record<string, number> } | null>(null)
 const shownDoc = computed(() =>
   moved.value
     ? applyChanges(store.doc!, [
-        { id: '', table: 'nodes', rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields },
+        { id: '', table: moved.value.table, rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields },
       ])
     : store.doc!,
 )
@@ -36,23 +41,29 @@ const view = computed(() =>
         levels: levels.value,
         levelHeight: small.value ? Math.round(height.value * 0.46) : undefined,
         compact: small.value,
+        pins: !levels.value,
       })
     : null,
 )
-const placed = (id: string, x: number, y: number) => {
-  const n = store.doc!.nodes.find(m => m.id === id)
+type Handle = NonNullable<typeof view.value>['handles'][number]
+function placed(h: Handle, x: number, y: number) {
   const v = view.value
-  return n && v ? { ...moveAlong(store.site!, n, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
+  const row = store.doc![MOVED_TABLE[h.kind]!].find(r => r.id === h.id)
+  // A photograph without a place of its own stands where what it shows does.
+  const at = row && (row.eastM === null ? photoPlace(store.doc!, row as Photo) : (row as Point))
+  return at && v ? { ...moveAlong(store.site!, at, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
 }
-const { start } = useDragging<string>(
-  (id, x, y) => {
-    const fields = placed(id, x, y)
+const { start } = useDragging<Handle>(
+  (h, x, y) => {
+    const fields = placed(h, x, y)
+    const table = MOVED_TABLE[h.kind]!
     moved.value = null
-    if (fields) move(id, fields)
+    if (fields && table === 'nodes') move(h.id, fields)
+    else if (fields) void store.commit([{ table, op: 'update', rowId: h.id, fields }], `move ${tableWord(table)}`)
   },
-  (id, x, y) => {
-    const fields = placed(id, x, y)
-    if (fields) moved.value = { id, fields }
+  (h, x, y) => {
+    const fields = placed(h, x, y)
+    if (fields) moved.value = { table: MOVED_TABLE[h.kind]!, id: h.id, fields }
   },
 )
 const move = useMoveParts()
@@ -109,12 +120,15 @@ useKeys({
   r: { does: 'turn the antenna picked 15° right', run: () => turn(15) },
   l: { does: 'turn the antenna picked 15° left', run: () => turn(-15) },
   b: { does: 'next band of the mast', run: nextBand },
+  o: { does: 'what stands on the site, photographs', run: () => (pinning.value = true) },
   h: { does: 'height against cable', run: () => (heights.value = true) },
   i: { does: 'isolation, pair by pair', run: () => (isolating.value = !!store.result!.loops.length) },
   c: { does: 'coverage of the floors', run: () => levels.value && (covering.value = !covering.value) },
 })
 const heights = ref(false)
 const isolating = ref(false)
+const pinning = ref(false)
+const pins = computed(() => store.doc!.fixtures.length + store.doc!.photos.length)
 /** in Level, the floors with what a phone shows all over them */
 const covering = ref(false)
 const shownLevel = computed(() => {
@@ -151,28 +165,28 @@ const best = computed(() =>
         <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
           <template v-for="h in view.handles" :key="h.id">
             <g
-              v-if="h.kind === 'node'"
+              v-if="MOVED_TABLE[h.kind]"
               class="handle"
               role="button"
               tabindex="0"
-              :aria-label="`${roleWords(h.label)}, drag or arrow keys`"
+              :aria-label="h.kind === 'node' ? `${roleWords(h.label)}, drag or arrow keys` : `${h.label}, drag`"
               :data-test="`part-${h.label}`"
               @pointerdown="
                 e => {
                   picked = h.id
-                  start(h.id, e)
+                  start(h, e)
                 }
               "
               @focus="picked = h.id"
             >
-              <circle :cx="h.x" :cy="h.y" :r="small ? 28 : 22" :class="{ on: picked === h.id }" />
+              <circle :cx="h.x" :cy="h.y" :r="h.kind !== 'node' ? 13 : small ? 28 : 22" :class="{ on: picked === h.id }" />
             </g>
           </template>
         </DrawingView>
       </div>
       <div v-if="!levels && !small" class="beside">
         <SettleCallout v-if="first" v-model:index="index" :first="first" :trouble="trouble" />
-        <PlanPane v-model:picked="picked" class="above" :level="shownLevel" compact />
+        <PlanPane v-model:picked="picked" class="above" :level="shownLevel" compact pins />
       </div>
     </div>
     <p v-if="!store.result!.tree?.nodes.length && !covering" class="over soft">
@@ -271,6 +285,9 @@ const best = computed(() =>
       >
         isolation, pair by pair <kbd class="key">I</kbd>
       </button>
+      <button v-if="!levels" type="button" class="press small" data-test="pins" @click="pinning = true">
+        sockets, roof, photographs{{ pins ? ` · ${pins}` : '' }} <kbd class="key">O</kbd>
+      </button>
       <button
         v-if="levels"
         type="button"
@@ -294,6 +311,10 @@ const best = computed(() =>
       <summary>before anything is drilled or wired</summary>
       <CautionTicks :section="section" />
     </details>
+    <button v-if="small && !levels" type="button" class="press roofpins" data-test="pins" @click="pinning = true">
+      sockets, roof, photographs{{ pins ? ` · ${pins}` : '' }}
+    </button>
+    <LazyPinsSheet v-if="pinning" v-model="pinning" :picked="picked" />
     <LazyIsolationSheet v-if="isolating" v-model="isolating" />
     <MvSheet v-model="heights" title="Height against cable" wide>
       <HeightPanel v-if="heights && store.result!.chosen?.best" :mast="store.result!.chosen" />
@@ -403,6 +424,10 @@ const best = computed(() =>
   cursor: pointer;
   padding: 0 6px;
   min-height: 24px;
+}
+.roofpins {
+  margin: 0 14px 8px;
+  min-height: 56px;
 }
 .roofcare {
   border-top: 1px solid var(--mv-line);

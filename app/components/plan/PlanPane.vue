@@ -6,6 +6,7 @@ import { between, round2 } from '#core/site/frame'
 import { pictureBlob } from '~/utils/pictures'
 
 /** A floor from above: parts are dragged, antennas turned by the end of their beam, walls drawn from point to point. */
+type HandleTable = 'nodes' | 'spots' | 'fixtures' | 'photos'
 const props = defineProps<{
   level: number
   coverage?: FloorCoverage | null
@@ -13,6 +14,8 @@ const props = defineProps<{
   /** a wall is being drawn: each press adds a point */
   drawing?: boolean
   compact?: boolean
+  /** sockets, roof units, terminal and photographs */
+  pins?: boolean
 }>()
 const picked = defineModel<string | null>('picked', { default: null })
 const emit = defineEmits<{ wall: [from: { eastM: number; northM: number }, to: { eastM: number; northM: number }] }>()
@@ -21,7 +24,7 @@ const prefs = usePrefs()
 const session = useSession()
 const move = useMoveParts()
 const { el, width, height } = useWidth()
-const moved = shallowRef<{ table: 'nodes' | 'spots'; id: string; fields: Record<string, number> } | null>(null)
+const moved = shallowRef<{ table: HandleTable; id: string; fields: Record<string, number> } | null>(null)
 const pending = shallowRef<{ eastM: number; northM: number }[]>([])
 const picture = computed(() => store.doc!.floorPlans.find(p => p.level === props.level && p.affine) ?? null)
 const shown = computed(() =>
@@ -42,6 +45,7 @@ const view = computed(() =>
         proposed: props.proposed,
         pending: pending.value,
         compact: props.compact,
+        pins: props.pins,
         hollow: !!picture.value,
       })
     : null,
@@ -60,13 +64,21 @@ function fieldsAt(h: Handle, x: number, y: number): Record<string, number> | nul
   const { bearingDeg } = between(node, { ...to, upM: node.upM })
   return { azimuthDeg: (Math.round(bearingDeg / 5) * 5) % 360 }
 }
-const tableOf = (h: Handle) => (h.kind === 'spot' ? ('spots' as const) : ('nodes' as const))
+const TABLE_OF: Record<Handle['kind'], HandleTable> = {
+  node: 'nodes',
+  turn: 'nodes',
+  spot: 'spots',
+  fixture: 'fixtures',
+  photo: 'photos',
+}
+const tableOf = (h: Handle) => TABLE_OF[h.kind]
 const { start } = useDragging<Handle>(
   (h, x, y) => {
     const fields = fieldsAt(h, x, y)
     moved.value = null
     if (!fields) return
-    if (h.kind === 'spot') void store.commit([{ table: 'spots', op: 'update', rowId: h.id, fields }], 'move a spot')
+    const table = tableOf(h)
+    if (table !== 'nodes') void store.commit([{ table, op: 'update', rowId: h.id, fields }], `move ${tableWord(table)}`)
     else move(h.id, fields, h.kind === 'turn' ? 'turn an antenna' : 'move a part')
   },
   (h, x, y) => {

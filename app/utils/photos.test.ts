@@ -1,0 +1,20 @@
+import { describe, expect, it } from 'vitest'
+import { shrunk, shrunkSize, takenAt } from './photos'
+
+describe('photographs', () => {
+  it('are never enlarged, and keep their proportions', () => {
+    expect(shrunkSize(640, 480)).toEqual({ widthPx: 640, heightPx: 480 })
+    expect(shrunkSize(4000, 3000)).toEqual({ widthPx: 1600, heightPx: 1200 })
+    expect(shrunkSize(3000, 4000)).toEqual({ widthPx: 1200, heightPx: 1600 })
+    expect(shrunkSize(9000, 2)).toEqual({ widthPx: 1600, heightPx: 1 })
+  })
+  it('one brought in the evening keeps the hour it was taken; a clock that is off does not count', () => {
+    const now = Date.UTC(2026, 4, 2, 18)
+    expect(takenAt({ lastModified: Date.UTC(2026, 4, 2, 9, 30) }, now)).toBe('2026-05-02T09:30:00.000Z')
+    expect(takenAt({ lastModified: 0 }, now)).toBe('2026-05-02T18:00:00.000Z')
+    expect(takenAt({ lastModified: now + 3_600_000 }, now)).toBe('2026-05-02T18:00:00.000Z')
+  })
+  it('one of 200 MB is refused before it is read', async () => {
+    await expect(shrunk({ size: 200_000_000 } as Blob)).rejects.toThrow('200 MB')
+  })
+})

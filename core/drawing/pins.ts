@@ -1,0 +1,121 @@
+/** What is pinned to a drawing of the site beside its kit: sockets, feeds, roof units, a satellite terminal, photographs. */
+import type { Fixture, JobDocument, Photo } from '../job/schema'
+import type { Point } from '../site/frame'
+import { USUAL_WINDOW } from '../site/sky'
+import { toRad } from '../geo/angles'
+import type { LabelSpace, Primitive } from './primitives'
+import { polyline } from './primitives'
+
+/** The drawing that takes the pins. */
+export interface Pinboard {
+  p: Primitive[]
+  labels: LabelSpace
+  handles: {
+    push: (h: { id: string; kind: 'fixture' | 'photo'; x: number; y: number; label: string; draggable: boolean }) => unknown
+  }
+  /** null where it is not on this drawing */
+  xy: (at: Point) => [number, number] | null
+  perM: number
+  /** the section looks from the side, the plan from above */
+  side: boolean
+  /** unit vector on the drawing of a bearing in the site frame; of the plan alone */
+  look?: (at: Point, deg: number) => [number, number]
+  /** names are written */
+  named: boolean
+}
+
+const HALF_PX = 6
+const RAY_PX = 26
+
+/** Photographs by their time, numbered from 1: the number stands on the pin and in the list. */
+export const numbered = (photos: readonly Photo[]): (Photo & { number: number })[] =>
+  [...photos]
+    .sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc) || a.id.localeCompare(b.id))
+    .map((p, i) => ({ ...p, number: i + 1 }))
+
+/** A photograph's place: its own, else of what it shows. @returns null where neither is known */
+export function photoPlace(doc: Pick<JobDocument, 'spots' | 'nodes'>, photo: Photo): Point | null {
+  const { eastM, northM, upM } = photo
+  if (eastM !== null && northM !== null) return { eastM, northM, upM: upM ?? EYE_M }
+  const of = doc.nodes.find(n => n.id === photo.nodeId) ?? doc.spots.find(s => s.id === photo.spotId)
+  return of ? { eastM: of.eastM, northM: of.northM, upM: of.upM } : null
+}
+
+/** Height of a camera in the hand, m. */
+const EYE_M = 1.5
+
+export function drawPins(board: Pinboard, doc: JobDocument): void {
+  for (const f of doc.fixtures) {
+    const xy = board.xy(f)
+    if (!xy) continue
+    board.handles.push({ id: f.id, kind: 'fixture', x: xy[0], y: xy[1], label: f.name || f.kind, draggable: true })
+    drawFixture(board, f, xy)
+  }
+  for (const photo of numbered(doc.photos)) {
+    const at = photoPlace(doc, photo)
+    const xy = at && board.xy(at)
+    if (xy) drawPhoto(board, photo, at, xy)
+  }
+}
+
+function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): void {
+  const { p, labels } = board
+  const id = f.id
+  const title = f.name || f.kind
+  if (f.kind === 'roof unit') {
+    const w = Math.max(8, (f.widthM ?? 0.6) * board.perM)
+    const h = board.side ? Math.max(6, (f.heightM ?? 0.3) * board.perM) : w
+    const top = board.side ? y - h : y - h / 2
+    p.push({ kind: 'rect', style: 'unit', x: x - w / 2, y: top, w, h, id, title })
+    labels.reserve(x - w / 2, top, w, h)
+  } else if (f.kind === 'satellite terminal') {
+    drawTerminal(board, f, x, y)
+  } else {
+    p.push({ kind: 'rect', style: 'part', x: x - HALF_PX, y: y - HALF_PX + 1, w: 2 * HALF_PX, h: 2 * HALF_PX - 2, id, title })
+    if (f.kind === 'mains socket') for (const dx of [-2.4, 2.4]) p.push({ kind: 'circle', style: 'dot', x: x + dx, y, r: 1.3 })
+    else p.push({ kind: 'line', style: 'rule', x1: x - 3, y1: y, x2: x + 3, y2: y })
+    labels.reserve(x - HALF_PX - 1, y - HALF_PX - 1, 2 * HALF_PX + 2, 2 * HALF_PX + 2)
+  }
+  if (board.named && f.name)
+    labels.put(p, { x: x + 11, y: y + 4, anchor: 'start', style: 'labelSoft', text: f.name, optional: true, id })
+}
+
+/** From the side its face and the edges of the sky that it uses; from above its round face. */
+function drawTerminal(board: Pinboard, f: Fixture, x: number, y: number): void {
+  const { p, labels } = board
+  const half = toRad(f.halfFieldDeg ?? USUAL_WINDOW.halfFieldDeg)
+  if (board.side) {
+    for (const s of [-1, 1])
+      p.push({
+        kind: 'line',
+        style: 'skyEdge',
+        x1: x,
+        y1: y - 4,
+        x2: x + s * RAY_PX * Math.sin(half),
+        y2: y - 4 - RAY_PX * Math.cos(half),
+      })
+    p.push({ kind: 'line', style: 'pole', x1: x - 9, y1: y - 4, x2: x + 9, y2: y - 4, id: f.id, title: f.name || f.kind })
+    p.push({ kind: 'line', style: 'rule', x1: x, y1: y - 4, x2: x, y2: y + 4 })
+  } else {
+    p.push({ kind: 'circle', style: 'part', x, y, r: 8, id: f.id, title: f.name || f.kind })
+    p.push({ kind: 'line', style: 'rule', x1: x - 4, y1: y + 3, x2: x + 4, y2: y - 3 })
+  }
+  labels.reserve(x - 10, y - 10, 20, 18)
+}
+
+/** Its number in a frame, and from above the way the camera looked. */
+function drawPhoto(board: Pinboard, photo: Photo & { number: number }, at: Point, [x, y]: [number, number]): void {
+  const { p, labels } = board
+  if (photo.bearingDeg !== null && board.look) {
+    const rays = [-25, 25].map(off => board.look!(at, photo.bearingDeg! + off))
+    const ends = rays.map(([dx, dy]): [number, number] => [x + dx * RAY_PX, y + dy * RAY_PX])
+    p.push({ kind: 'path', style: 'view', d: polyline([[x, y], ...ends], true) })
+  }
+  const text = String(photo.number)
+  const w = 12 + 6 * text.length
+  p.push({ kind: 'rect', style: 'photo', x: x - 3, y: y - 11, w: 6, h: 5 })
+  p.push({ kind: 'rect', style: 'photo', x: x - w / 2, y: y - 8, w, h: 16, id: photo.id, title: photo.caption ?? undefined })
+  p.push({ kind: 'text', style: 'photoNumber', x, y: y + 4, text, anchor: 'middle', id: photo.id })
+  labels.reserve(x - w / 2 - 1, y - 9, w + 2, 18)
+  board.handles.push({ id: photo.id, kind: 'photo', x, y, label: photo.caption ?? `photograph ${text}`, draggable: true })
+}
