@@ -643,7 +643,7 @@ function boosterInPlan(b: Builder): void {
   b.set('nodes', dome.id, { ...moveAlong(b.doc.sites[0]!, dome, along(b.doc.sites[0]!, donor, 1) > 0 ? 2.2 : -2.2, 1), upM: 5.1 })
   b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
   const box = b.node('amplifier')
-  b.fixture('mains socket', { ...box, upM: 0.4 }, { name: 'hall socket' })
+  b.fixture('mains socket', { ...box, eastM: box.eastM - 0.9, upM: 0.9 }, { name: 'hall socket' })
   const first = b.copyPlan()
   b.layOut('outdoors', mast)
   b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })

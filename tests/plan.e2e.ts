@@ -303,3 +303,46 @@ test('a job goes out as a ZIP of JSON and comes in again, the same under other i
   expect(row!.nodes).toBeGreaterThan(3)
   await sql.end()
 })
+
+test('a photograph and a socket are pinned to the place, and stay after a reload', async ({ page, app }) => {
+  const sql = database(app)
+  const job = await ownCopy(page, LOFT)
+  await openJob(page, job, 'place')
+  await page.locator('[data-test=pins]').click()
+  await page.locator('[data-test=bring-photo]').setInputFiles({
+    name: 'wall.png',
+    mimeType: 'image/png',
+    buffer: await white(page, 2400, 1200),
+  })
+  await expect(page.locator('[data-test=photo] img')).toBeVisible()
+  await page
+    .locator('[data-test=bring-photo]')
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no') })
+  await expect(page.getByRole('alert').filter({ hasText: 'no picture that can be read' })).toBeVisible()
+  await page.getByLabel('what it shows').fill('The wall behind the box')
+  await page.locator('[data-test=add-mains-socket]').click()
+  await expect(page.locator('[data-test="fixture-mains socket"]')).toHaveCount(2)
+  await sent(page)
+  await page.keyboard.press('Escape')
+  await page.reload()
+  await expect(page.locator('svg [aria-label="The wall behind the box, drag"]').first()).toBeVisible()
+  const rows = await sql`
+    select p.width_px, p.caption, length(f.bytes) > 100 as kept, f.mime from photos p
+    join picture_files f on f.crew_id = p.crew_id and f.id = p.id where p.job_id = ${job}`
+  expect([...rows]).toEqual([{ width_px: 1600, caption: 'The wall behind the box', kept: true, mime: 'image/jpeg' }])
+  await sql.end()
+})
+
+test('the van’s satellite terminal says what hides its sky, and is moved clear at a press', async ({ page }) => {
+  const job = await ownCopy(page, '0192f000-0040-7000-8000-000000000001')
+  await openJob(page, job, 'place')
+  await page.locator('[data-test=pins]').click()
+  await page.locator('[data-test="fixture-roof unit"]').getByLabel('high').fill('1,6')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('f')
+  const hidden = page.locator('article').filter({ hasText: 'sky is hidden' }).first()
+  await expect(hidden).toContainText('air-conditioner')
+  await hidden.locator('.cure').first().click()
+  await expect(page.locator('article').filter({ hasText: 'clear sky' }).first()).toBeVisible()
+})

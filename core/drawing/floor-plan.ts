@@ -15,6 +15,7 @@ import type { Units } from '../units'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { drawPins } from './pins'
+import type { Pinboard } from './pins'
 import { roleOf } from './section'
 
 export interface PlanHandle {
@@ -115,30 +116,29 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
     labels.keepOff(x1, y1, x2, y2)
   if (o.coverage) drawCoverage(s, o.coverage, { x, y, w, h }, toSite)
   drawWalls(s)
+  const pinNames = o.pins ? drawPins(pinboard(s), doc) : []
   drawSpots(s)
   drawRuns(s)
   drawParts(s)
-  if (o.pins)
-    drawPins(
-      {
-        p,
-        labels,
-        handles: s.handles,
-        xy: at => (!inside(building, at) || onFloor(s, at.upM) ? toXY(at) : null),
-        perM,
-        side: false,
-        look: (at, deg) => direction(s, at, deg),
-        named: !o.compact,
-      },
-      doc,
-    )
   drawMast(s)
   drawProposed(s)
   drawPending(s)
+  for (const w of pinNames) labels.put(p, w)
   if (o.coverage) writeLevels(s, o.coverage, { x, y, w, h }, toSite)
   drawFrame(s, { x, y, w, h })
   return { drawing: { width: o.width, height: o.height, primitives: p }, handles: s.handles, toSite, toXY }
 }
+
+const pinboard = (s: Sheet): Pinboard => ({
+  p: s.p,
+  labels: s.labels,
+  handles: s.handles,
+  xy: at => (!inside(s.building, at) || onFloor(s, at.upM) ? s.toXY(at) : null),
+  perM: s.perM,
+  side: false,
+  look: (at, deg) => direction(s, at, deg),
+  named: !s.o.compact,
+})
 
 interface Area {
   x: number
@@ -363,6 +363,7 @@ function drawMast(s: Sheet): void {
   )
   const end = Math.max(FACING_PX, reach - 4)
   s.p.push({ kind: 'line', style: 'mastRay', x1: x + dx * 8, y1: y + dy * 8, x2: x + dx * end, y2: y + dy * end })
+  s.labels.keepOff(x + dx * 8, y + dy * 8, x + dx * end, y + dy * end)
   s.labels.put(s.p, {
     x: x + dx * end * 0.6,
     y: y + dy * end * 0.6 - 6,

@@ -3,7 +3,7 @@ import type { Fixture, JobDocument, Photo } from '../job/schema'
 import type { Point } from '../site/frame'
 import { USUAL_WINDOW } from '../site/sky'
 import { toRad } from '../geo/angles'
-import type { LabelSpace, Primitive } from './primitives'
+import type { LabelSpace, LabelWish, Primitive } from './primitives'
 import { polyline } from './primitives'
 
 /** The drawing that takes the pins. */
@@ -44,18 +44,31 @@ export function photoPlace(doc: Pick<JobDocument, 'spots' | 'nodes'>, photo: Pho
 /** Height of a camera in the hand, m. */
 const EYE_M = 1.5
 
-export function drawPins(board: Pinboard, doc: JobDocument): void {
+/** @returns names to be written once every line has its place */
+export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
+  const names: LabelWish[] = []
   for (const f of doc.fixtures) {
     const xy = board.xy(f)
     if (!xy) continue
     board.handles.push({ id: f.id, kind: 'fixture', x: xy[0], y: xy[1], label: f.name || f.kind, draggable: true })
     drawFixture(board, f, xy)
+    if (board.named && f.name)
+      names.push({
+        x: xy[0] + 11,
+        y: xy[1] + 4,
+        anchor: 'start',
+        style: 'labelSoft',
+        text: f.name,
+        optional: true,
+        id: f.id,
+      })
   }
   for (const photo of numbered(doc.photos)) {
     const at = photoPlace(doc, photo)
     const xy = at && board.xy(at)
     if (xy) drawPhoto(board, photo, at, xy)
   }
+  return names
 }
 
 function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): void {
@@ -66,7 +79,7 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
     const w = Math.max(8, (f.widthM ?? 0.6) * board.perM)
     const h = board.side ? Math.max(6, (f.heightM ?? 0.3) * board.perM) : w
     const top = board.side ? y - h : y - h / 2
-    p.push({ kind: 'rect', style: 'unit', x: x - w / 2, y: top, w, h, id, title })
+    p.push({ kind: 'rect', style: board.side ? 'unit' : 'unitAbove', x: x - w / 2, y: top, w, h, id, title })
     labels.reserve(x - w / 2, top, w, h)
   } else if (f.kind === 'satellite terminal') {
     drawTerminal(board, f, x, y)
@@ -76,8 +89,6 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
     else p.push({ kind: 'line', style: 'rule', x1: x - 3, y1: y, x2: x + 3, y2: y })
     labels.reserve(x - HALF_PX - 1, y - HALF_PX - 1, 2 * HALF_PX + 2, 2 * HALF_PX + 2)
   }
-  if (board.named && f.name)
-    labels.put(p, { x: x + 11, y: y + 4, anchor: 'start', style: 'labelSoft', text: f.name, optional: true, id })
 }
 
 /** From the side its face and the edges of the sky that it uses; from above its round face. */

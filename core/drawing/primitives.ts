@@ -72,6 +72,7 @@ export const STYLES = {
   part: { stroke: 'ink', width: 1.6, fill: 'sheet' },
   solid: { fill: 'ink' },
   unit: { stroke: 'soft', width: 1.2, fill: 'ground' },
+  unitAbove: { stroke: 'soft', width: 1.2, fill: 'none' },
   skyEdge: { stroke: 'computed', width: 1, dash: '3 3' },
   view: { fill: 'agreed', opacity: 0.25 },
   photo: { stroke: 'ink', width: 1.4, fill: 'sheet' },

@@ -97,10 +97,13 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     const [x, y] = place(s, spot)
     labels.reserve(x - 6, y - 6, 12, 12)
   }
-  if (o.pins) drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
+  const pinNames = o.pins
+    ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
+    : []
   drawLoops(s)
   drawSpots(s)
   for (const write of named) write()
+  for (const w of pinNames) labels.put(p, w)
   if (o.levels && a.levels)
     drawLevelLine(p, doc, a, { ...o, top: pictureHeight, height: levelHeight, xOf: n => toX(along(site, n, sign)) })
   else if (o.levels)

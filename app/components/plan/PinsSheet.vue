@@ -27,7 +27,7 @@ const ADD: Record<Fixture['kind'], string> = {
 const NOTE: Record<Fixture['kind'], string> = {
   'mains socket': '',
   '12 V feed': '',
-  'satellite terminal': 'sky it uses',
+  'satellite terminal': '',
   'roof unit': 'air-conditioner, vent, chimney',
 }
 /** a new one stands where it usually does, to be dragged from there */
@@ -88,7 +88,7 @@ const shows = (p: (typeof photos.value)[number]) =>
         <span class="kind"
           >{{ f.kind }}<small class="soft">{{ NOTE[f.kind] }}</small></span
         >
-        <MvText label="name" :value="f.name || null" :save="setName(f.id)" />
+        <MvText class="name" label="name" :value="f.name || null" :save="setName(f.id)" />
         <MvNumber
           label="up"
           :value="f.upM"
@@ -102,12 +102,12 @@ const shows = (p: (typeof photos.value)[number]) =>
         />
         <template v-if="f.kind === 'satellite terminal'">
           <MvNumber
-            label="window"
+            :label="f.halfFieldDeg === null ? 'window, assumed' : 'window'"
             :value="f.halfFieldDeg === null ? null : 2 * f.halfFieldDeg"
             unit="°"
             :low="10"
             :high="180"
-            :hint="`${2 * USUAL_WINDOW.halfFieldDeg} assumed`"
+            :hint="String(2 * USUAL_WINDOW.halfFieldDeg)"
             :save="halve(f.id)"
           />
           <MvNumber label="tilt" :value="f.tiltDeg" unit="°" :low="0" :high="90" :save="set('fixtures', f.id, 'tiltDeg')" />
@@ -128,7 +128,7 @@ const shows = (p: (typeof photos.value)[number]) =>
             :factor="factor"
             :low="0.05"
             :high="50"
-            :decimals="1"
+            :decimals="2"
             :save="set('fixtures', f.id, 'widthM')"
           />
           <MvNumber
@@ -138,7 +138,7 @@ const shows = (p: (typeof photos.value)[number]) =>
             :factor="factor"
             :low="0.05"
             :high="50"
-            :decimals="1"
+            :decimals="2"
             :save="set('fixtures', f.id, 'heightM')"
           />
         </template>
@@ -221,8 +221,11 @@ section + section {
   flex: 1;
   min-width: 76px;
 }
+.thing .name {
+  flex-grow: 2;
+}
 .thing .kind {
-  flex: 0 0 140px;
+  flex: 0 0 124px;
   padding-top: 8px;
   font-weight: 600;
   display: flex;
@@ -233,6 +236,10 @@ section + section {
 }
 .thing .press {
   flex: none;
+}
+.press.file {
+  display: inline-block;
+  margin-top: 10px;
 }
 .adds {
   display: flex;
