@@ -101,6 +101,67 @@ add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, 
 benchPlan(add, k)
 benchGround(add, k)
 
+/**
+ * From an arrow key to the last repaint that follows it, the one with the new sum included.
+ * @param {import('@playwright/test').Page} page  @param {string} watched  what is repainted
+ */
+async function editToPaint(page, watched) {
+  const taken = []
+  for (let i = 0; i < 40; i++) {
+    taken.push(
+      await page.evaluate(
+        ([key, selector]) =>
+          new Promise(done => {
+            const start = performance.now()
+            let last = start
+            let idle = setTimeout(() => done(last - start), 400)
+            const seen = new MutationObserver(() =>
+              requestAnimationFrame(() => {
+                last = performance.now()
+                clearTimeout(idle)
+                idle = setTimeout(() => {
+                  seen.disconnect()
+                  done(last - start)
+                }, 250)
+              }),
+            )
+            const picture = document.querySelector(selector)
+            if (picture) seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
+            document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+          }),
+        /** @type {[string, string]} */ ([i % 8 < 4 ? 'ArrowUp' : 'ArrowDown', watched]),
+      ),
+    )
+    await page.waitForTimeout(60)
+  }
+  return round(quantile(taken.slice(5), 0.95), 1)
+}
+
+/**
+ * From a move of the finger with a part under it to the frame that shows it, on the plan.
+ * @param {import('@playwright/test').Page} page
+ */
+async function dragToPaint(page) {
+  const taken = await page.evaluate(async () => {
+    const part = /** @type {SVGElement} */ (document.querySelector('.beside [data-test^=plan-node-inside]'))
+    const box = part.getBoundingClientRect()
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+    const send = (/** @type {EventTarget} */ to, /** @type {string} */ kind, /** @type {number} */ dx) =>
+      to.dispatchEvent(new PointerEvent(kind, { bubbles: true, clientX: x + dx, clientY: y, pointerId: 1 }))
+    send(part, 'pointerdown', 0)
+    const times = []
+    for (let i = 0; i < 60; i++) {
+      const start = performance.now()
+      send(window, 'pointermove', 8 + (i % 30))
+      await new Promise(done => requestAnimationFrame(() => setTimeout(() => done(null))))
+      times.push(performance.now() - start)
+    }
+    send(window, 'pointerup', 0)
+    return times
+  })
+  return round(quantile(taken.slice(5), 0.95), 1)
+}
+
 // In the browser
 const { chromium } = await import('@playwright/test')
 const cluster = await startCluster(join(DATA, 'bench'), { passing: true })
@@ -141,36 +202,13 @@ try {
   await page.locator('svg text').filter({ hasText: 'isolation' }).waitFor()
   await page.waitForTimeout(3000)
   await page.keyboard.press('p')
-  const taken = []
-  for (let i = 0; i < 40; i++) {
-    // The time of the last repaint that follows the key, the one with the new level line included.
-    taken.push(
-      await page.evaluate(
-        key =>
-          new Promise(done => {
-            const start = performance.now()
-            let last = start
-            let idle = setTimeout(() => done(last - start), 400)
-            const seen = new MutationObserver(() =>
-              requestAnimationFrame(() => {
-                last = performance.now()
-                clearTimeout(idle)
-                idle = setTimeout(() => {
-                  seen.disconnect()
-                  done(last - start)
-                }, 250)
-              }),
-            )
-            const picture = document.querySelector('.picture svg')
-            if (picture) seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
-            document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
-          }),
-        i % 8 < 4 ? 'ArrowUp' : 'ArrowDown',
-      ),
-    )
-    await page.waitForTimeout(60)
-  }
-  add({ name: 'edit to paint', value: round(quantile(taken.slice(5), 0.95), 1), unit: 'ms p95' })
+  add({ name: 'edit to paint', value: await editToPaint(page, '.picture svg'), unit: 'ms p95' })
+  await page.goto(`http://localhost:${port}/job/0192f000-0020-7000-8000-000000000001/place`)
+  await page.locator('.beside svg text').first().waitFor()
+  await page.waitForTimeout(3000)
+  await page.keyboard.press('p')
+  add({ name: 'edit to paint, plan', value: await editToPaint(page, '.main'), unit: 'ms p95' })
+  add({ name: 'drag to paint, plan', value: await dragToPaint(page), unit: 'ms p95' })
   await benchPage(add, {
     page,
     origin: `http://localhost:${port}`,
