@@ -304,7 +304,7 @@ test('a job goes out as a ZIP of JSON and comes in again, the same under other i
   await sql.end()
 })
 
-test('a photograph and a socket are pinned to the place, and stay after a reload', async ({ page, app }) => {
+test('a photograph and a socket are pinned to the place, and stay after a reload', async ({ demoPage: page, app }) => {
   const sql = database(app)
   const job = await ownCopy(page, LOFT)
   await openJob(page, job, 'place')
@@ -333,7 +333,7 @@ test('a photograph and a socket are pinned to the place, and stay after a reload
   await sql.end()
 })
 
-test('the van’s satellite terminal says what hides its sky, and is moved clear at a press', async ({ page }) => {
+test('the van’s satellite terminal says what hides its sky, and is moved clear at a press', async ({ demoPage: page }) => {
   const job = await ownCopy(page, '0192f000-0040-7000-8000-000000000001')
   await openJob(page, job, 'place')
   await page.locator('[data-test=pins]').click()
@@ -341,8 +341,9 @@ test('the van’s satellite terminal says what hides its sky, and is moved clear
   await page.keyboard.press('Tab')
   await page.keyboard.press('Escape')
   await page.keyboard.press('f')
-  const hidden = page.locator('article').filter({ hasText: 'sky is hidden' }).first()
+  const dialog = page.getByRole('dialog')
+  const hidden = dialog.locator('article').filter({ hasText: 'sky is hidden' }).first()
   await expect(hidden).toContainText('air-conditioner')
   await hidden.locator('.cure').first().click()
-  await expect(page.locator('article').filter({ hasText: 'clear sky' }).first()).toBeVisible()
+  await expect(dialog.locator('article').filter({ hasText: 'clear sky' }).first()).toBeVisible()
 })

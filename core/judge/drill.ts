@@ -1,6 +1,7 @@
 /** Before you drill: everything that is still assumed, what it could cost, how it is known cheapest; and the dry run's card. */
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
 import { hardest } from '../promise/inputs'
+import type { AssumptionCode } from '../promise/inputs'
 import type { PromiseView } from '../promise/view'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
 import { mToken, num } from '../units'
@@ -87,8 +88,9 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
       first: false,
     })
   for (const a of promise?.assumptions ?? []) {
-    if (a === 'cable lengths not measured') continue
-    out.push({ what: a, cost: mbps, know: knowing(a), first: false })
+    // Cable lengths are told below, each against what is to spare.
+    if (a.code === 'lengths') continue
+    out.push({ what: a.words, cost: mbps, know: KNOWING[a.code], first: false })
   }
   const unmeasured = c.lengths.filter(l => !l.joint.run.measured)
   const tight = unmeasured.filter(l => l.spareM < 1)
@@ -122,15 +124,15 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
   return out
 }
 
-function knowing(a: string): string {
-  if (a.startsWith('SINR outside')) return 'read SINR outside on that band, 30 s'
-  if (a.startsWith('share of the cell') || a.startsWith('load from'))
-    return 'three speed tests with SINR where the device stands today'
-  if (a.startsWith('carrier width')) return 'the modem’s page names it'
-  if (a.startsWith('what the wall takes')) return 'the same phone inside and outside of the wall'
-  if (a.startsWith('mast power')) return 'any reading outside on that band'
-  if (a.includes('carriers in the amplifier')) return 'a list of what each carrier sends there, or the booster’s own input figure'
-  return 'read it on site'
+/** The cheapest way to know what was assumed. */
+const KNOWING: Record<Exclude<AssumptionCode, 'lengths'>, string> = {
+  sinr: 'read SINR outside on that band, 30 s',
+  share: 'three speed tests with SINR where the device stands today',
+  width: 'the modem’s page names it',
+  wall: 'the same phone inside and outside of the wall',
+  mast: 'any reading outside on that band',
+  carriers: 'a list of what each carrier sends there, or the booster’s own input figure',
+  lost: 'read it on site',
 }
 
 /** What should be read where with everything loose, and at what figure to stop. */

@@ -214,7 +214,7 @@ function promiseFigure(promise: PromiseView | null): Record<string, Figure> {
         { name: 'SINR expected', value: promise.sinr.median, unit: 'dB', provenance: 'computed' },
         { name: 'RSRP expected', value: promise.rsrp.median, unit: 'dBm', provenance: 'computed' },
         { name: 'grade', value: gradeRsrp(promise.rsrp.median).id, unit: '', provenance: 'computed' },
-        ...promise.assumptions.map(a => ({ name: a, value: '', unit: '', provenance: 'assumed' as const })),
+        ...promise.assumptions.map(a => ({ name: a.words, value: '', unit: '', provenance: 'assumed' as const })),
       ],
       source: '3GPP TR 36.942 annex A; interval 90 %',
       assumed: promise.assumptions.length > 0,

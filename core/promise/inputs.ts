@@ -15,6 +15,13 @@ import { num } from '../units'
 import { ASSUMED_SHARE, calibrateShare, discriminationOf, ROOM_SIGMA_DB } from './promise'
 import type { AddedCarrier, Belief, MeasuredCarrier, PromiseInputs, Repeated } from './promise'
 
+/** What was not read and is taken as usual: which fact, and in words. */
+export type AssumptionCode = 'sinr' | 'share' | 'width' | 'wall' | 'mast' | 'carriers' | 'lengths' | 'lost'
+export interface Assumption {
+  code: AssumptionCode
+  words: string
+}
+
 export interface PromiseGround {
   job: Job
   log: LogIndex
@@ -40,14 +47,15 @@ export const MAST_ELEMENT_DBM = 18
 /** @returns null where the tree has neither a modem nor a room that it serves */
 export function promiseInputs(
   g: PromiseGround,
-): { inputs: PromiseInputs; room: string; spotName: string | null; on: string; assumptions: string[] } | null {
+): { inputs: PromiseInputs; room: string; spotName: string | null; on: string; assumptions: Assumption[] } | null {
   const { job, log, before, tree, levels } = g
   const source = levels.sources[0]
   if (!source) return null
   const served = hardest(g.rooms)
   const modem = levels.modems[0] ?? null
   if (!modem && !served) return null
-  const assumptions: string[] = []
+  const assumptions: Assumption[] = []
+  const assume = (code: AssumptionCode, words: string) => assumptions.push({ code, words })
   const { carrier } = levels
   const { start } = source
   const onBand = start.spot ? summariseSpot(log, start.spot, 'before', { band: carrier.band.name }) : null
@@ -62,20 +70,20 @@ export function promiseInputs(
     const level = start.rsrpDbm - 3
     readRsrpDbm = { mean: level, sigma: 3 }
     readSinrDb = { mean: Math.min(USUAL_SINR_DB, level - noisePerElementDbm() - 2), sigma: 5 }
-    assumptions.push(`SINR outside on ${carrier.band.name} (assumed ${num(readSinrDb.mean)} dB)`)
+    assume('sinr', `SINR outside on ${carrier.band.name} (assumed ${num(readSinrDb.mean)} dB)`)
   }
   const { share, assumption } = shareAt(base, beside, carrier.bandwidthMHz)
   if (assumption) assumptions.push(assumption)
-  if (carrier.assumed) assumptions.push(`carrier width ${num(carrier.bandwidthMHz)} MHz`)
-  if (start.provenance === 'assumed') assumptions.push(start.spot ? 'what the wall takes' : 'mast power')
+  if (carrier.assumed) assume('width', `carrier width ${num(carrier.bandwidthMHz)} MHz`)
+  if (start.provenance === 'assumed') start.spot ? assume('wall', 'what the wall takes') : assume('mast', 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
-  if (loads.length) assumptions.push(`${loads[0]!.carriers} carriers in the amplifier’s band`)
-  if (tree.joints.some(j => j.run.partId && !j.run.measured)) assumptions.push('cable lengths not measured')
+  if (loads.length) assume('carriers', `${loads[0]!.carriers} carriers in the amplifier’s band`)
+  if (tree.joints.some(j => j.run.partId && !j.run.measured)) assume('lengths', 'cable lengths not measured')
   const router = modem ? tree.routers.find(r => r.node.id === modem.routerId)! : null
   const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1
   const added = beside.flatMap(c => addedAfter(c, g, served && !modem ? served : null, modem?.routerId ?? null) ?? [])
   const lost = beside.filter(c => !added.some(a => a.band === c.band))
-  if (lost.length) assumptions.push(`${lost.map(c => c.band).join(', ')} not counted: mast or kit does not carry it`)
+  if (lost.length) assume('lost', `${lost.map(c => c.band).join(', ')} not counted: mast or kit does not carry it`)
   return {
     inputs: {
       mountRsrpDbm: { mean: start.rsrpDbm, sigma: start.sigmaDb },
@@ -118,9 +126,9 @@ export function shareAt(
   base: SpotSummary | null,
   beside: readonly ReadCarrier[],
   bandwidthMHz: number,
-): { share: Belief; assumption: string | null } {
+): { share: Belief; assumption: Assumption | null } {
   if (!base?.down || !base.sinr || base.down.median <= 0)
-    return { share: ASSUMED_SHARE, assumption: 'share of the cell (no speed test with SINR)' }
+    return { share: ASSUMED_SHARE, assumption: { code: 'share', words: 'share of the cell (no speed test with SINR)' } }
   const { down, sinr } = base
   const spread = down.count > 1 ? Math.max(0.1, sigmaOfMedian(down, down.median * 0.3) / down.median) : 0.3
   const sinrDb = { mean: sinr.median, sigma: sigmaOfMedian(sinr, 2.5) }
@@ -130,7 +138,7 @@ export function shareAt(
   }))
   return {
     share: calibrateShare(down.median, spread, [{ sinrDb, bandwidthMHz }, ...others], 2),
-    assumption: down.count < 2 ? 'load from a single speed test' : null,
+    assumption: down.count < 2 ? { code: 'share', words: 'load from a single speed test' } : null,
   }
 }
 

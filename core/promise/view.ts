@@ -4,7 +4,7 @@ import { given, num } from '../units'
 import { draw, measureNext, metOf, sayExpected } from './promise'
 import type { Drawn, MeasureNext, Met } from './promise'
 import { promiseInputs } from './inputs'
-import type { PromiseGround } from './inputs'
+import type { Assumption, PromiseGround } from './inputs'
 
 export interface PromiseView extends Drawn {
   where: string
@@ -17,7 +17,7 @@ export interface PromiseView extends Drawn {
   upWords: string
   next: MeasureNext | null
   measured: number | null
-  assumptions: string[]
+  assumptions: Assumption[]
 }
 
 /** @returns null where the tree leads to neither a modem nor a room */

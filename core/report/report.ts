@@ -168,7 +168,8 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       title: 'Accepted',
       items: accepted.map(f => say(`${f.title} (${f.accepted!.by}: ${f.accepted!.reason})`, o.units)),
     })
-  if (a.promise?.assumptions.length) blocks.push({ kind: 'list', title: 'Assumed', items: a.promise.assumptions })
+  if (a.promise?.assumptions.length)
+    blocks.push({ kind: 'list', title: 'Assumed', items: a.promise.assumptions.map(x => x.words) })
   blocks.push({
     kind: 'list',
     title: 'When it stops working',

@@ -63,7 +63,7 @@ useKeys({ m: { does: 'measure next', run: () => emit('next') } })
         }}</strong>
         <span>{{
           p.assumptions.length
-            ? `assumed: ${p.assumptions[0]}${p.assumptions.length > 1 ? ` and ${p.assumptions.length - 1} more` : ''}`
+            ? `assumed: ${p.assumptions[0]!.words}${p.assumptions.length > 1 ? ` and ${p.assumptions.length - 1} more` : ''}`
             : 'nothing assumed'
         }}</span>
       </div>
