@@ -75,7 +75,7 @@ export function promiseInputs(
   const { share, assumption } = shareAt(base, beside, carrier.bandwidthMHz)
   if (assumption) assumptions.push(assumption)
   if (carrier.assumed) assume('width', `carrier width ${num(carrier.bandwidthMHz)} MHz`)
-  if (start.provenance === 'assumed') start.spot ? assume('wall', 'what the wall takes') : assume('mast', 'mast power')
+  if (start.provenance === 'assumed') assume(start.spot ? 'wall' : 'mast', start.spot ? 'what the wall takes' : 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
   if (loads.length) assume('carriers', `${loads[0]!.carriers} carriers in the amplifier’s band`)
   if (tree.joints.some(j => j.run.partId && !j.run.measured)) assume('lengths', 'cable lengths not measured')
