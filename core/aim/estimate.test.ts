@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { uniforms } from '../../tests/support/worlds'
+import { normals, seeded } from '../random'
 import { angleBetween, normalise360 } from '../geo/angles'
 import { bestHeading } from './sweep'
 import { estimateHeading, inDecibels } from './estimate'
@@ -9,8 +9,8 @@ import { estimateHeading, inDecibels } from './estimate'
  * is filled by reflections from all round, and each reading fades by itself.
  */
 function place(seed: number) {
-  const uniform = uniforms(seed)
-  const normal = () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+  const uniform = seeded(seed)
+  const normal = normals(uniform)
   const truth = 360 * uniform()
   const width = 40 + 40 * uniform()
   const exponent = -3 / (10 * Math.log10(Math.cos((width * Math.PI) / 360)))

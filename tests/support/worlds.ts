@@ -4,44 +4,11 @@
  * link whose rate goes by the CQI table. Nothing here is taken from the computation
  * that is judged: other formulas, other shapes of pattern and other rates, and errors that it does not know.
  */
+import { decibels, linkMbps, lobeDb, milliwatts, THERMAL_DBM } from '../../core/world/physics'
+import { normals, seeded } from '../../core/random'
 
-/** Uniform numbers of [0, 1). @source mulberry32, public domain */
-export function uniforms(seed: number): () => number {
-  let a = seed >>> 0
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0
-    let t = a
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32
-  }
-}
-
-const mW = (dbm: number) => 10 ** (dbm / 10)
-const dBm = (mw: number) => 10 * Math.log10(mw)
-
-/**
- * bit/s/Hz of one layer by CQI, and the SINR from which each holds at one block in ten lost.
- * @source efficiencies 3GPP TS 36.213 table 7.2.3-1; thresholds about 1.9 dB a step from −6.9 dB, from memory of link simulations
- */
-const CQI = [0.1523, 0.2344, 0.377, 0.6016, 0.877, 1.1758, 1.4766, 1.9141, 2.4063, 2.7305, 3.3223, 3.9023, 4.5234, 5.1152, 5.5547]
-/** Of a carrier's elements, what control and reference signals leave. @source about a quarter, common practice (no source) */
-const USABLE = 0.75 * 0.9
-
-/** Mbit/s of a whole carrier; two layers share the power and pay 2 dB for leaking into each other. */
-export function linkMbps(sinrDb: number, widthMHz: number, layers: 1 | 2): number {
-  const one = (db: number) => {
-    const at = Math.min((db + 6.9) / 1.9, CQI.length - 1)
-    if (at < 0) return 0
-    const low = Math.floor(at)
-    return CQI[low]! + ((CQI[low + 1] ?? CQI[low]!) - CQI[low]!) * (at - low)
-  }
-  const best = layers === 2 ? Math.max(one(sinrDb), 2 * one(sinrDb - 5)) : one(sinrDb)
-  return best * USABLE * widthMHz
-}
-
-/** kTB of 15 kHz at 290 K. */
-const THERMAL_DBM = -132.2
+const mW = milliwatts
+const dBm = decibels
 
 export interface World {
   band: 'B20' | 'B3'
@@ -66,8 +33,8 @@ export interface World {
 }
 
 export function worldOf(seed: number): World {
-  const uniform = uniforms(seed)
-  const normal = () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+  const uniform = seeded(seed)
+  const normal = normals(uniform)
   const low = uniform() < 0.6
   const [mhz, widthMHz] = low ? [806, 10] : [1842, 20]
   const airDbm = airOf({ mhz, widthMHz, km: 0.8 + 9 * uniform() ** 1.5, clutterDb: 7 * normal() + 5 })
@@ -149,16 +116,6 @@ export function phoneReads(w: World, inside: boolean): Read {
 export function phoneLoads(w: World): number {
   const r = received(w, roundAbout(w.phoneDbi - w.houseDb), w.phoneNoiseDb)
   return Math.max(0.05, shareNow(w) * linkMbps(r.sinrDb + w.normal(), w.widthMHz, 2))
-}
-
-/**
- * Gain toward an angle less that ahead, dB.
- * @source a power of the cosine through its half-power width, floor at the front-to-back ratio, antenna handbooks
- */
-function lobeDb(offDeg: number, widthDeg: number, frontToBackDb: number): number {
-  const exponent = -3 / (10 * Math.log10(Math.cos((widthDeg * Math.PI) / 360)))
-  const c = Math.cos((offDeg * Math.PI) / 180)
-  return c <= 0 ? -frontToBackDb : Math.max(-frontToBackDb, 10 * exponent * Math.log10(c))
 }
 
 export interface RouterKit {
