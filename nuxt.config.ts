@@ -54,6 +54,10 @@ export default defineNuxtConfig({
     dataDir: '',
     /** NUXT_TILES: an address of map tiles, `https://…/{z}/{x}/{y}.png`; none by default */
     tiles: '',
+    /** NUXT_BRIDGES: addresses of bridges to modems, `ws://localhost:4312 wss://pole.example:4312`; pages may connect to these alone */
+    bridges: '',
+    /** NUXT_STANDIN: of the demo alone, the stand-in's pairing code, so that nobody types it */
+    standin: '',
     /** NUXT_TRUSTED_PROXY: whose word on address, host and TLS counts: `loopback`, addresses, subnets; none by default */
     trustedProxy: '',
     session: { name: 'multivox', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { sameSite: 'lax', secure: true } },
@@ -71,6 +75,7 @@ export default defineNuxtConfig({
     alias: { '#core': here('core'), '#demo': here('demo') },
     errorHandler: '~~/server/error',
     esbuild: { options: { target: 'es2022' } },
+    typescript: { tsConfig: { include: ['../standins/**/*'] } },
   },
   vite: {
     vue: { template: { transformAssetUrls } },

@@ -13,6 +13,7 @@ export default defineConfig({
       'demo/**/*.test.ts',
       'app/**/*.test.ts',
       'scripts/**/*.test.ts',
+      'standins/**/*.test.ts',
     ],
     environment: 'node',
     testTimeout: 60_000,

@@ -20,6 +20,7 @@ ensurePackages()
 ensureNodeModules()
 const { startCluster, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
+const { startStandins } = await import('./lib/standins.mjs')
 
 const folder = join(DATA, 'demo')
 mkdirSync(folder, { recursive: true })
@@ -40,6 +41,15 @@ try {
   const portFile = join(folder, 'port')
   const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 4310)
   writeFileSync(portFile, String(port))
+  const origin = `http://localhost:${port}`
+  const code = await secret(folder, 'standin')
+  running.standins = await startStandins({
+    seed: 1,
+    port: await freePort(port + 2),
+    code,
+    origins: [origin],
+    aboutDeg: 240,
+  })
   running.server = await startServer({
     build,
     port,
@@ -50,11 +60,12 @@ try {
       NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
       NUXT_SESSION_COOKIE_SECURE: 'false',
       NUXT_DEMO: '1',
+      NUXT_BRIDGES: `ws://localhost:${running.standins.port}`,
+      NUXT_STANDIN: code,
     },
   })
-  const address = `http://localhost:${port}`
-  held.tell(address)
-  say(`\n  Multivox demo:  ${address}\n\n  Ctrl-C ends it; what you enter stays, in ${cluster.folder}.`)
+  held.tell(origin)
+  say(`\n  Multivox demo:  ${origin}\n\n  Ctrl-C ends it; what you enter stays, in ${cluster.folder}.`)
   running.server.child.once('exit', code => void running.stop(code ?? 1))
 } catch (e) {
   process.stderr.write(`${e instanceof Error ? e.message : e}\n`)

@@ -81,6 +81,7 @@ const RULES = { mapping: {}, heightUnit: 'm', swapped: false, fallbackBand: null
 const ROUTES: Route[] = [
   { file: '[...].ts', method: 'GET', path: '/api/nothing/here' },
   { file: '[...].ts', method: 'POST', path: '/api/jobs/x/y/z/w', body: {} },
+  { file: 'instruments.get.ts', method: 'GET', path: '/api/instruments' },
   { file: 'health.get.ts', method: 'GET', path: '/api/health' },
   { file: 'auth/me.get.ts', method: 'GET', path: '/api/auth/me' },
   { file: 'auth/demo.post.ts', method: 'POST', path: '/api/auth/demo', body: { role: 'installer' } },

@@ -415,10 +415,13 @@ export function endTogether(cluster, /** @type {{ release: () => void } | null} 
   const running = {
     /** @type {Awaited<ReturnType<typeof startServer>> | null} */
     server: null,
+    /** @type {{ port: number, close: () => Promise<void> } | null} */
+    standins: null,
     stop: async (/** @type {number} */ code) => {
       if (stopping) return
       stopping = true
       await running.server?.stop()
+      await running.standins?.close()
       await cluster?.stop()
       held?.release()
       process.exit(code)

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import helmet from 'helmet'
+import { bridgesAllowed } from '../utils/bridges'
 import { isSealed } from '../utils/proxy'
 
 const YEAR_S = 365 * 86_400
@@ -29,7 +30,7 @@ export default defineNitroPlugin(nitro => {
             styleSrc: ["'self'", "'unsafe-inline'"],
             imgSrc: ["'self'", 'data:', 'blob:', ...tilesFrom],
             fontSrc: ["'self'"],
-            connectSrc: ["'self'"],
+            connectSrc: ["'self'", ...bridgesAllowed()],
             workerSrc: ["'self'"],
             objectSrc: ["'none'"],
             baseUri: ["'none'"],

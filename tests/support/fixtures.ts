@@ -3,6 +3,7 @@ import { test as base, expect } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import postgres from 'postgres'
 import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
+import { startStandins } from '../../scripts/lib/standins.mjs'
 import { freePort, startServer } from '../../scripts/lib/system.mjs'
 
 interface App {
@@ -17,6 +18,8 @@ export const KILN = '0192f000-0010-7000-8000-000000000001'
 export const LOFT = '0192f000-0020-7000-8000-000000000001'
 export const CROFT = '0192f000-0030-7000-8000-000000000001'
 export const VAN = '0192f000-0040-7000-8000-000000000001'
+/** Of each worker's simulated modem. */
+export const STANDIN_CODE = '428913'
 export const KETCH = '0192f000-0050-7000-8000-000000000001'
 
 export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
@@ -28,7 +31,15 @@ export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App 
       const url = (d: string) => pattern.replace('DATABASE', d)
       await ensureDatabase({ url }, name, 'mv_template')
       const port = await freePort()
+      const standins = await startStandins({
+        seed: 4,
+        port: await freePort(),
+        code: STANDIN_CODE,
+        origins: [`http://localhost:${port}`],
+      })
       const env = {
+        NUXT_BRIDGES: `ws://localhost:${standins.port}`,
+        NUXT_STANDIN: STANDIN_CODE,
         NUXT_DATABASE_URL: url(name),
         NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing',
         NUXT_SESSION_COOKIE_SECURE: 'false',
@@ -45,6 +56,7 @@ export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App 
         },
       })
       await server.stop()
+      await standins.close()
     },
     { scope: 'worker' },
   ],

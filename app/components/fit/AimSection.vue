@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing/dial'
+import { earShare } from '#core/aim/ear'
 import { nextHeading, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
 import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
@@ -10,6 +11,7 @@ import { allTicked } from '#core/judge/ticks'
 import type { Sweep } from '#core/job/schema'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
+import type { Measured } from '~/instruments/ring'
 
 /** One turns, one reads; or one alone: big figure, one instruction, one dial, two buttons. */
 const store = useJob()
@@ -23,6 +25,8 @@ const steps = computed(() => (sweep.value ? standing(store.doc!.steps).filter(s 
 const result = computed(() => view.value?.result ?? null)
 const mast = computed(() => store.result!.chosen)
 const pass = ref(1)
+type Quantity = Sweep['quantity']
+const quantity = ref<Quantity>('SINR')
 const heading = ref<number>(store.design?.aimedDeg ?? (Math.round((mast.value?.bearingDeg ?? 0) / 15) * 15) % 360)
 const useMagnetic = ref(true)
 const value = ref('')
@@ -49,7 +53,24 @@ async function strike() {
   if (next.value !== null) heading.value = next.value
 }
 const takenNow = computed(() => steps.value.filter(s => s.pass === pass.value).map(s => s.headingDeg))
-const next = computed(() => (plan.value.length ? nextHeading(plan.value, takenNow.value, heading.value) : null))
+const { estimate, found, pattern } = useEstimate({
+  steps,
+  quantity: computed(() => sweep.value?.quantity ?? quantity.value),
+  mastDeg: computed(() => mast.value?.bearingDeg ?? null),
+  struck,
+})
+/** by the plan of positions; without one, where a reading would tell most, until it is known well enough */
+const next = computed(() => {
+  if (plan.value.length) return nextHeading(plan.value, takenNow.value, heading.value)
+  return sweep.value && estimate.value && !found.value ? estimate.value.next : null
+})
+/** best heading with its interval: of few readings the fitted pattern's, of a full turn the turn's own */
+const best = computed(() => {
+  const e = estimate.value
+  if (planStep.value === null && e && steps.value.length >= 3)
+    return { headingDeg: e.headingDeg, plusMinusDeg: e.plusMinusDeg, noise: e.noiseDb as number | null }
+  return result.value
+})
 watch(
   () => sweep.value?.id,
   () => (pass.value = Math.max(1, view.value?.passes ?? 1)),
@@ -59,8 +80,6 @@ watch(
 const safe = computed(() => allTicked(store.doc!, 'aim', now.value.toISOString()))
 /** at the desk the figures may be looked at by anyone; on the roof the list comes first */
 const roof = useMediaQuery('(max-width: 900px)')
-type Quantity = Sweep['quantity']
-const quantity = ref<Quantity>('SINR')
 /** the carrier that is listened to: one band, so that what turns is the antenna and not the modem's mind */
 const bands = computed(() =>
   [...new Set([...(mast.value?.path?.bands ?? []).map(b => b.band), store.design?.band ?? ''])].filter(Boolean),
@@ -98,6 +117,7 @@ async function begin(stepDeg: number | null) {
 }
 const { once } = useOnce()
 const keepStep = () => once(saveStep)
+const press = () => (live.value.value !== null && !typing.value ? keepDwelt() : keepStep())
 async function saveStep() {
   if (!sweep.value) return
   let v: number | null
@@ -140,9 +160,66 @@ async function saveStep() {
   error.value = bad[0]?.message ?? ''
   if (bad.length) return
   value.value = ''
+  tone.kept(v)
+  live.again()
   settled.value = 0
   if (next.value !== null) heading.value = next.value
 }
+const live = useLive(
+  computed(() => sweep.value?.quantity ?? quantity.value),
+  heading,
+)
+const listening = ref(false)
+/** kept by itself once it was held long enough */
+const byItself = ref(false)
+/** typed over: the modem's figure waits until the step is kept */
+const typing = ref(false)
+watch(live.value, v => {
+  if (v === null || typing.value) return
+  value.value = num(v, 1)
+  tone.set(earShare(sweep.value?.quantity ?? quantity.value, v), say(v))
+})
+const say = (v: number) => num(v, 0).replace('−', 'minus ')
+watch(live.heldS, s => {
+  if (byItself.value && sweep.value && s >= holdS.value && next.value !== null && safe.value) void keepDwelt()
+})
+/** What is kept is the middle of all that was heard here, not the last answer. */
+async function keepDwelt() {
+  if (live.dwelt.value !== null && !typing.value) value.value = num(live.dwelt.value, 1)
+  await keepStep()
+  typing.value = false
+}
+/** the best the modem tells is what is shown, until another is chosen */
+watch(live.told, t => {
+  if (!sweep.value && t.length && !t.includes(quantity.value as never)) quantity.value = t[0]!
+})
+/** a stand-in is told how its antenna stands; a real one is turned by hand */
+watch(
+  [heading, pattern, () => live.modem.link],
+  () => {
+    const p = pattern.value
+    if (p)
+      live.modem.turn({
+        headingDeg: heading.value,
+        gainDbi: p.gainDbi,
+        beamwidthDeg: p.beamwidthDeg,
+        frontToBackDb: p.frontToBackDb,
+      })
+  },
+  { immediate: true },
+)
+/** after it was locked: the same, or did tightening move it? */
+const afterLock = computed(() => {
+  const b = result.value
+  if (!locked.value || !b || live.dwelt.value === null || live.heldS.value < 5) return ''
+  const lost = b.best - live.dwelt.value
+  const noise = b.noise ?? best.value?.noise ?? 1.5
+  return Math.abs(lost) <= 2 * noise
+    ? `now ${num(live.dwelt.value, 1)}, best was ${num(b.best, 1)}: within its noise`
+    : lost > 0
+      ? `${num(lost, 1)} ${reads.value.unit} lost in tightening: loosen, turn back, lock again`
+      : `${num(-lost, 1)} ${reads.value.unit} better than any step`
+})
 /** Locked is where the antenna stands, not where it would be best. */
 async function lock() {
   const to = heading.value
@@ -160,6 +237,13 @@ async function lock() {
 }
 const settled = ref(0)
 useIntervalFn(() => settled.value++, 1000)
+/** span of the strip of the last minute, by what is told */
+const STRIP: Record<Measured, [number, number]> = {
+  rsrpDbm: [-125, -65],
+  rsrqDb: [-22, -3],
+  sinrDb: [-10, 30],
+  rssiDbm: [-113, -51],
+}
 const dialSize = computed(() => Math.max(200, Math.min(width.value, height.value || 340)))
 const dial = computed(() =>
   layoutDial(store.result!, {
@@ -184,14 +268,14 @@ const locked = computed(() => {
 })
 const instruction = computed(() => {
   if (locked.value) return 'locked: read again'
-  const target = result.value && next.value === null ? result.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null)
+  const target = best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null)
   if (target === null) return 'turn, read, keep'
   const t = turn(heading.value, target)
   return Math.abs(t) < 2 ? `hold ${shown(heading.value)}` : `${num(Math.abs(t))}° ${t > 0 ? 'on, right' : 'back, left'}`
 })
 const arrow = computed(() => {
   const target =
-    result.value && next.value === null ? result.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? heading.value)
+    best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? heading.value)
   return turn(heading.value, target) < 0 ? -1 : 1
 })
 const { bow, beside, tolerance } = useBearingWords(() => mast.value)
@@ -222,7 +306,7 @@ function setHeading() {
 const tone = useTone()
 watch(value, v => {
   const n = Number(v.replace(',', '.').replace('−', '-'))
-  if (Number.isFinite(n)) tone.set((n + 5) / 30)
+  if (Number.isFinite(n) && live.value.value === null) tone.set(earShare(sweep.value?.quantity ?? quantity.value, n), v)
 })
 const { isSupported, request, release } = useWakeLock()
 onMounted(() => void (isSupported.value && request('screen').catch(() => {})))
@@ -261,7 +345,8 @@ useKeys({
             :aria-label="`${reads.words} read now`"
             placeholder="–"
             data-test="aim-value"
-            @keydown.enter="keepStep"
+            @input="typing = value !== ''"
+            @keydown.enter="press"
           />
           <button
             type="button"
@@ -276,10 +361,29 @@ useKeys({
             ><span class="soft">{{
               result ? `best ${num(result.best, 1)} at ${shown(result.headingDeg)}` : 'nothing kept yet'
             }}</span
-            ><span class="soft">settled {{ Math.min(settled, holdS) }} s of {{ holdS }}</span>
+            ><span class="soft"
+              >held {{ Math.min(live.value.value === null ? settled : live.heldS.value, holdS) }} s of {{ holdS }}</span
+            >
           </div>
         </div>
         <p v-if="error" class="error" role="alert">{{ error }}</p>
+        <LiveStrip
+          v-if="live.what.value && live.modem.live"
+          :what="live.what.value"
+          :low="STRIP[live.what.value][0]"
+          :high="STRIP[live.what.value][1]"
+          :best="result?.best"
+        />
+        <div class="listen">
+          <button type="button" class="press small" data-test="listen" @click="listening = true">
+            {{ live.modem.live ? `hears ${live.modem.link!.name}` : 'listen to a modem' }}
+          </button>
+          <label v-if="live.value.value !== null" class="auto"
+            ><input v-model="byItself" type="checkbox" data-test="by-itself" /> keep by itself after {{ holdS }} s</label
+          >
+          <label v-if="tone.on.value" class="auto"><input v-model="tone.spoken.value" type="checkbox" /> say the figures</label>
+          <span v-if="live.modem.trouble" class="error" role="status">{{ live.modem.trouble }}</span>
+        </div>
         <div class="tell">
           <svg viewBox="0 0 44 36" width="44" height="36" aria-hidden="true">
             <path
@@ -299,10 +403,10 @@ useKeys({
           >
         </div>
         <div class="sides">
-          <span v-if="result" class="met"
-            ><b>best {{ shown(result.headingDeg - result.plusMinusDeg) }}–{{ shown(result.headingDeg + result.plusMinusDeg) }}</b
+          <span v-if="best && best.plusMinusDeg < 90" class="met" data-test="best"
+            ><b>best {{ shown(best.headingDeg - best.plusMinusDeg) }}–{{ shown(best.headingDeg + best.plusMinusDeg) }}</b
             ><br /><small
-              >9 in 10 sure{{ result.noise !== null ? `, noise ±${num(result.noise, 1)} dB` : ', one pass only' }}</small
+              >9 in 10 sure{{ best.noise !== null ? `, noise ±${num(best.noise, 1)} dB` : ', one pass only' }}</small
             ></span
           ><span v-else />
           <span v-if="mast" class="blue"
@@ -319,7 +423,12 @@ useKeys({
       </div>
       <div ref="el" class="dial"><DrawingView :drawing="dial" label="Dial: measured steps and the computed bearing" /></div>
       <p class="below soft">
-        <span v-if="locked">tightening moves it: one more reading shows by how much</span
+        <span v-if="afterLock" data-test="after-lock">{{ afterLock }}</span><span v-else-if="locked"
+          >tightening moves it: one more reading shows by how much</span
+        ><span v-else-if="next !== null && !plan.length"
+          >{{ steps.length ? `then ${shown(next)}: it would tell most` : `begin at ${shown(next)}` }},
+          {{ steps.length }} kept</span
+        ><span v-else-if="found && !plan.length">known well enough: turn to {{ shown(best!.headingDeg) }} and lock</span
         ><span v-else-if="next !== null">then {{ shown(next) }}, pass {{ pass }}, {{ takenNow.length }} of {{ plan.length }}</span
         ><span v-else-if="plan.length"
           >pass {{ pass }} is full: <button type="button" class="ref" @click="pass++">another pass</button></span
@@ -350,7 +459,9 @@ useKeys({
           >
             {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, dwellS)) }} min
           </button>
-          <button type="button" class="press small" :disabled="!session.mayEdit" @click="begin(null)">free</button></template
+          <button type="button" class="press small" :disabled="!session.mayEdit" data-test="sweep-few" @click="begin(null)">
+            few readings, told where
+          </button></template
         >
         <label class="turnto"
           >at
@@ -382,13 +493,14 @@ useKeys({
         </button>
       </div>
       <div class="buttons">
-        <button type="button" class="press go" data-test="keep-step" :disabled="!sweep || !session.mayEdit" @click="keepStep">
+        <button type="button" class="press go" data-test="keep-step" :disabled="!sweep || !session.mayEdit" @click="press">
           Keep this step
         </button>
         <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">
           {{ tone.on.value ? 'Tone off' : 'Tone on' }}
         </button>
       </div>
+      <LazyModemSheet v-if="listening" v-model="listening" />
     </template>
   </div>
 </template>
@@ -474,6 +586,23 @@ useKeys({
 }
 .beside strong {
   font-size: 20px;
+}
+.listen {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  font-size: 13px;
+}
+.auto {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 34px;
+}
+.auto input {
+  width: 20px;
+  height: 20px;
 }
 .tell {
   background: var(--mv-ink);

@@ -1,0 +1,62 @@
+import type { Link } from './link'
+
+const OPEN_WITHIN_MS = 6000
+
+/**
+ * Connects to a bridge with its pairing code.
+ * @throws Error in words: no bridge there, another code, its port gone
+ */
+export function openBridge(url: string, code: string): Promise<Link> {
+  return new Promise((done, failed) => {
+    let socket: WebSocket
+    try {
+      socket = new WebSocket(url)
+    } catch {
+      return failed(new Error('That address is not one of this installation’s bridges.'))
+    }
+    let take: (t: string) => void = () => {}
+    let gone: ((why: string) => void) | null = null
+    let said = ''
+    const fail = (why: string) => {
+      clearTimeout(late)
+      if (gone) gone(why)
+      else failed(new Error(why))
+    }
+    const late = setTimeout(() => {
+      fail(`No bridge answers at ${url}.`)
+      socket.close()
+    }, OPEN_WITHIN_MS)
+    socket.onopen = () => socket.send(JSON.stringify({ pair: code.trim() }))
+    socket.onclose = () => fail(said || (gone ? 'The bridge is gone.' : `No bridge answers at ${url}.`))
+    socket.onmessage = e => {
+      const text = String(e.data)
+      const told = text.startsWith('{') ? control(text) : null
+      if (!told) return take(text)
+      if (told.refused) said = `The bridge says: ${told.refused}.`
+      if (told.gone) said = `The modem is gone: ${told.gone}.`
+      if (!told.ready) return
+      clearTimeout(late)
+      const standIn = told.ready === 'stand-in'
+      gone = () => {}
+      done({
+        name: String(told.name ?? 'modem'),
+        kind: standIn ? 'stand-in' : 'modem',
+        write: t => socket.readyState === WebSocket.OPEN && socket.send(t),
+        onText: t => (take = t),
+        onGone: g => (gone = g),
+        ...(standIn
+          ? { turn: stance => socket.readyState === WebSocket.OPEN && socket.send(JSON.stringify({ turn: stance })) }
+          : {}),
+        close: () => socket.close(),
+      })
+    }
+  })
+}
+
+function control(text: string): Record<string, unknown> | null {
+  try {
+    return JSON.parse(text) as Record<string, unknown>
+  } catch {
+    return null
+  }
+}

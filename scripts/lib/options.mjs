@@ -1,0 +1,19 @@
+import { parseArgs } from 'node:util'
+import { fail } from './system.mjs'
+
+/**
+ * What follows a script's name, `--name value` or `--flag`; what is not known is said and ends it.
+ * @param {string[]} named  @param {string[]} flags  @returns {Record<string, any>}
+ */
+export function options(named, flags = []) {
+  try {
+    return parseArgs({
+      options: Object.fromEntries([
+        ...named.map(n => [n, { type: /** @type {const} */ ('string') }]),
+        ...flags.map(n => [n, { type: /** @type {const} */ ('boolean') }]),
+      ]),
+    }).values
+  } catch (e) {
+    return fail(e instanceof Error ? e.message : String(e))
+  }
+}
