@@ -207,6 +207,8 @@ class Builder {
         upMbps,
         pingMs,
         wouldNotLoad: downMbps === null,
+        via: null,
+        doubted: false,
         stopId: this.doc.jobs[0]!.stopId,
       } satisfies Omit<SpeedRun, 'id'>),
     )

@@ -81,6 +81,9 @@ const RULES = { mapping: {}, heightUnit: 'm', swapped: false, fallbackBand: null
 const ROUTES: Route[] = [
   { file: '[...].ts', method: 'GET', path: '/api/nothing/here' },
   { file: '[...].ts', method: 'POST', path: '/api/jobs/x/y/z/w', body: {} },
+  { file: 'speed/ping.get.ts', method: 'GET', path: '/api/speed/ping' },
+  { file: 'speed/down.get.ts', method: 'GET', path: '/api/speed/down?bytes=1000' },
+  { file: 'speed/up.post.ts', method: 'POST', path: '/api/speed/up', body: {} },
   { file: 'instruments.get.ts', method: 'GET', path: '/api/instruments' },
   { file: 'health.get.ts', method: 'GET', path: '/api/health' },
   { file: 'auth/me.get.ts', method: 'GET', path: '/api/auth/me' },

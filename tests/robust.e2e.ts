@@ -157,6 +157,8 @@ test('the same batch sent twice is taken once; a double click keeps one reading'
       upMbps: 1,
       pingMs: 40,
       wouldNotLoad: false,
+      via: null,
+      doubted: false,
     },
   }
   const first = (await (await page.request.post(`/api/jobs/${CROFT}/changes`, { data: { changes: [change] } })).json()) as {

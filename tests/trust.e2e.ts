@@ -241,6 +241,8 @@ test('a row names only rows of its own job: another’s spot, stop, design, part
       upMbps: 1,
       pingMs: null,
       wouldNotLoad: false,
+      via: null,
+      doubted: false,
     }),
     c('runs', {
       designId: mine,

@@ -288,6 +288,10 @@ const speedRuns = {
   upMbps: opt(Num(0, 10_000)),
   pingMs: opt(Num(0, 100_000)),
   wouldNotLoad: Type.Boolean(),
+  /** of a test against our own server: a mark of the public address it came from */
+  via: opt(Text(64)),
+  /** it went another way than the set-up's earlier ones: it stays, and counts in no median */
+  doubted: Type.Boolean(),
 }
 
 /** A call tried, never to an emergency number. */
@@ -476,7 +480,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
-  speedRuns: { stopId: null, setupId: null, band: null, cellId: null },
+  speedRuns: { stopId: null, setupId: null, band: null, cellId: null, via: null, doubted: false },
   checks: { stopId: null, about: null },
   sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null },
 }

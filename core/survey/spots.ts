@@ -40,6 +40,8 @@ export interface SpotSummary {
 export interface LogIndex {
   readings: Made<Reading>[]
   runs: Made<SpeedRun>[]
+  /** tests that went another way than they were meant to: shown, and in no median */
+  doubted: Made<SpeedRun>[]
   calls: Made<Call>[]
   setups: ReadonlyMap<string, SetUp>
   /** the job's own edges of the grades of RSRP; undefined for the trade's */
@@ -49,9 +51,11 @@ export interface LogIndex {
 /** What stands of the log, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
 export function logIndex(doc: JobDocument): LogIndex {
   const setups = setUpsOf(doc)
+  const runs = made(standing(ofStop(doc, doc.speedRuns)), setups)
   return {
     readings: made(standing(ofStop(doc, doc.readings)), setups),
-    runs: made(standing(ofStop(doc, doc.speedRuns)), setups),
+    runs: runs.filter(r => !r.doubted),
+    doubted: runs.filter(r => r.doubted),
     calls: made(standing(ofStop(doc, doc.calls)), setups),
     setups,
     edges: (doc.jobs[0]?.rsrpEdges as unknown as GradeEdges | null) ?? undefined,

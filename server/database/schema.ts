@@ -537,6 +537,8 @@ export const speedRuns = pgTable(
     upMbps: doublePrecision('up_mbps'),
     pingMs: doublePrecision('ping_ms'),
     wouldNotLoad: boolean('would_not_load').notNull().default(false),
+    via: text('via'),
+    doubted: boolean('doubted').notNull().default(false),
     band: text('band'),
     cellId: text('cell_id'),
   },

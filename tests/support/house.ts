@@ -181,6 +181,8 @@ export class House {
       upMbps,
       pingMs: 40,
       wouldNotLoad: false,
+      via: null,
+      doubted: false,
     })
     return this
   }

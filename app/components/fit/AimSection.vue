@@ -114,6 +114,8 @@ async function begin(stepDeg: number | null) {
     'start a sweep',
   )
   pass.value = 1
+  anew.value = false
+  tone.begin()
 }
 const { once } = useOnce()
 const keepStep = () => once(saveStep)
@@ -244,9 +246,19 @@ const STRIP: Record<Measured, [number, number]> = {
   sinrDb: [-10, 30],
   rssiDbm: [-113, -51],
 }
+/** while one is under way the choice of another waits behind a word */
+const anew = ref(false)
+const choosing = computed(() => !sweep.value || !steps.value.length || anew.value || (next.value === null && !!result.value))
 const dialSize = computed(() => Math.max(200, Math.min(width.value, height.value || 340)))
+/** of few readings the dial shows the fitted pattern's interval */
+const withBest = computed(() => {
+  const a = store.result!
+  if (!a.sweep?.result || !best.value || planStep.value !== null) return a
+  const { headingDeg, plusMinusDeg } = best.value
+  return { ...a, sweep: { ...a.sweep, result: { ...a.sweep.result, headingDeg, plusMinusDeg } } }
+})
 const dial = computed(() =>
-  layoutDial(store.result!, {
+  layoutDial(withBest.value, {
     size: dialSize.value,
     masts: 1,
     showSweep: true,
@@ -349,6 +361,7 @@ useKeys({
             @keydown.enter="press"
           />
           <button
+            v-if="live.value.value === null"
             type="button"
             class="sign fig"
             aria-label="minus or plus"
@@ -376,13 +389,12 @@ useKeys({
         />
         <div class="listen">
           <button type="button" class="press small" data-test="listen" @click="listening = true">
-            {{ live.modem.live ? `hears ${live.modem.link!.name}` : 'listen to a modem' }}
+            {{ live.modem.live ? `hears ${live.modem.link!.name}` : live.modem.trouble || 'listen to a modem' }}
           </button>
           <label v-if="live.value.value !== null" class="auto"
-            ><input v-model="byItself" type="checkbox" data-test="by-itself" /> keep by itself after {{ holdS }} s</label
+            ><input v-model="byItself" type="checkbox" data-test="by-itself" /> keep after {{ holdS }} s</label
           >
           <label v-if="tone.on.value" class="auto"><input v-model="tone.spoken.value" type="checkbox" /> say the figures</label>
-          <span v-if="live.modem.trouble" class="error" role="status">{{ live.modem.trouble }}</span>
         </div>
         <div class="tell">
           <svg viewBox="0 0 44 36" width="44" height="36" aria-hidden="true">
@@ -436,7 +448,8 @@ useKeys({
         ><span v-if="result?.flat">hardly moves with turning: not the antenna’s direction that limits</span>
       </p>
       <div class="start">
-        <template v-if="!sweep || steps.length === 0 || view!.result"
+        <button v-if="!choosing" type="button" class="press small" data-test="anew" @click="anew = true">another sweep</button>
+        <template v-if="choosing"
           ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }} by</span>
           <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
             <option v-for="(q, key) in SWEPT" :key="key" :value="key">{{ q.words }}</option>
@@ -563,9 +576,9 @@ useKeys({
   gap: 8px;
 }
 .huge {
-  font-size: 72px;
+  font-size: 68px;
   font-weight: 600;
-  width: 200px;
+  width: 5.1ch;
   border: 0;
   border-bottom: 2px solid var(--mv-line);
   background: none;
@@ -723,8 +736,24 @@ small {
     gap: 8px;
   }
   .huge {
-    width: 140px;
-    font-size: 62px;
+    width: 4.6ch;
+    font-size: 58px;
+  }
+  .strip {
+    height: 40px;
+  }
+  .auto {
+    min-height: 44px;
+  }
+  .listen {
+    gap: 8px;
+  }
+  .listen .press {
+    min-height: 44px;
+    flex: 1;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .dial {
     flex: 1 1 200px;

@@ -5,9 +5,11 @@ import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
+import type { TestedSpeed } from '~/instruments/speed'
 import { mastOfReading } from '#core/survey/calibrate'
 import { standing } from '#core/job/changes'
 import { asPlanned } from '#core/survey/setups'
+import type { PageFigures } from '#core/formats/status-page'
 import type { Step } from '#core/fitting/splice'
 
 /** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
@@ -155,6 +157,27 @@ async function saveReading() {
   if (kept) values.rsrp = values.sinr = values.rsrq = ''
   active.value = 'rsrp'
 }
+/** What a modem said, or its page: into the fields, as if typed. */
+function fill(f: Partial<PageFigures>) {
+  kind.value = 'reading'
+  const text = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v).replace('-', '−'))
+  values.rsrp = text(f.rsrpDbm)
+  values.rsrq = text(f.rsrqDb)
+  values.sinr = text(f.sinrDb)
+  if (f.cellId) values.cell = f.cellId
+  if (f.band) values.band = f.band
+  if (f.bandwidthMHz) values.width = String(f.bandwidthMHz)
+  if (f.technology) technology.value = f.technology
+}
+async function keepHeard(f: Partial<PageFigures>, words: string) {
+  fill(f)
+  await save()
+  if (done.value) done.value = `${done.value}: ${words}`
+}
+function showPage(f: PageFigures, told: string) {
+  fill(f)
+  errors.all = told
+}
 /** The carrier that the link was last seen on here, with this set-up. */
 function answeredBy(): { band: string | null; cellId: string | null } {
   const last = standing(store.doc!.readings).findLast(
@@ -171,13 +194,31 @@ async function saveSpeed(wouldNotLoad: boolean) {
   }
   const kept = await keep(
     'speedRuns',
-    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad, ...answeredBy() },
+    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad, via: null, doubted: false, ...answeredBy() },
     'a speed test',
     wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`,
   )
   if (kept) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
   active.value = fields.value[0]!.name
+}
+/** A test of our own: kept as it came, marked where it went another way than the set-up's earlier ones. */
+async function keepTested(t: TestedSpeed) {
+  const kept = await keep(
+    'speedRuns',
+    {
+      downMbps: t.downMbps,
+      upMbps: t.upMbps,
+      pingMs: t.pingMs,
+      wouldNotLoad: false,
+      via: t.via,
+      doubted: t.doubted,
+      ...answeredBy(),
+    },
+    'a speed test',
+    t.doubted ? 'kept, marked: it went another way' : `kept ${num(t.downMbps, 1)} down`,
+  )
+  if (!kept && !errors.all) errors.all = 'the test could not be kept'
 }
 const CALLS = [
   { words: 'made, heard both ways, held', made: true, heard: true, dropped: false },
@@ -277,6 +318,8 @@ const hint = computed(() => {
       <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
     </div>
     <SetupPicker v-model="setupId" :after="after" />
+    <DwellPanel v-if="kind === 'reading'" @heard="keepHeard" @page="showPage" />
+    <SpeedPanel v-else-if="kind === 'speed'" :setup-id="setupId" @tested="keepTested" />
     <div v-if="kind === 'call'" class="calls">
       <button
         v-for="c in CALLS"

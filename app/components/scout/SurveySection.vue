@@ -3,6 +3,7 @@ import { layoutSection } from '#core/drawing/section'
 import { placeForSpot } from '#core/site/building'
 import { moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
+import { bestSpot } from '#core/survey/best'
 import { logIndex } from '#core/survey/spots'
 import { setupWords } from '#core/survey/setups'
 import type { SetUp } from '#core/survey/setups'
@@ -43,6 +44,7 @@ const badge = (id: string) => {
     .filter(Boolean)
     .join(' · ')
 }
+const best = computed(() => bestSpot(summaries.value, mine.value?.band ?? null))
 const stop = computed(() => presentStop(store.doc!))
 const taken = computed(() => logIndex(store.doc!))
 const log = computed(() =>
@@ -69,7 +71,7 @@ const log = computed(() =>
         text: r.dropped ? 'call dropped' : r.heard ? 'call held' : r.made ? 'call not heard' : 'no call made',
         rest: withWords(r.setup),
       })),
-    ...taken.value.runs
+    ...[...taken.value.runs, ...taken.value.doubted]
       .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
@@ -79,7 +81,9 @@ const log = computed(() =>
         text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`,
         rest: r.wouldNotLoad
           ? ''
-          : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`,
+          : r.doubted
+            ? 'went another way than the set-up’s earlier tests: counts in no median'
+            : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`,
       })),
   ].sort((a, b) => b.at.localeCompare(a.at)),
 )
@@ -237,6 +241,10 @@ useKeys({
           </dl>
         </header>
         <ReadingEntry v-if="session.mayEdit" :spot-id="spot.id" />
+        <p v-if="best" class="best" data-test="best-spot">
+          Best so far: <b>{{ best.best.spot.name }}</b>, {{ best.quantity }} {{ num(best.byDb, 1) }} dB over
+          {{ best.next.spot.name }}{{ best.beyondNoise ? '' : ': that may be chance, read both again' }}
+        </p>
         <p class="soft tip">
           About 30 s at each spot, three times: the median counts, the spread is kept. Grades are {{ GRADE_SOURCE }}.
         </p>

@@ -39,6 +39,8 @@ CREATE TABLE "photos" (
 	CONSTRAINT "photos_of_job" UNIQUE("crew_id","job_id","id")
 );
 --> statement-breakpoint
+ALTER TABLE "speed_runs" ADD COLUMN "via" text;--> statement-breakpoint
+ALTER TABLE "speed_runs" ADD COLUMN "doubted" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "fixtures" ADD CONSTRAINT "fixtures_crew_id_job_id_jobs_crew_id_id_fk" FOREIGN KEY ("crew_id","job_id") REFERENCES "public"."jobs"("crew_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "photos" ADD CONSTRAINT "photos_crew_id_job_id_jobs_crew_id_id_fk" FOREIGN KEY ("crew_id","job_id") REFERENCES "public"."jobs"("crew_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "photos" ADD CONSTRAINT "ref:photos.stopId" FOREIGN KEY ("crew_id","job_id","stop_id") REFERENCES "public"."stops"("crew_id","job_id","id") ON DELETE SET NULL ("stop_id");--> statement-breakpoint

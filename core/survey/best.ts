@@ -1,0 +1,44 @@
+/** The best spot so far, by how much, and whether that is more than chance. */
+import type { SpotSummary } from './spots'
+import type { Summary } from './stats'
+import { sigmaOfMedian } from './stats'
+
+export interface BestSpot {
+  best: SpotSummary
+  next: SpotSummary
+  quantity: 'SINR' | 'RSRP'
+  byDb: number
+  /** the difference is outside what nine in ten repeats would bring by chance */
+  beyondNoise: boolean
+}
+
+/** Spread of one reading where it was not repeated, dB. @source common practice (no source) */
+const ONE_READING_DB = 2
+/** One-sided nine in ten of the difference: 5 % each way. */
+const Z = 1.645
+
+/**
+ * Compares the spots read on one band, by SINR where both have it, else by RSRP.
+ * @returns null where fewer than two were read
+ */
+export function bestSpot(summaries: readonly SpotSummary[], band: string | null): BestSpot | null {
+  const read = summaries.filter(s => s.rsrp && (band === null || s.band === band))
+  if (read.length < 2) return null
+  const bySinr = read.every(s => s.sinr)
+  const of = (s: SpotSummary): Summary => (bySinr ? s.sinr! : s.rsrp!)
+  const [best, next] = [...read].sort((a, b) => of(b).median - of(a).median) as [SpotSummary, SpotSummary]
+  const byDb = of(best).median - of(next).median
+  const sigma = Math.hypot(sigmaOfMedian(of(best), ONE_READING_DB), sigmaOfMedian(of(next), ONE_READING_DB))
+  return { best, next, quantity: bySinr ? 'SINR' : 'RSRP', byDb, beyondNoise: byDb > Z * sigma }
+}
+
+/** Thirds of a dwell whose medians differ by less than this have settled, dB. Assumed. */
+const SETTLED_DB = 0.7
+
+/** @returns whether what is heard at one place has stopped drifting: its last third against the one before */
+export function hasSettled(values: readonly number[]): boolean {
+  const third = Math.floor(values.length / 3)
+  if (third < 3) return false
+  const middle = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!
+  return Math.abs(middle(values.slice(-third)) - middle(values.slice(-2 * third, -third))) < SETTLED_DB
+}

@@ -1,0 +1,133 @@
+/** A modem listened to on the roof: figures by themselves, few readings, the network gone in the middle. */
+import type { Page } from '@playwright/test'
+import { database, expect, KILN, openJob, sent, STANDIN_CODE, test } from './support/fixtures'
+
+const ROOF = { width: 390, height: 844 }
+
+async function climb(page: Page): Promise<void> {
+  for (const key of ['falls', 'overhead', 'storm']) {
+    const box = page.locator(`[data-test=tick-${key}]`)
+    if (await box.count()) await box.click()
+  }
+}
+async function listen(page: Page): Promise<void> {
+  await page.locator('[data-test=listen]').click()
+  await expect(page.locator('[data-test=pair-code] input')).toHaveValue(STANDIN_CODE)
+  await page.locator('[data-test=modem-bridge]').click()
+  await expect(page.locator('[data-test=listen]')).toContainText('hears simulated modem')
+}
+const figure = async (page: Page) => Number((await page.locator('[data-test=aim-value]').inputValue()).replace('−', '-'))
+
+test('on the roof: the modem is heard, steps are kept by themselves, with the network off in the middle', async ({
+  demoPage: page,
+  app,
+  quiet,
+}) => {
+  test.setTimeout(180_000)
+  await page.setViewportSize(ROOF)
+  await openJob(page, KILN, 'aim')
+  await climb(page)
+  await listen(page)
+  await page.locator('[data-test=quantity]').selectOption('RSRP')
+  await page.locator('[data-test=dwell]').selectOption('10')
+  await page.locator('[data-test=sweep-few]').click()
+  await expect.poll(() => figure(page)).toBeLessThan(-50)
+  await page.locator('[data-test=by-itself]').check()
+  const kept = page.getByText(/\d+ kept/)
+  await expect(kept).toContainText('2 kept', { timeout: 40_000 })
+  await page.context().setOffline(true)
+  await expect(kept).toContainText('4 kept', { timeout: 40_000 })
+  await page.context().setOffline(false)
+  await page.locator('[data-test=by-itself]').uncheck()
+  await expect(page.locator('[data-test=link]')).toHaveText('all sent', { timeout: 30_000 })
+  const sql = database(app)
+  const rows = await sql`
+    select s.value, s.heading_deg from steps s join sweeps w on w.crew_id = s.crew_id and w.id = s.sweep_id
+    where w.job_id = ${KILN} and w.quantity = 'RSRP' and w.step_deg is null`
+  expect(rows.length).toBeGreaterThanOrEqual(4)
+  expect(rows.every(r => r.value < -50 && r.value > -140)).toBe(true)
+  expect(new Set(rows.map(r => r.heading_deg)).size).toBe(rows.length)
+  await sql.end()
+  quiet.splice(0)
+})
+
+test('a wrong code, a bridge that is gone and a browser without ports are told in words', async ({ demoPage: page, quiet }) => {
+  await openJob(page, KILN, 'aim')
+  await page.locator('[data-test=listen]').click()
+  await page.locator('[data-test=pair-code] input').fill('000000')
+  await page.locator('[data-test=modem-bridge]').click()
+  await expect(page.locator('[data-test=modem-trouble]')).toContainText('not the pairing code')
+  await page
+    .locator('[data-test=modem-replay]')
+    .setInputFiles({ name: 'x.txt', mimeType: 'text/plain', buffer: Buffer.from('nothing') })
+  await expect(page.locator('[data-test=modem-trouble]')).toContainText('no recording of a modem')
+  await page.locator('[data-test=modem-replay]').setInputFiles({
+    name: 'talk.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('0 OK\n20 +CESQ: 99,99,255,255,20,46\n40 OK\n9000 OK\n'),
+  })
+  await expect(page.locator('[data-test=listen]')).toContainText('hears talk.txt')
+  await sent(page)
+  quiet.splice(0)
+})
+
+test('half a minute at a spot becomes a reading; a page that is pasted fills the fields', async ({ demoPage: page, app }) => {
+  await openJob(page, KILN, 'survey')
+  await page.locator('[data-test=paste]').click()
+  await page.locator('[data-test=page]').fill('Uptime 3 days')
+  await page.locator('[data-test=take-page]').click()
+  await expect(page.getByRole('alert').filter({ hasText: 'No RSRP' })).toBeVisible()
+  await page.locator('[data-test=page]').fill('Band: B20\nRSRP: −93 dBm, SINR: 6,5 dB\nRSRP: −99 dBm')
+  await page.locator('[data-test=take-page]').click()
+  await expect(page.locator('[data-test=rsrp] input')).toHaveValue('−93')
+  await expect(page.locator('[data-test=sinr] input')).toHaveValue('6.5')
+  await expect(page.getByText('several carriers are named')).toBeVisible()
+
+  await listen(page)
+  await page.locator('[data-test=dwell]').click()
+  await expect(page.getByRole('timer')).toContainText('settled', { timeout: 25_000 })
+  await page.locator('[data-test=dwell-keep]').click()
+  await expect(page.getByText(/answers over \d+ s/)).toBeVisible()
+  await sent(page)
+  const sql = database(app)
+  const [row] = await sql`select rsrp_dbm, cell_id from readings where job_id = ${KILN} order by taken_at_utc desc limit 1`
+  expect(row!.rsrp_dbm).toBeLessThan(-50)
+  expect(row!.cell_id).toMatch(/^[0-9A-F]+$/)
+  await sql.end()
+})
+
+test('a speed test of our own is asked for, stopped, run, and kept; one that went another way counts in no median', async ({
+  demoPage: page,
+  app,
+  quiet,
+}) => {
+  test.setTimeout(120_000)
+  await openJob(page, KILN, 'survey')
+  await page.getByRole('button', { name: 'speed', exact: true }).click()
+  const run = async () => {
+    await page.locator('[data-test=speed-run]').click()
+    await page.locator('[data-test=speed-go]').click()
+  }
+  await run()
+  await page.locator('[data-test=speed-stop]').click()
+  await expect(page.getByRole('alert').filter({ hasText: 'stopped' })).toBeVisible()
+  await run()
+  await expect(page.locator('[data-test=speed-said]')).toContainText('ms idle', { timeout: 40_000 })
+  await sent(page)
+  const sql = database(app)
+  const kept = () => sql`
+    select down_mbps, up_mbps, ping_ms, via, doubted from speed_runs where job_id = ${KILN} and via is not null order by taken_at_utc`
+  const [first] = await kept()
+  expect(first!.down_mbps).toBeGreaterThan(1)
+  expect(first!.up_mbps).toBeGreaterThan(0.5)
+  expect(first!.doubted).toBe(false)
+  // As if the set-up's earlier test had come over another line.
+  await sql`update speed_runs set via = 'elsewhere' where job_id = ${KILN} and via is not null`
+  await page.reload()
+  await expect(page.locator('[data-test=promise]')).toBeVisible()
+  await page.getByRole('button', { name: 'speed', exact: true }).click()
+  await run()
+  await expect(page.getByText('counts in no median')).toBeVisible({ timeout: 40_000 })
+  await sql.end()
+  quiet.splice(0)
+})
