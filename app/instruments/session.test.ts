@@ -101,6 +101,7 @@ describe('a talk with a modem', () => {
       () => false,
     )
     expect(again.why).toBe('the recording is at its end')
+    expect(again.samples.map(s => s.rsrpDbm?.value).slice(0, 3)).toEqual(first.samples.map(s => s.rsrpDbm?.value).slice(0, 3))
     expect(() => recordingLink('a,b,c', 'x')).toThrow('no recording')
   })
 })

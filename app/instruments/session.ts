@@ -66,6 +66,11 @@ export class ModemSession {
 
   /** Asks until it is stopped or the link goes. */
   async run(): Promise<void> {
+    if (this.link.kind === 'recording') {
+      // Nothing is asked: its answers come in their own time.
+      this.link.write('')
+      return
+    }
     await this.ask('ATE0')
     await this.ask('AT+CEREG=2')
     for (let round = 0; this.running; round++) {
@@ -137,5 +142,7 @@ export class ModemSession {
     }
     this.garbled = 0
     this.state = { ...this.state, ...said }
+    const level = 'rsrpDbm' in said || 'rssiDbm' in said
+    if (level && this.running && this.link.kind === 'recording') this.events.sample({ ...this.state, atMs: this.now() })
   }
 }

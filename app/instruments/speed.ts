@@ -35,6 +35,13 @@ const PATH = '/api/speed'
 
 /** @throws Error in words where it was stopped or the connection went */
 export async function testSpeed(o: SpeedOptions): Promise<Omit<TestedSpeed, 'doubted'>> {
+  return measured(o).catch((e: unknown) => {
+    if (o.signal.aborted) throw new Error('The test was stopped.', { cause: e })
+    throw e instanceof TypeError ? new Error('The connection went in the middle of the test.', { cause: e }) : e
+  })
+}
+
+async function measured(o: SpeedOptions): Promise<Omit<TestedSpeed, 'doubted'>> {
   o.progress('idle', 0, 0)
   const idle = await pings(PINGS, o.signal)
   const down = await direction('down', o)
@@ -111,11 +118,8 @@ async function direction(way: 'down' | 'up', o: SpeedOptions): Promise<{ mbps: n
         ),
       ),
     )
-    if (o.signal.aborted) throw new Error('The test was stopped.')
-    if (!over() || !meter.all) throw failed.find(Boolean) ?? new Error('Nothing came through.')
+    if (o.signal.aborted || !over() || !meter.all) throw failed.find(Boolean) ?? new Error('Nothing came through.')
     return { mbps: meter.mbps(), bytes: meter.all, times }
-  } catch (e) {
-    throw e instanceof TypeError ? new Error('The connection went in the middle of the test.', { cause: e }) : e
   } finally {
     clearInterval(tick)
     o.signal.removeEventListener('abort', end)

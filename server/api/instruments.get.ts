@@ -2,5 +2,5 @@
 export default defineEventHandler(async event => {
   await requireMember(event)
   const { standin, demo } = useRuntimeConfig()
-  return { bridges: bridgesAllowed(), code: (demo && standin) || null }
+  return { bridges: bridgesAllowed(), code: demo && standin ? String(standin) : null }
 })

@@ -6,7 +6,8 @@ import { presentStop } from '#core/survey/place'
 import { bestSpot } from '#core/survey/best'
 import { logIndex } from '#core/survey/spots'
 import { setupWords } from '#core/survey/setups'
-import type { SetUp } from '#core/survey/setups'
+import type { Made, SetUp } from '#core/survey/setups'
+import type { SpeedRun } from '#core/job/schema'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { fromMetres, num } from '#core/units'
 
@@ -79,14 +80,16 @@ const log = computed(() =>
         at: r.takenAtUtc,
         row: r,
         text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`,
-        rest: r.wouldNotLoad
-          ? ''
-          : r.doubted
-            ? 'went another way than the set-up’s earlier tests: counts in no median'
-            : `${r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`,
+        rest: restOf(r),
       })),
   ].sort((a, b) => b.at.localeCompare(a.at)),
 )
+function restOf(r: Made<SpeedRun>): string {
+  if (r.wouldNotLoad) return ''
+  if (r.doubted) return 'went another way than the set-up’s earlier tests: counts in no median'
+  const up = r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''
+  return `${up} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`
+}
 /** said only where there is more than one to tell apart */
 const withWords = (s: SetUp | null): string => (s && store.doc!.setups.length > 1 ? setupWords(s) : '')
 async function withdraw(entry: (typeof log.value)[number]) {
