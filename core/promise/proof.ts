@@ -4,6 +4,8 @@ import type { LogIndex, SpotSummary } from '../survey/spots'
 import { summariseSpot } from '../survey/spots'
 import { changedBetween, setupWords } from '../survey/setups'
 import type { SetUp, Trait } from '../survey/setups'
+import { byDwell, differenceOf, USUAL_SPREAD } from '../survey/difference'
+import type { Difference } from '../survey/difference'
 import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, num, signed } from '../units'
 
@@ -108,8 +110,12 @@ function compare(before: SpotSummary, after: SpotSummary): SpotProof {
   const downPercent = before.down && after.down ? changePercent(before.down.median, after.down.median) : null
   const parts: string[] = []
   const other = alike || !before.band || !after.band ? '' : `, ${before.band} before and ${after.band} after`
-  if (rsrpChangeDb !== null) parts.push(`${signed(rsrpChangeDb)} dB of RSRP${other}`)
-  if (sinrChangeDb !== null) parts.push(`${signed(sinrChangeDb)} dB of SINR`)
+  const level = (what: string, field: 'rsrpDbm' | 'sinrDb', by: number) => {
+    const d = levelDifference(before, after, field)
+    return `${signed(by)} dB of ${what}${d ? ` (${signed(d.low)} to ${signed(d.high)})` : ''}`
+  }
+  if (rsrpChangeDb !== null) parts.push(`${level('RSRP', 'rsrpDbm', rsrpChangeDb)}${other}`)
+  if (sinrChangeDb !== null) parts.push(level('SINR', 'sinrDb', sinrChangeDb))
   if (downTimes) parts.push(`${timesWords(downTimes, downPercent)} the download`)
   else if (before.down && before.down.median === 0 && after.down)
     parts.push(after.down.median > 0 ? 'loads where it did not load before' : 'still does not load')
@@ -196,10 +202,35 @@ export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null):
   return lines
 }
 
-/** Two sets of tests differ beyond noise where neither reaches into the other, with at least three each. Assumed. */
+/** Speed tests from which a median is one. @source three or more, common practice (no source) */
 const LEAST_TESTS = 3
-const apart = (a: SpotSummary['down'], b: SpotSummary['down']): boolean =>
-  !!a && !!b && a.count >= LEAST_TESTS && b.count >= LEAST_TESTS && (a.low > b.high || b.low > a.high)
+/** A test that did not load counts as so little, Mbit/s: its logarithm is wanted. Assumed. */
+const NOTHING_MBPS = 0.02
+
+/** Speeds of two set-ups compared by their logarithms, tests of one dwell as they are: each loads the cell anew. */
+export function speedDifference(a: SpotSummary, b: SpotSummary, side: 'downMbps' | 'upMbps'): Difference | null {
+  const logs = (s: SpotSummary) =>
+    s.runs.flatMap(r => {
+      const v = r.wouldNotLoad ? 0 : r[side]
+      return v === null ? [] : [Math.log(Math.max(NOTHING_MBPS, v))]
+    })
+  return differenceOf(logs(a), logs(b), USUAL_SPREAD.speed)
+}
+
+/** Levels of two set-ups compared, readings of one dwell as one. */
+export function levelDifference(a: SpotSummary, b: SpotSummary, field: 'rsrpDbm' | 'sinrDb'): Difference | null {
+  const values = (s: SpotSummary) =>
+    byDwell(s.readings.flatMap(x => (x[field] === null ? [] : [{ takenAtUtc: x.takenAtUtc, value: x[field] }])))
+  return differenceOf(values(a), values(b), USUAL_SPREAD.db)
+}
+
+/** @returns by which test, and how sure: `rank sum, p 0.03`, `by the usual spread of 20 %` */
+export function testWords(d: Difference, unit: 'speed' | 'db'): string {
+  if (d.p !== null) return `rank sum, p ${d.p < 0.01 ? '< 0.01' : num(d.p, 2)}`
+  return `${d.counts[0]} and ${d.counts[1]}, usual spread of ${unit === 'speed' ? '20 %' : '2 dB'} assumed`
+}
+
+const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(Math.exp(d.high), 1)} times`
 
 /** What is shown by two set-ups that differ in one thing alone, on one band. */
 export function provenBy(lines: readonly SetupLine[]): Shown[] {
@@ -208,15 +239,17 @@ export function provenBy(lines: readonly SetupLine[]): Shown[] {
     if (!above || line.changed.length !== 1) return []
     const [a, b] = [above.summary, line.summary]
     if (!a.down || !b.down || (line.changed[0] !== 'band lock' && a.band && b.band && a.band !== b.band)) return []
+    const d = speedDifference(a, b, 'downMbps')
+    if (!d) return []
     const t = ratioRange(a.down.median, b.down.median, stepOf(a.down.median), stepOf(b.down.median))
-    const words = apart(a.down, b.down)
-      ? t
-        ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download`
-        : 'loads where it did not load before'
-      : Math.min(a.down.count, b.down.count) < LEAST_TESTS
-        ? `${signed(b.down.median - a.down.median, 1)} Mbit/s, by too few tests`
-        : `no difference worth naming (${signed(b.down.median - a.down.median, 1)} Mbit/s)`
-    return [{ what: line.changed[0]!, words }]
+    const by = `${timesOf(d)} nine in ten, ${testWords(d, 'speed')}`
+    const few = Math.min(a.down.count, b.down.count) < LEAST_TESTS ? ', by too few tests' : ''
+    const words = !d.beyondChance
+      ? `no difference beyond chance (${signed(b.down.median - a.down.median, 1)} Mbit/s; ${by})`
+      : t
+        ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download (${by})`
+        : `loads where it did not load before (${testWords(d, 'speed')})`
+    return [{ what: line.changed[0]!, words: `${words}${few}` }]
   })
 }
 

@@ -248,7 +248,9 @@ const STRIP: Record<Measured, [number, number]> = {
 }
 /** while one is under way the choice of another waits behind a word */
 const anew = ref(false)
-const choosing = computed(() => !sweep.value || !steps.value.length || anew.value || (next.value === null && !!result.value))
+const choosing = computed(
+  () => !sweep.value || !steps.value.length || anew.value || locked.value || (next.value === null && !!result.value),
+)
 const dialSize = computed(() => Math.max(200, Math.min(width.value, height.value || 340)))
 /** of few readings the dial shows the fitted pattern's interval */
 const withBest = computed(() => {
@@ -381,7 +383,7 @@ useKeys({
         </div>
         <p v-if="error" class="error" role="alert">{{ error }}</p>
         <LiveStrip
-          v-if="live.what.value && live.modem.live"
+          v-if="live.what.value && live.value.value !== null"
           :what="live.what.value"
           :low="STRIP[live.what.value][0]"
           :high="STRIP[live.what.value][1]"
@@ -391,6 +393,9 @@ useKeys({
           <button type="button" class="press small" data-test="listen" @click="listening = true">
             {{ live.modem.live ? `hears ${live.modem.link!.name}` : live.modem.trouble || 'listen to a modem' }}
           </button>
+          <span v-if="live.modem.live && live.value.value === null" class="soft" data-test="not-told"
+            >it does not tell {{ reads.words }}: sweep by {{ live.told.value.join(' or ') || 'what you read yourself' }}</span
+          >
           <label v-if="live.value.value !== null" class="auto"
             ><input v-model="byItself" type="checkbox" data-test="by-itself" /> keep after {{ holdS }} s</label
           >
