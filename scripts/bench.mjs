@@ -24,6 +24,7 @@ const build = await ensureBuild()
 const { startCluster, dropDatabase, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 const { benchLoad } = await import('./lib/bench-load.mjs')
+const { benchLive } = await import('./lib/bench-live.mjs')
 const { benchPlan } = await import('./lib/bench-plan.mjs')
 const { benchGround, benchMasts, benchPage, compiled, quantile, round } = await import('./lib/bench-scout.mjs')
 /** @type {{ name: string, value: number, unit: string, ratio?: number, against?: string }[]} */
@@ -99,6 +100,7 @@ add({ name: 'advisor', value: medianMs(10, () => k.advise(home, ofHome, NOW)), u
 
 add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, NOW, 'booster')), unit: 'ms' })
 benchPlan(add, k)
+benchLive(add, k)
 benchGround(add, k)
 
 /**
