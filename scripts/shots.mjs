@@ -24,6 +24,30 @@ const tick = async (/** @type {import('@playwright/test').Page} */ page) => {
 const KILN = job(1)
 const LOFT = job(2)
 
+/** An exercise turned through, read four times and locked. */
+const practise = async (/** @type {import('@playwright/test').Page} */ page) => {
+  await page.locator('[data-test=exercise-4]').click()
+  for (const presses of [3, 12, 16, 15]) {
+    for (let i = 0; i < presses; i++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(2400)
+  }
+  await page.keyboard.press('l')
+}
+/** The modem of the demo listened to, and a few readings kept by themselves. */
+const listen = async (/** @type {import('@playwright/test').Page} */ page) => {
+  await tick(page)
+  await page.locator('[data-test=listen]').click()
+  await page.waitForTimeout(800)
+  await page.locator('[data-test=modem-bridge]').click()
+  await page.waitForTimeout(1500)
+  await page.locator('[data-test=quantity]').selectOption('RSRP')
+  await page.locator('[data-test=dwell]').selectOption('10')
+  await page.locator('[data-test=sweep-few]').click()
+  await page.locator('[data-test=by-itself]').check()
+  await page.waitForTimeout(76_000)
+}
+
 /**
  * name, width, height, path, and what is done before the picture
  * @type {[string, number, number, string, ((page: import('@playwright/test').Page) => Promise<unknown>)?][]}
@@ -33,7 +57,6 @@ const VIEWS = [
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(6)}/survey`],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
-  ['map', 1280, 800, `/job/${KILN}/bearings`, page => page.keyboard.press('v').then(() => page.waitForTimeout(2500))],
   ['boat', 1280, 800, `/job/${job(5)}/level`],
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
@@ -65,9 +88,10 @@ const VIEWS = [
   ['aim', 1280, 800, `/job/${KILN}/aim`],
   ['proof', 1280, 800, `/job/${job(3)}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
+  ['practice', 1280, 800, '/practice', practise],
   ['roof-survey', 390, 844, `/job/${KILN}/survey`],
   ['roof-level', 390, 844, `/job/${LOFT}/level`],
-  ['roof-aim', 390, 844, `/job/${KILN}/aim`, tick],
+  ['roof-aim', 390, 844, `/job/${KILN}/aim`, listen],
 ]
 
 const browser = await chromium.launch({

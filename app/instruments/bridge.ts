@@ -39,7 +39,8 @@ export function openBridge(url: string, code: string): Promise<Link> {
       const standIn = told.ready === 'stand-in'
       gone = () => {}
       done({
-        name: String(told.name ?? 'modem'),
+        // Another page had it first: this one hears what that one asks.
+        name: `${String(told.name ?? 'modem')}${told.turns === false ? ', looking on' : ''}`,
         kind: standIn ? 'stand-in' : 'modem',
         write: t => socket.readyState === WebSocket.OPEN && socket.send(t),
         onText: t => (take = t),

@@ -290,7 +290,7 @@ header > :last-child {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template: 1fr auto / 380px 1fr;
+  grid-template: minmax(0, 1fr) auto / 380px minmax(0, 1fr);
 }
 .tells {
   padding: 16px 20px;
@@ -326,6 +326,7 @@ header > :last-child {
   width: 100%;
   height: 100%;
   min-height: 0;
+  padding: 12px;
   touch-action: none;
   cursor: grab;
 }
@@ -351,7 +352,7 @@ header > :last-child {
 }
 .bar {
   stroke: var(--mv-ink);
-  stroke-width: 4;
+  stroke-width: 3;
 }
 .best {
   stroke: var(--mv-met);
@@ -363,7 +364,7 @@ header > :last-child {
 svg text {
   text-anchor: middle;
   font-weight: 700;
-  font-size: 14px;
+  font-size: 10px;
   fill: var(--mv-ink);
 }
 .acts {
@@ -404,13 +405,25 @@ svg text {
   .dial {
     flex: 1 1 220px;
   }
+  header > span {
+    display: none;
+  }
+  header .press {
+    white-space: nowrap;
+    padding: 6px 10px;
+  }
   .acts {
-    grid-template-columns: 1fr 1fr 1fr;
+    grid-template-columns: repeat(6, 1fr);
     flex: none;
   }
-  .acts .press:nth-child(2),
-  .acts .press:nth-child(3) {
-    grid-column: span 1;
+  .acts .press {
+    grid-column: span 2;
+    padding: 6px 4px;
+  }
+  .acts .press.filled,
+  .acts .press.go {
+    grid-column: span 3;
+    order: 1;
   }
   .key {
     display: none;

@@ -15,12 +15,20 @@ export function benchLive(add, k) {
   })
   // Ten a second for an hour, looked at as the screen does: what it takes at the end, and whether anything has grown.
   const ring = new k.Ring()
-  const sample = (/** @type {number} */ i) => ({ ...k.unknownState(), atMs: i * 100, rsrpDbm: { value: -90 - (i % 7), low: 0, high: 0 } })
+  const sample = (/** @type {number} */ i) => ({
+    ...k.unknownState(),
+    atMs: i * 100,
+    rsrpDbm: { value: -90 - (i % 7), low: 0, high: 0 },
+  })
   for (let i = 0; i < HOUR / 10; i++) ring.push(sample(i))
   const before = heap()
   for (let i = HOUR / 10; i < HOUR; i++) ring.push(sample(i))
   const grown = (heap() - before) / 1e6
-  add({ name: 'hour of readings', value: round(medianMs(() => ring.median('rsrpDbm', HOUR * 100 - 2000)) * 1000), unit: 'µs a look' })
+  add({
+    name: 'hour of readings',
+    value: round(medianMs(() => ring.median('rsrpDbm', HOUR * 100 - 2000)) * 1000),
+    unit: 'µs a look',
+  })
   add({ name: 'hour of readings, heap', value: round(Math.max(0, grown), 1), unit: 'MB grown' })
   add({ name: 'reading to tone', value: round(textToTone(k) * 1000), unit: 'µs' })
 }

@@ -183,7 +183,7 @@ watch(live.value, v => {
 })
 const say = (v: number) => num(v, 0).replace('−', 'minus ')
 watch(live.heldS, s => {
-  if (byItself.value && sweep.value && s >= holdS.value && next.value !== null && safe.value) void keepDwelt()
+  if (byItself.value && sweep.value && s >= holdS.value && next.value !== null && (safe.value || !roof.value)) void keepDwelt()
 })
 /** What is kept is the middle of all that was heard here, not the last answer. */
 async function keepDwelt() {
@@ -276,6 +276,7 @@ const locked = computed(() => {
   return (
     d?.aimedDeg != null &&
     !!d.aimedAtUtc &&
+    (!sweep.value || sweep.value.startedAtUtc <= d.aimedAtUtc) &&
     steps.value.every(s => s.takenAtUtc <= d.aimedAtUtc!) &&
     angleBetween(heading.value, d.aimedDeg) < 2
   )
@@ -741,7 +742,7 @@ small {
     gap: 8px;
   }
   .huge {
-    width: 4.6ch;
+    width: 5.1ch;
     font-size: 58px;
   }
   .strip {

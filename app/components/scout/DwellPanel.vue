@@ -5,6 +5,8 @@ import type { PageFigures } from '#core/formats/status-page'
 import { num } from '#core/units'
 
 /** Half a minute at one place: the modem is heard, the middle of it becomes a reading. Or its page is pasted. */
+/** while one stands and waits, the keys are out of the way */
+const standing = defineModel<boolean>('standing', { default: false })
 const emit = defineEmits<{ heard: [figures: Partial<PageFigures>, words: string]; page: [figures: PageFigures, told: string] }>()
 const modem = useInstrument()
 const DWELL_S = 30
@@ -15,6 +17,7 @@ const pasting = ref(false)
 const text = ref('')
 const pasteError = ref('')
 const startedMs = ref<number | null>(null)
+watch(startedMs, s => (standing.value = s !== null))
 const heldS = computed(() =>
   startedMs.value !== null && modem.sample ? Math.max(0, Math.floor((modem.sample.atMs - startedMs.value) / 1000)) : 0,
 )

@@ -220,6 +220,7 @@ async function keepTested(t: TestedSpeed) {
   )
   if (!kept && !errors.all) errors.all = 'the test could not be kept'
 }
+const dwelling = ref(false)
 const CALLS = [
   { words: 'made, heard both ways, held', made: true, heard: true, dropped: false },
   { words: 'heard badly or one way', made: true, heard: false, dropped: false },
@@ -318,7 +319,7 @@ const hint = computed(() => {
       <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
     </div>
     <SetupPicker v-model="setupId" :after="after" />
-    <DwellPanel v-if="kind === 'reading'" @heard="keepHeard" @page="showPage" />
+    <DwellPanel v-if="kind === 'reading'" v-model:standing="dwelling" @heard="keepHeard" @page="showPage" />
     <SpeedPanel v-else-if="kind === 'speed'" :setup-id="setupId" @tested="keepTested" />
     <div v-if="kind === 'call'" class="calls">
       <button
@@ -349,7 +350,7 @@ const hint = computed(() => {
       />
       <button type="submit" class="press filled" data-test="keep">Keep <kbd class="key">↵</kbd></button>
     </form>
-    <div v-show="kind !== 'call'" class="pad">
+    <div v-show="kind !== 'call' && !dwelling" class="pad">
       <div class="tabs">
         <button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">
           {{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b>
