@@ -23,6 +23,8 @@ const SHEETS: [string, string, string[]][] = [
   [KETCH, 'bearings', ['compass', 'seen', 'import-masts', 'terrain']],
   [LOFT, 'choose', ['figures-outside', 'catalogue']],
   [KILN, 'proof', ['setup-change']],
+  [KILN, 'aim', ['listen']],
+  [LOFT, 'place', ['pins']],
 ]
 
 /** @param within  a part of the page: of a sheet alone, the view behind it being dimmed */
@@ -78,6 +80,13 @@ for (const night of [false, true]) {
     await page.goto('/crew')
     await expect(page.locator('[data-test=enough]')).toBeVisible()
     expect(await barriers(page), 'crew').toEqual([])
+    await page.goto('/practice')
+    await expect(page.locator('[data-test=exercise-12]')).toBeVisible()
+    expect(await barriers(page), 'practice').toEqual([])
+    await page.locator('[data-test=exercise-6]').click()
+    await page.keyboard.press('l')
+    await expect(page.locator('[data-test=practice-score]')).toBeVisible()
+    expect(await barriers(page), 'an exercise').toEqual([])
     await openJob(page, KETCH, 'bearings')
     await page.keyboard.press('h')
     await expect(page.locator('[data-test=heights] table')).toBeVisible()
@@ -119,6 +128,11 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
   await expect(page.locator('.enter h2')).toHaveText('Pantry')
   await page.getByRole('button', { name: 'remove', exact: true }).click()
   await expect(page.locator('.enter h2')).not.toHaveText('Pantry')
+  await page.goto('/practice')
+  await page.locator('[data-test=exercise-1]').click()
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  for (const what of ['read', 'lock'])
+    expect((await page.locator(`[data-test=practice-${what}]`).boundingBox())!.height).toBeGreaterThanOrEqual(56)
   await openJob(page, KILN, 'aim')
   for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
   expect((await page.locator('[data-test=keep-step]').boundingBox())!.height).toBeGreaterThanOrEqual(56)
