@@ -20,6 +20,7 @@ import type {
   Node,
   Cell,
   Obstacle,
+  Photo,
   Reading,
   SpeedRun,
   Stop,
@@ -294,6 +295,23 @@ class Builder {
       halfFieldDeg: null,
       ...more,
     } satisfies Omit<Fixture, 'id'>)
+  }
+
+  photo(what: Partial<Photo>, takenAtUtc: string): void {
+    this.add('photos', {
+      stopId: null,
+      caption: null,
+      takenAtUtc,
+      widthPx: 960,
+      heightPx: 720,
+      eastM: null,
+      northM: null,
+      upM: null,
+      bearingDeg: null,
+      spotId: null,
+      nodeId: null,
+      ...what,
+    } satisfies Omit<Photo, 'id'>)
   }
 
   /** The first part of a kind, outside ones before inside ones. */
@@ -621,6 +639,10 @@ function finishedRouter(b: Builder): void {
     stopId: null,
     about: null,
   })
+  const { eastM, northM, upM } = b.spot('Ridge')
+  b.photo({ caption: 'From the ridge toward Stack', bearingDeg: 182, eastM, northM, upM }, '2026-03-24T10:40:00.000Z')
+  b.photo({ caption: 'The other way: open water', bearingDeg: 20, eastM, northM, upM }, '2026-03-24T10:41:00.000Z')
+  b.photo({ caption: 'As it stands, locked', bearingDeg: 190, nodeId: b.node('antenna').id }, '2026-03-31T11:42:00.000Z')
 }
 
 function boosterInPlan(b: Builder): void {
@@ -645,7 +667,7 @@ function boosterInPlan(b: Builder): void {
   b.set('nodes', dome.id, { ...moveAlong(b.doc.sites[0]!, dome, along(b.doc.sites[0]!, donor, 1) > 0 ? 2.2 : -2.2, 1), upM: 5.1 })
   b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
   const box = b.node('amplifier')
-  b.fixture('mains socket', { ...box, eastM: box.eastM - 0.9, upM: 0.9 }, { name: 'hall socket' })
+  b.fixture('mains socket', { ...box, eastM: box.eastM + 1.1, upM: 0.5 }, { name: 'hall socket' })
   const first = b.copyPlan()
   b.layOut('outdoors', mast)
   b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })

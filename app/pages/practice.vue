@@ -222,7 +222,7 @@ onUnmounted(tone.stop)
 
 <style scoped>
 .page {
-  height: 100%;
+  height: 100dvh;
   overflow: auto;
   display: flex;
   flex-direction: column;

@@ -1,10 +1,12 @@
 /** Loads the demo crew: masts, terrain, jobs, and members who sign in with one click. */
 import { and, eq } from 'drizzle-orm'
-import { cells, crews, documentTables, jobs, masts, mastSets, members } from '../database/schema'
+import { cells, crews, documentTables, jobs, masts, mastSets, members, pictureFiles } from '../database/schema'
 import { connect } from '../utils/db'
 import { TABLES } from '../../core/job/schema'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
+import { demoPhoto } from '../../demo/photos'
 import { demoTile } from '../../demo/terrain'
+import { cutTile, Terrain } from '../../core/terrain/blocks'
 import { settleState } from './job-state'
 import { storeTile } from './terrain'
 
@@ -15,6 +17,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
     const [there] = await db.select().from(crews).where(eq(crews.demo, true))
     if (there && !reset) return 'kept'
     const scenario = demoScenario()
+    const terrain = new Terrain(cutTile(demoTile()))
     const id = countedIds(2)
     const crewId = id()
     await db.transaction(async tx => {
@@ -55,6 +58,10 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
           .update(jobs)
           .set({ designId, baselineSpotId, stopId })
           .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+        for (const photo of document.photos)
+          await tx
+            .insert(pictureFiles)
+            .values({ crewId, jobId, id: photo.id, mime: 'image/png', bytes: demoPhoto(terrain, document, photo) })
         await settleState(tx, crewId, jobId)
       }
     })

@@ -5,20 +5,17 @@ import { serialHere } from '~/instruments/serial'
 const open = defineModel<boolean>({ required: true })
 const modem = useInstrument()
 const session = useSession()
-const { data } = useAsyncData('instruments', () => $fetch<{ bridges: string[]; code: string | null }>('/api/instruments'), {
-  immediate: true,
-})
-const bridges = computed(() => data.value?.bridges ?? [])
-const url = ref('')
+/** kept from the last time there was a network: on the roof there is none */
+const bridges = useLocalStorage<string[]>('bridges', [])
+const url = ref(bridges.value[0] ?? '')
 const code = ref('')
-watch(
-  data,
-  d => {
-    url.value ||= d?.bridges[0] ?? ''
-    code.value ||= d?.code ?? ''
-  },
-  { immediate: true },
-)
+onMounted(async () => {
+  const told = await api<{ bridges: string[]; code: string | null }>('/api/instruments').catch(() => null)
+  if (!told) return
+  bridges.value = told.bridges
+  if (!told.bridges.includes(url.value)) url.value = told.bridges[0] ?? ''
+  code.value ||= told.code ?? ''
+})
 async function toBridge() {
   if (await modem.toBridge(url.value, code.value)) open.value = false
 }

@@ -147,6 +147,10 @@ function take() {
 @media (max-width: 640px) {
   .dwell .press {
     min-height: 56px;
+    flex: 1 1 40%;
+    padding: 6px 10px;
+    font-size: 15px;
+    text-align: center;
   }
   .count {
     font-size: 34px;
