@@ -53,8 +53,7 @@ export function estimateHeading(steps: readonly SweepStep[], o: EstimateOptions)
   const width = Math.min(180, positive('beamwidthDeg', o.beamwidthDeg))
   for (const s of steps) inRange('value', s.value, -1e6, 1e6)
   const belief = beliefOf(steps, width, o.prior ?? null)
-  const top = belief.heading.indexOf(Math.max(...belief.heading))
-  const headingDeg = refined(belief.heading, top)
+  const headingDeg = refined(belief.heading, likeliest(belief.heading))
   const candidates = o.reachable ?? Array.from({ length: 72 }, (_, i) => i * 5)
   return {
     headingDeg,
@@ -165,8 +164,7 @@ const AGAIN_DEG = 4
 /** The heading where what would be read differs most between what is still possible, for one more reading of the spread. */
 function nextToTake(b: Belief, steps: readonly SweepStep[], candidates: readonly number[], width: number): number | null {
   if (!candidates.length) return null
-  if (!steps.length)
-    return candidates[b.heading.length ? nearest(candidates, b.heading.indexOf(Math.max(...b.heading)) * STEP_DEG) : 0]!
+  if (!steps.length) return nearest(candidates, likeliest(b.heading) * STEP_DEG)
   let best: { at: number; worth: number } | null = null
   for (const at of candidates) {
     let mean = 0
@@ -190,7 +188,10 @@ function nextToTake(b: Belief, steps: readonly SweepStep[], candidates: readonly
 }
 
 const nearest = (list: readonly number[], to: number): number =>
-  list.reduce((best, h, i) => (angleBetween(h, to) < angleBetween(list[best]!, to) ? i : best), 0)
+  list.reduce((best, h) => (angleBetween(h, to) < angleBetween(best, to) ? h : best))
+
+/** Index of the heading most believed in. */
+const likeliest = (belief: Float64Array): number => belief.reduce((best, p, i) => (p > belief[best]! ? i : best), 0)
 
 /** A speed as decibels: twice as fast is 3 dB, and nothing at all is 20 dB under one Mbit/s. */
 export const inDecibels = (mbps: number): number => 10 * Math.log10(Math.max(0.01, mbps))
