@@ -148,3 +148,26 @@ test('the practice range: turned by keys, read, locked, scored with what was mis
   await page.locator('[data-test=all-exercises]').click()
   await expect(page.locator('[data-test=exercise-1]')).toContainText('of 100')
 })
+
+test('the heading follows the phone’s own compass, and one that has none says so', async ({ demoPage: page }) => {
+  await page.setViewportSize(ROOF)
+  await openJob(page, KILN, 'aim')
+  await climb(page)
+  const compass = page.locator('[data-test=compass]')
+  await compass.click()
+  await expect(page.getByText('no compass in this device')).toBeVisible()
+  await compass.click()
+  const point = (alpha: number) =>
+    page.evaluate(
+      a => window.dispatchEvent(new DeviceOrientationEvent('deviceorientationabsolute', { alpha: a, absolute: true })),
+      alpha,
+    )
+  await point(360 - 77)
+  await expect(compass).toContainText('turned by this phone')
+  await expect(page.locator('.tell')).toContainText('077°')
+  // A hand that trembles does not begin the reading anew.
+  await point(360 - 78)
+  await expect(page.locator('.tell')).toContainText('077°')
+  await point(360 - 120)
+  await expect(page.locator('.tell')).toContainText('120°')
+})

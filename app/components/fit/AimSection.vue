@@ -171,6 +171,11 @@ const live = useLive(
   computed(() => sweep.value?.quantity ?? quantity.value),
   heading,
 )
+/** the phone laid along the boom: the heading follows it */
+const compass = useCompass()
+watch(compass.headingDeg, h => {
+  if (h !== null) heading.value = normalise360(magneticToTrue(h, dec.value))
+})
 const listening = ref(false)
 /** kept by itself once it was held long enough */
 const byItself = ref(false)
@@ -400,6 +405,18 @@ useKeys({
           <label v-if="live.value.value !== null" class="auto"
             ><input v-model="byItself" type="checkbox" data-test="by-itself" /> keep after {{ holdS }} s</label
           >
+          <button
+            v-if="roof"
+            type="button"
+            class="press small"
+            :aria-pressed="compass.on.value"
+            data-test="compass"
+            @click="compass.toggle"
+          >
+            {{ compass.on.value ? `turned by this phone, ±${num(compass.accuracyDeg.value)}°` : 'heading by this phone' }}
+          </button>
+          <span v-if="compass.on.value" class="soft hint">along the boom, away from steel; a figure of eight sets it right</span>
+          <span v-if="compass.trouble.value" class="error" role="status">{{ compass.trouble.value }}</span>
           <label v-if="tone.on.value" class="auto"><input v-model="tone.spoken.value" type="checkbox" /> say the figures</label>
         </div>
         <div class="tell">
