@@ -330,6 +330,15 @@ test('a photograph and a socket are pinned to the place, and stay after a reload
     select p.width_px, p.caption, length(f.bytes) > 100 as kept, f.mime from photos p
     join picture_files f on f.crew_id = p.crew_id and f.id = p.id where p.job_id = ${job}`
   expect([...rows]).toEqual([{ width_px: 1600, caption: 'The wall behind the box', kept: true, mime: 'image/jpeg' }])
+  // Out and in again as a file, pinned to a part as it was.
+  const [node] = await sql`select id from nodes where job_id = ${job} limit 1`
+  await sql`update photos set node_id = ${node!.id} where job_id = ${job}`
+  const again = await ownCopy(page, job)
+  const [copied] = await sql`
+    select p.caption, n.job_id = p.job_id as pinned, f.bytes is not null as kept from photos p
+    join nodes n on n.crew_id = p.crew_id and n.id = p.node_id
+    join picture_files f on f.crew_id = p.crew_id and f.id = p.id where p.job_id = ${again}`
+  expect(copied).toEqual({ caption: 'The wall behind the box', pinned: true, kept: true })
   await sql.end()
 })
 

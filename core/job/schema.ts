@@ -433,7 +433,6 @@ export const TABLE_FIELDS = {
   pictures,
   floorPlans,
   fixtures,
-  photos,
   spots,
   masts,
   cells,
@@ -447,6 +446,8 @@ export const TABLE_FIELDS = {
   nodes,
   runs,
   isolations,
+  // After what they show.
+  photos,
   sweeps,
   steps,
   checks,
