@@ -641,7 +641,7 @@ function finishedRouter(b: Builder): void {
   })
   const { eastM, northM, upM } = b.spot('Ridge')
   b.photo({ caption: 'From the ridge toward Stack', bearingDeg: 182, eastM, northM, upM }, '2026-03-24T10:40:00.000Z')
-  b.photo({ caption: 'The other way: open water', bearingDeg: 20, eastM, northM, upM }, '2026-03-24T10:41:00.000Z')
+  b.photo({ caption: 'The other way, up the hill', bearingDeg: 20, eastM, northM, upM }, '2026-03-24T10:41:00.000Z')
   b.photo({ caption: 'As it stands, locked', bearingDeg: 190, nodeId: b.node('antenna').id }, '2026-03-31T11:42:00.000Z')
 }
 
