@@ -73,6 +73,7 @@ test('a wrong code, a bridge that is gone and a browser without ports are told i
 })
 
 test('half a minute at a spot becomes a reading; a page that is pasted fills the fields', async ({ demoPage: page, app }) => {
+  test.setTimeout(120_000)
   await openJob(page, KILN, 'survey')
   await page.locator('[data-test=paste]').click()
   await page.locator('[data-test=page]').fill('Uptime 3 days')
@@ -86,9 +87,9 @@ test('half a minute at a spot becomes a reading; a page that is pasted fills the
 
   await listen(page)
   await page.locator('[data-test=dwell]').click()
-  await expect(page.getByRole('timer')).toContainText('settled', { timeout: 25_000 })
-  await page.locator('[data-test=dwell-keep]').click()
-  await expect(page.getByText(/answers over \d+ s/)).toBeVisible()
+  // Whether it settles before is the air's; after half a minute it is kept by itself.
+  await expect(page.getByRole('timer')).toBeVisible()
+  await expect(page.getByText(/answers over \d+ s/)).toBeVisible({ timeout: 45_000 })
   await sent(page)
   const sql = database(app)
   const [row] = await sql`select rsrp_dbm, cell_id from readings where job_id = ${KILN} order by taken_at_utc desc limit 1`
