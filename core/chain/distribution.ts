@@ -58,7 +58,11 @@ export interface Fed {
 export const WITHIN_DB = 3
 /** A joint between two parts screwed together by an adapter of two plugs. @source 0.1 dB each, common practice (no source) */
 const JOINT_DB = 0.3
-/** Trees kept of one set of antennas: those that no other beats in parts, level asked for and spread at once. */
+/**
+ * Trees kept of one set of antennas: those that no other beats in parts, in what its hungriest antenna asks for and in
+ * what its least hungry one asks for at once. Beside a set that asks for more the spread is counted from the latter, so
+ * of two trees of one spread the one that asks for more may be the better.
+ */
 const MOST_KEPT = 10
 /** Differences under this do not make another tree, dB. */
 const GRAIN_DB = 0.05
@@ -127,10 +131,7 @@ function over(sets: readonly Fed[][], stock: Stock): Fed[] {
       if (span > 1)
         for (const m of range(i, j - 1))
           for (const less of whole[i]![m]!)
-            for (const more of whole[m + 1]![j]!) {
-              const tap = bestTap(stock.taps, more, less)
-              if (tap) found.push(tap)
-            }
+            for (const more of whole[m + 1]![j]!) for (const tap of stock.taps) found.push(tapped(tap, more, less))
       // A splitter with an output to spare, closed by a terminator, where none has just so many ways.
       if (span > 1 && !stock.splitters.some(s => s.ways === span))
         for (const splitter of stock.splitters)
@@ -172,44 +173,41 @@ const split = (s: StockSplitter, b: Beside): Fed => {
   }
 }
 
-/** The stock tap that leaves the two nearest to what each asks for. */
-function bestTap(taps: readonly StockTap[], more: Fed, less: Fed): Fed | null {
-  let best: Fed | null = null
-  for (const t of taps) {
-    const { throughDb, tapDb } = tapLossDb(t.couplingDb, t.excessDb)
-    const through = more.asksDbm + throughDb
-    const aside = less.asksDbm + tapDb
-    const asks = Math.max(through, aside)
-    const spreadDb = Math.max(more.spreadDb + asks - through, less.spreadDb + asks - aside)
-    const asksDbm = asks + JOINT_DB
-    if (best && (best.spreadDb < spreadDb - GRAIN_DB || (best.spreadDb < spreadDb + GRAIN_DB && best.asksDbm <= asksDbm)))
-      continue
-    best = {
-      limb: { kind: 'tap', partId: t.id, throughDb, tapDb, through: more.limb, tap: less.limb },
-      parts: more.parts + less.parts + 1,
-      asksDbm,
-      spreadDb,
-    }
+/** What asks for more goes on through a tap, what asks for less hangs on its side. */
+function tapped(t: StockTap, more: Fed, less: Fed): Fed {
+  const { throughDb, tapDb } = tapLossDb(t.couplingDb, t.excessDb)
+  const through = more.asksDbm + throughDb
+  const aside = less.asksDbm + tapDb
+  const asks = Math.max(through, aside)
+  return {
+    limb: { kind: 'tap', partId: t.id, throughDb, tapDb, through: more.limb, tap: less.limb },
+    parts: more.parts + less.parts + 1,
+    asksDbm: asks + JOINT_DB,
+    spreadDb: Math.max(more.spreadDb + asks - through, less.spreadDb + asks - aside),
   }
-  return best
 }
 
 type Weighed = Pick<Fed, 'parts' | 'asksDbm' | 'spreadDb'>
+
+/** What the least hungry antenna asks for, dBm. */
+const leastAskedDbm = (f: Weighed): number => f.asksDbm - f.spreadDb
 
 /** Those that no other beats in all three, the more promising first; no more than are worth carrying on. */
 function kept<T extends Weighed>(all: T[]): T[] {
   const sorted = all.sort((a, b) => a.parts - b.parts || a.asksDbm - b.asksDbm || a.spreadDb - b.spreadDb)
   const out: T[] = []
   for (const f of sorted) {
-    const beaten = out.some(o => o.parts <= f.parts && o.asksDbm <= f.asksDbm + GRAIN_DB && o.spreadDb <= f.spreadDb + GRAIN_DB)
+    const beaten = out.some(
+      o => o.parts <= f.parts && o.asksDbm <= f.asksDbm + GRAIN_DB && leastAskedDbm(o) >= leastAskedDbm(f) - GRAIN_DB,
+    )
     if (!beaten) out.push(f)
     if (out.length > 4 * MOST_KEPT) break
   }
   if (out.length <= MOST_KEPT) return out
-  // The fewest parts, the least level, the least spread, and what lies between.
-  const bySpread = [...out].sort((a, b) => a.spreadDb - b.spreadDb)
-  const byLevel = [...out].sort((a, b) => a.asksDbm - b.asksDbm)
-  return [...new Set([...out.slice(0, MOST_KEPT - 6), ...bySpread.slice(0, 3), ...byLevel.slice(0, 3)])]
+  // The fewest parts, the least spread, the least level at either end, and what lies between.
+  const by = (of: (f: T) => number) => [...out].sort((a, b) => of(a) - of(b)).slice(0, 3)
+  const chosen = [...out.slice(0, MOST_KEPT - 6), ...by(f => f.spreadDb), ...by(f => f.asksDbm), ...by(f => -leastAskedDbm(f))]
+  return [...new Set(chosen)]
 }
 
 export interface Distribution {
