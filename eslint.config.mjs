@@ -9,7 +9,7 @@ const never = (files, ...patterns) => ({
   rules: { 'no-restricted-imports': ['error', { patterns }] },
 })
 
-const PURE = '@sinclair/typebox$|geographiclib-geodesic$|geomagnetism$|suncalc$'
+const PURE = '@sinclair/typebox$|geographiclib-geodesic$|geomagnetism$|suncalc$|nmea-simple$'
 const IMPURE = {
   regex: `^(?!\\.{1,2}/|${PURE})|/(app|server|shared|demo|scripts)/`,
   message: 'core is pure: no interface, server, Node or browser API',

@@ -24,6 +24,8 @@ import type {
   Reading,
   SpeedRun,
   Stop,
+  Sweep,
+  Watch,
 } from '../core/job/schema'
 import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
@@ -70,6 +72,8 @@ export interface DemoScenario {
   masts: Mast[]
   cells: Cell[]
   jobs: DemoJob[]
+  /** the ground it was worked out over */
+  terrain: Terrain
 }
 
 const minutes = (base: string, m: number): string => new Date(Date.parse(base) + m * 60_000).toISOString()
@@ -324,16 +328,51 @@ class Builder {
     this.set('nodes', this.node(kind).id, { partId, part: partById(partId)! })
   }
 
-  sweep(startUtc: string, bearingDeg: number, peakDb: number): void {
+  /** A link watched, or the main line pulled on purpose. */
+  watch(spotName: string, takenAtUtc: string, what: Partial<Watch>): void {
+    this.add('watches', {
+      spotId: this.spot(spotName).id,
+      takenAtUtc,
+      setupId: this.setup,
+      replacesId: null,
+      withdrawn: false,
+      stopId: this.doc.jobs[0]!.stopId,
+      kind: 'watch',
+      seconds: 3600,
+      drops: 0,
+      longestS: 0,
+      lostS: 0,
+      switchS: null,
+      backS: null,
+      broke: null,
+      ...what,
+    } satisfies Omit<Watch, 'id'>)
+  }
+
+  /** Two passes round the mast, the second about the best alone. @param peak  what is read at the best heading */
+  /** The ways of the longer cables, drawn: upright first where they come from the roof, along the ceiling inside. */
+  drawWays(): void {
+    const node = (id: string) => this.doc.nodes.find(n => n.id === id)!
+    for (const run of this.doc.runs.filter(r => r.designId === this.design.id && r.lengthM > 4)) {
+      const [from, to] = [node(run.fromNodeId), node(run.toNodeId)]
+      const upright = from.upM > to.upM ? { at: from, upM: to.upM } : { at: to, upM: from.upM }
+      const { eastM, northM } = upright.at
+      this.set('runs', run.id, { way: [{ eastM, northM, upM: upright.upM }] })
+    }
+  }
+
+  sweep(startUtc: string, bearingDeg: number, peak: number, quantity: Sweep['quantity'] = 'SINR'): void {
     const sweepId = this.add('sweeps', {
       band: this.doc.designs[0]!.band ?? 'B20',
       cellId: null,
       stopId: this.doc.jobs[0]!.stopId,
       designId: this.doc.designs[0]!.id,
       startedAtUtc: startUtc,
-      quantity: 'SINR',
+      quantity,
       reference: 'true',
       stepDeg: 15,
+      axis: 'heading',
+      slow: false,
       setupId: null,
       dwellS: 30,
       struckDeg: null,
@@ -344,11 +383,12 @@ class Builder {
         if (pass === 2 && Math.abs(turn(bearingDeg, h)) > 50) continue
         const off = Math.abs(turn(bearingDeg + 4, h))
         const reflection = 4.5 * Math.exp(-((turn(75, h) / 20) ** 2))
-        const value = peakDb - Math.min(13, 12 * (off / 70) ** 2) + reflection * (off > 60 ? 1 : 0) + 0.5 * this.noise()
+        const value = peak - Math.min(13, 12 * (off / 70) ** 2) + reflection * (off > 60 ? 1 : 0) + 0.5 * this.noise()
         this.add('steps', {
           sweepId,
           pass,
           headingDeg: h,
+          tiltDeg: null,
           value: Math.round(value * 10) / 10,
           takenAtUtc: minutes(startUtc, n++ * 0.7),
           replacesId: null,
@@ -453,7 +493,7 @@ export function demoScenario(): DemoScenario {
     [ketch, null],
     [hall, 16],
   ] as const
-  return { masts, cells, jobs: visits.map(([b, visitInDays]) => ({ jobId: b.jobId, document: b.doc, visitInDays })) }
+  return { masts, cells, terrain, jobs: visits.map(([b, visitInDays]) => ({ jobId: b.jobId, document: b.doc, visitInDays })) }
 }
 
 /** The croft tried out: one thing changed at a time, then two at once. */
@@ -501,6 +541,20 @@ function setupsCompared(b: Builder): void {
     [4.4, 0.9, 52],
     [3.7, 1.0, 55],
   ])
+  // Bands one by one, the newer router locked to each.
+  for (const [band, minute, interferenceDb, extraDb, runs] of [
+    ['B20', 120, 4, 3, [3.6, 4.1, 3.3, 3.9, 4.4]],
+    ['B3', 140, -2, 9, [9.7, 11.2, 8.9, 10.4, 10.8]],
+  ] as const) {
+    b.setUp({ bandLock: band })
+    b.read('Kitchen', 'Stack', band, at(minute), { interferenceDb, extraDb })
+    b.speeds(
+      'Kitchen',
+      at(minute),
+      runs.map((down, i) => [down, Math.round(down * 2.2) / 10, 51 + 3 * i]),
+    )
+  }
+  b.set('spots', b.spot('Kitchen').id, { station: 'device', note: 'on the shelf by the stairs; socket below it' })
 }
 
 /** Three floors behind coated panes: read on two of them, outside and on the roof. */
@@ -602,8 +656,10 @@ function finishedRouter(b: Builder): void {
   ])
   b.kit('router', mast, 'B20')
   for (const r of b.doc.runs) b.set('runs', r.id, { measured: true })
+  b.drawWays()
   const bearing = b.path(mast).bearingDeg
   b.sweep('2026-03-31T11:05:00.000Z', bearing, 19)
+  b.sweep('2026-03-31T10:52:00.000Z', bearing, -84, 'RSRP')
   b.set('designs', b.doc.designs[0]!.id, {
     aimedDeg: Math.round(bearing + 3),
     aimedAtUtc: '2026-03-31T11:40:00.000Z',
@@ -611,13 +667,36 @@ function finishedRouter(b: Builder): void {
   })
   const after = '2026-03-31T12:15:00.000Z'
   const router = b.device('Router', 'router')
+  // The new router by itself first, so that what the antenna brings stands alone.
+  b.watch('Kitchen', '2026-03-24T10:45:00.000Z', { seconds: 2400, drops: 7, longestS: 38, lostS: 96 })
+  const bare = '2026-03-31T09:40:00.000Z'
+  b.setUp({ deviceId: router, link: 'LAN', antenna: 'built in', power: 'lead' })
+  b.read('Kitchen', mast, 'B20', bare, { interferenceDb: 6, extraDb: -13 })
+  b.speeds('Kitchen', bare, [
+    [8.3, 1.9, 52],
+    [7.4, 1.6, 57],
+    [8.9, 2.1, 49],
+    [7.9, 1.8, 55],
+  ])
   b.setUp({ deviceId: router, link: 'LAN', antenna: 'outside', designId: b.doc.designs[0]!.id, mark: 'after' })
   b.read('Kitchen', mast, 'B20', after, { interferenceDb: -6, extraDb: 20 })
   b.speeds('Kitchen', after, [
     [24.6, 6.1, 41],
     [27.9, 5.4, 39],
     [26.2, 6.6, 44],
+    [25.3, 5.9, 40],
   ])
+  b.watch('Kitchen', '2026-03-31T12:25:00.000Z', { seconds: 5400, drops: 1, longestS: 4.2, lostS: 4.2 })
+  b.watch('Kitchen', '2026-03-31T13:58:00.000Z', {
+    kind: 'drill',
+    seconds: 190,
+    drops: 1,
+    longestS: 17.4,
+    lostS: 17.4,
+    switchS: 17.8,
+    backS: 24.6,
+    broke: 'the call broke off, the film went on',
+  })
   for (const key of ['falls', 'overhead', 'storm'])
     b.add('checks', {
       kind: 'tick',

@@ -3,10 +3,9 @@
  * It serves this machine; for another one a certificate is wanted: `--cert FILE --key FILE`, then it is `wss` on all addresses.
  * `--origin URL` the installation whose pages may connect (several by commas) · `--port N`.
  */
-import { randomInt } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { ensureNodeModules, fail, say } from './lib/system.mjs'
-import { options } from './lib/options.mjs'
+import { closeAtEnd, options, pairingCode } from './lib/options.mjs'
 
 ensureNodeModules()
 const o = options(['serial', 'tcp', 'port', 'origin', 'cert', 'key', 'baud'])
@@ -15,7 +14,7 @@ if (!o.cert !== !o.key) fail('A certificate and its key go together: --cert FILE
 const { importTs } = await import('./lib/database.mjs')
 const { serveBridge } = await importTs('standins/bridge.ts')
 const { serialPort, tcpPort } = await importTs('standins/serial.ts')
-const code = String(randomInt(100_000, 1_000_000))
+const code = pairingCode()
 const at = o.tcp?.split(':') ?? []
 const open = () => (o.serial ? serialPort(o.serial, Number(o.baud ?? 115_200)) : tcpPort(at[0], Number(at[1])))
 const running = await serveBridge({
@@ -27,5 +26,4 @@ const running = await serveBridge({
   open,
 })
 say(`\n  Bridge:  ${o.cert ? 'wss' : 'ws'}://localhost:${running.port}   pairing code ${code}\n\n  Ctrl-C ends it.`)
-for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM']))
-  process.once(signal, () => void running.close().then(() => process.exit(0)))
+closeAtEnd(running)

@@ -49,6 +49,7 @@ try {
   running.standins = await startStandins({
     seed: 1,
     port: await freePort(port + 2),
+    receiverPort: await freePort(port + 3),
     code,
     origins: [origin],
     aboutDeg: STAND_IN_DEG,
@@ -63,7 +64,7 @@ try {
       NUXT_SESSION_PASSWORD: await secret(folder, 'session'),
       NUXT_SESSION_COOKIE_SECURE: 'false',
       NUXT_DEMO: '1',
-      NUXT_BRIDGES: `ws://localhost:${running.standins.port}`,
+      NUXT_BRIDGES: running.standins.urls,
       NUXT_STANDIN: code,
     },
   })

@@ -55,7 +55,7 @@ const listen = async (/** @type {import('@playwright/test').Page} */ page) => {
 const VIEWS = [
   ['jobs', 1280, 800, '/'],
   ['ask', 1280, 800, `/job/${KILN}/ask`],
-  ['survey', 1280, 800, `/job/${job(6)}/survey`],
+  ['survey', 1280, 800, `/job/${job(3)}/survey`, page => page.locator('[data-test=one-by-one-open]').click()],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
   ['boat', 1280, 800, `/job/${job(5)}/level`],
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
@@ -75,18 +75,18 @@ const VIEWS = [
   ],
   ['advisor', 1280, 800, `/job/${job(3)}/choose`, page => page.waitForTimeout(1500)],
   [
-    'variants',
+    'route',
     1280,
     800,
-    `/job/${LOFT}/choose`,
+    `/job/${KILN}/route`,
     page =>
       page
-        .locator('[data-test=compare-variants]')
-        .click()
-        .then(() => page.waitForTimeout(2500)),
+        .locator('[data-test=add-corner]')
+        .waitFor()
+        .then(() => page.waitForTimeout(600)),
   ],
   ['aim', 1280, 800, `/job/${KILN}/aim`],
-  ['proof', 1280, 800, `/job/${job(3)}/proof`],
+  ['proof', 1280, 800, `/job/${KILN}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
   ['practice', 1280, 800, '/practice', practise],
   ['roof-survey', 390, 844, `/job/${KILN}/survey`],

@@ -35,10 +35,21 @@ const results = join(ROOT, 'test-results')
 rmSync(results, { recursive: true, force: true })
 
 count(await step('prepare', [bin('nuxt/bin/nuxt.mjs'), 'prepare']))
-count(await step('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']))
-count(await step('lint', [bin('eslint/bin/eslint.js'), '.']))
-count(await step('types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']))
-count(await step('types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']))
+/** Steps one after the other. */
+const inTurn = async (/** @type {[string, string[]][]} */ ...steps) => {
+  for (const [name, args] of steps) count(await step(name, args))
+}
+// Two at a time: one core for the form of the text, one for its types.
+await Promise.all([
+  inTurn(
+    ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']],
+    ['lint', [bin('eslint/bin/eslint.js'), '.']],
+  ),
+  inTurn(
+    ['types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']],
+    ['types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+  ),
+])
 
 /** Adds the counts of a runner's own report; a run without a report is one failure. */
 function tally(/** @type {boolean} */ ok, /** @type {string} */ file, /** @type {(r: any) => [number, number]} */ read) {

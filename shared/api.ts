@@ -134,3 +134,10 @@ export interface TerrainReport {
 export interface CoverClasses {
   classes: { value: number; share: number }[]
 }
+
+/** Of the promises that were handed over: within, less was measured, more was. */
+export interface CrewRecord {
+  inside: number
+  less: number
+  more: number
+}

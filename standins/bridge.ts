@@ -7,7 +7,7 @@ import { createServer as plainServer } from 'node:http'
 import { createServer as sealedServer } from 'node:https'
 import { WebSocketServer } from 'ws'
 import type { WebSocket } from 'ws'
-import type { Port, Turned } from './port'
+import type { ModemPort, TurnedAntenna } from '../shared/modem'
 
 export interface BridgeOptions {
   port: number
@@ -17,7 +17,7 @@ export interface BridgeOptions {
   /** origins whose pages may connect, `https://crew.example` */
   origins: readonly string[]
   tls?: { cert: string; key: string } | null
-  open: () => Port
+  open: () => ModemPort
 }
 
 /** Codes guessed from one address before it is shut out, for a minute. */
@@ -39,7 +39,7 @@ export async function serveBridge(o: BridgeOptions): Promise<{ port: number; clo
     maxPayload: 4096,
     verifyClient: ({ origin }: { origin: string }) => o.origins.includes(origin),
   })
-  let port: Port | null = null
+  let port: ModemPort | null = null
   let owner: WebSocket | null = null
   const watchers = new Set<WebSocket>()
   const tell = (socket: WebSocket, what: object) => socket.send(JSON.stringify(what))
@@ -67,7 +67,9 @@ export async function serveBridge(o: BridgeOptions): Promise<{ port: number; clo
     if (!port || socket !== owner) return
     if (!text.startsWith('{')) return port.write(text)
     const turned = turnedOf(text)
-    if (turned) port.turn?.(turned)
+    if (!turned) return
+    port.turn?.(turned)
+    for (const w of watchers) if (w !== socket) tell(w, { turned: turned.headingDeg })
   }
   function pair(socket: WebSocket, text: string, from: string): boolean {
     const shut = guesses.get(from)
@@ -139,8 +141,8 @@ const codeOf = (text: string): string => {
   return typeof pair === 'string' ? pair : ''
 }
 
-function turnedOf(text: string): Turned | null {
-  const t = parsed(text).turn as Partial<Turned> | undefined
-  const all = [t?.headingDeg, t?.gainDbi, t?.beamwidthDeg, t?.frontToBackDb]
-  return all.every(v => typeof v === 'number' && Number.isFinite(v)) ? (t as Turned) : null
+function turnedOf(text: string): TurnedAntenna | null {
+  const t = parsed(text).turn as Partial<TurnedAntenna> | undefined
+  const all = [t?.headingDeg, t?.gainDbi, t?.beamwidthDeg, t?.frontToBackDb, t?.tiltDeg ?? 0]
+  return all.every(v => typeof v === 'number' && Number.isFinite(v)) ? (t as TurnedAntenna) : null
 }

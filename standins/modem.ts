@@ -3,13 +3,13 @@ import { answerTo, LineCutter } from '../core/formats/at'
 import { seeded } from '../core/random'
 import { heardNow } from '../core/world/world'
 import type { World } from '../core/world/world'
-import type { Port, Turned } from './port'
+import type { ModemPort, TurnedAntenna } from '../shared/modem'
 
 /** A modem takes so long to answer, ms. */
 const ANSWER_MS = 40
 /** Unasked, a registration is told about each so many answers. */
 const UNASKED_EACH = 40
-const OMNI: Turned = { headingDeg: 0, gainDbi: 0, beamwidthDeg: 360, frontToBackDb: 0 }
+const OMNI: TurnedAntenna = { headingDeg: 0, gainDbi: 0, beamwidthDeg: 360, frontToBackDb: 0 }
 
 export interface ModemOptions {
   world: World
@@ -19,7 +19,7 @@ export interface ModemOptions {
   now: () => number
 }
 
-export function modemStandin(o: ModemOptions): Port {
+export function modemStandin(o: ModemOptions): ModemPort {
   const lines = new LineCutter()
   const random = seeded(o.world.seed)
   let take: (text: string) => void = () => {}
@@ -30,8 +30,12 @@ export function modemStandin(o: ModemOptions): Port {
   let open = true
 
   const heard = () => {
-    const { headingDeg, ...antenna } = stance
-    return { ...heardNow(o.world, { headingDeg, antenna, atS: o.now() }), technology: o.technology, operator: o.operator }
+    const { headingDeg, tiltDeg, ...antenna } = stance
+    return {
+      ...heardNow(o.world, { headingDeg, tiltDeg, antenna, atS: o.now() }),
+      technology: o.technology,
+      operator: o.operator,
+    }
   }
   /** In two pieces, cut anywhere. */
   function send(text: string): void {

@@ -2,10 +2,10 @@
 import { execFileSync } from 'node:child_process'
 import { createReadStream, createWriteStream, existsSync } from 'node:fs'
 import { connect } from 'node:net'
-import type { Port } from './port'
+import type { ModemPort } from '../shared/modem'
 
 /** @throws RangeError where there is no such device */
-export function serialPort(path: string, baud = 115_200): Port {
+export function serialPort(path: string, baud = 115_200): ModemPort {
   if (!existsSync(path)) throw new RangeError(`There is no ${path}.`)
   execFileSync('stty', ['-F', path, String(baud), 'raw', '-echo', 'clocal'])
   const input = createReadStream(path, { encoding: 'latin1' })
@@ -28,7 +28,7 @@ export function serialPort(path: string, baud = 115_200): Port {
   }
 }
 
-export function tcpPort(host: string, port: number): Port {
+export function tcpPort(host: string, port: number): ModemPort {
   const socket = connect(port, host)
   socket.setEncoding('latin1')
   socket.setNoDelay(true)

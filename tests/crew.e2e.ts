@@ -187,7 +187,9 @@ test('the list is ordered by the next visit', async ({ demoPage: page }) => {
   await expect(page.locator('[data-test=job]').last()).toContainText('Lime kiln house')
   await expect(group('Handed over').locator('[data-test=visit]')).toBeEmpty()
   // The server pages in the same order.
-  const { jobs } = (await (await page.request.get('/api/jobs')).json()) as { jobs: { name: string; nextOn: string | null }[] }
+  const { jobs } = (await (await page.request.get('/api/jobs', { maxRetries: 2 })).json()) as {
+    jobs: { name: string; nextOn: string | null }[]
+  }
   expect(jobs[0]).toMatchObject({ name: 'Ketch at anchor', nextOn: day(-3) })
   await openJob(page, KETCH, 'ask')
   await Promise.all([kept(), page.getByLabel('Next visit').fill('')])
@@ -208,4 +210,18 @@ test('a set of masts goes for the whole crew only when it is asked twice', async
   await expect(button).toHaveCount(0)
   expect(await left()).toBe(0)
   await sql.end()
+})
+
+test('the crew’s record counts a promise once it was measured and handed over', async ({ demoPage: page, app }) => {
+  const record = async () => (await page.request.get('/api/crew/record')).json() as Promise<Record<string, number>>
+  const all = (r: Record<string, number>) => r.inside! + r.less! + r.more!
+  const before = all(await record())
+  await page.request.post(`${app.origin}/api/jobs/${KILN}/handovers`, { data: {} })
+  const first = await record()
+  // The job's newest handover counts, however often it was handed over.
+  await page.request.post(`${app.origin}/api/jobs/${KILN}/handovers`, { data: {} })
+  expect(await record()).toEqual(first)
+  expect(all(first)).toBeGreaterThanOrEqual(Math.max(1, before))
+  await page.goto('/crew')
+  await expect(page.locator('[data-test=record]')).toContainText(`${first.inside} of ${all(first)} came out within`)
 })

@@ -85,6 +85,7 @@ const ROUTES: Route[] = [
   { file: 'speed/down.get.ts', method: 'GET', path: '/api/speed/down?bytes=1000' },
   { file: 'speed/up.post.ts', method: 'POST', path: '/api/speed/up', body: {} },
   { file: 'instruments.get.ts', method: 'GET', path: '/api/instruments' },
+  { file: 'crew/record.get.ts', method: 'GET', path: '/api/crew/record' },
   { file: 'health.get.ts', method: 'GET', path: '/api/health' },
   { file: 'auth/me.get.ts', method: 'GET', path: '/api/auth/me' },
   { file: 'auth/demo.post.ts', method: 'POST', path: '/api/auth/demo', body: { role: 'installer' } },

@@ -1,21 +1,8 @@
 /** A modem listened to on the roof: figures by themselves, few readings, the network gone in the middle. */
 import type { Page } from '@playwright/test'
-import { database, expect, KILN, openJob, sent, STANDIN_CODE, test } from './support/fixtures'
+import { database, expect, KILN, openJob, sent, test } from './support/fixtures'
+import { climb, listen, ROOF } from './support/roof'
 
-const ROOF = { width: 390, height: 844 }
-
-async function climb(page: Page): Promise<void> {
-  for (const key of ['falls', 'overhead', 'storm']) {
-    const box = page.locator(`[data-test=tick-${key}]`)
-    if (await box.count()) await box.click()
-  }
-}
-async function listen(page: Page): Promise<void> {
-  await page.locator('[data-test=listen]').click()
-  await expect(page.locator('[data-test=pair-code] input')).toHaveValue(STANDIN_CODE)
-  await page.locator('[data-test=modem-bridge]').click()
-  await expect(page.locator('[data-test=listen]')).toContainText('simulated modem, place 4')
-}
 const figure = async (page: Page) => Number((await page.locator('[data-test=aim-value]').inputValue()).replace('−', '-'))
 
 test('on the roof: the modem is heard, steps are kept by themselves, with the network off in the middle', async ({

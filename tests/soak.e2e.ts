@@ -9,8 +9,8 @@ import type { JobSnapshot } from '../shared/api'
 import { expect, KILN, openJob } from './support/fixtures'
 import { test } from './support/own-cluster'
 
-const EDITS = Number(process.env.SOAK_EDITS ?? 900)
-const CUTS = Number(process.env.SOAK_CUTS ?? 9)
+const EDITS = Number(process.env.SOAK_EDITS ?? 540)
+const CUTS = Number(process.env.SOAK_CUTS ?? 6)
 const KINDS = ['network', 'tab', 'server', 'database'] as const
 
 interface Told {

@@ -252,6 +252,7 @@ test('a row names only rows of its own job: another’s spot, stop, design, part
       lengthM: 3,
       measured: false,
       spareM: null,
+      way: null,
     }),
     c('sweeps', { designId: design, startedAtUtc: at, quantity: 'SINR', reference: 'true', stepDeg: 15 }),
     c('cells', {
@@ -338,6 +339,7 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
       lengthM: 3,
       measured: false,
       spareM: null,
+      way: null,
     }),
     c('designs', 'delete', design),
   ]

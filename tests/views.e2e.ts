@@ -2,6 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, KETCH, KILN, LOFT, openJob, test, VAN } from './support/fixtures'
+import { climb } from './support/roof'
 
 const VIEWS: [string, string][] = [
   [KILN, 'ask'],
@@ -10,6 +11,7 @@ const VIEWS: [string, string][] = [
   [LOFT, 'choose'],
   [LOFT, 'place'],
   [LOFT, 'level'],
+  [VAN, 'route'],
   [KILN, 'aim'],
   [KILN, 'proof'],
   [KILN, 'handover'],
@@ -23,13 +25,17 @@ const SHEETS: [string, string, string[]][] = [
   [KETCH, 'bearings', ['compass', 'seen', 'import-masts', 'terrain']],
   [LOFT, 'choose', ['figures-outside', 'catalogue']],
   [KILN, 'proof', ['setup-change']],
-  [KILN, 'aim', ['listen']],
+  [KILN, 'aim', ['listen', 'receiver', 'tilt-open']],
   [LOFT, 'place', ['pins']],
 ]
 
-/** @param within  a part of the page: of a sheet alone, the view behind it being dimmed */
-async function barriers(page: Page, within = 'body'): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).include(within).analyze()
+/**
+ * @param within  a part of the page: of a sheet alone, the view behind it being dimmed
+ * @param rules  those alone; all where left out
+ */
+async function barriers(page: Page, within = 'body', rules?: string[]): Promise<string[]> {
+  const builder = new AxeBuilder({ page }).include(within)
+  const { violations } = await (rules ? builder.withRules(rules) : builder).analyze()
   return violations
     .filter(v => v.impact === 'serious' || v.impact === 'critical')
     .map(
@@ -54,43 +60,56 @@ test('the first page shows what the program is, without serious barriers', async
 for (const night of [false, true]) {
   test(`every view is free of serious barriers, ${night ? 'night' : 'sun'}`, async ({ demoPage: page }) => {
     test.setTimeout(480_000)
+    // By night the same page stands in other colours: contrast alone can differ.
+    const rules = night ? ['color-contrast'] : undefined
     await page.addInitScript(n => localStorage.setItem('mv-night', String(n)), night)
     await page.goto('/')
     await expect(page.locator('[data-test=job]').first()).toBeVisible()
-    expect(await barriers(page), 'jobs').toEqual([])
+    expect(await barriers(page, 'body', rules), 'jobs').toEqual([])
     for (const [id, section] of VIEWS) {
       await openJob(page, id, section)
       await page.waitForTimeout(300)
-      expect(await barriers(page), section).toEqual([])
+      expect(await barriers(page, 'body', rules), section).toEqual([])
     }
     await page.keyboard.press('f')
     await expect(page.getByRole('dialog')).toBeVisible()
-    expect(await barriers(page), 'findings').toEqual([])
+    expect(await barriers(page, 'body', rules), 'findings').toEqual([])
     for (const [id, section, sheets] of SHEETS) {
       await openJob(page, id, section)
       for (const sheet of sheets) {
         await page.locator(`[data-test=${sheet}]`).first().click()
         await expect(page.getByRole('dialog')).toBeVisible()
         await page.waitForTimeout(300)
-        expect(await barriers(page, '[role=dialog]'), sheet).toEqual([])
+        expect(await barriers(page, '[role=dialog]', rules), sheet).toEqual([])
         await page.getByRole('button', { name: /^Close/ }).click()
         await expect(page.getByRole('dialog')).toHaveCount(0)
       }
     }
     await page.goto('/crew')
     await expect(page.locator('[data-test=enough]')).toBeVisible()
-    expect(await barriers(page), 'crew').toEqual([])
+    expect(await barriers(page, 'body', rules), 'crew').toEqual([])
     await page.goto('/practice')
     await expect(page.locator('[data-test=exercise-12]')).toBeVisible()
-    expect(await barriers(page), 'practice').toEqual([])
+    expect(await barriers(page, 'body', rules), 'practice').toEqual([])
     await page.locator('[data-test=exercise-6]').click()
     await page.keyboard.press('l')
     await expect(page.locator('[data-test=practice-score]')).toBeVisible()
-    expect(await barriers(page), 'an exercise').toEqual([])
+    expect(await barriers(page, 'body', rules), 'an exercise').toEqual([])
+    for (const [n, act] of [
+      ['13', 'kit-finish'],
+      ['15', 'kit-finish'],
+      ['17', 'pick-A'],
+    ] as const) {
+      await page.goto('/practice')
+      await page.locator(`[data-test=exercise-${n}]`).click()
+      await page.locator(`[data-test=${act}]`).click()
+      await expect(page.locator('[data-test=practice-score]')).toBeVisible()
+      expect(await barriers(page, 'body', rules), `exercise ${n}`).toEqual([])
+    }
     await openJob(page, KETCH, 'bearings')
     await page.keyboard.press('h')
     await expect(page.locator('[data-test=heights] table')).toBeVisible()
-    expect(await barriers(page), 'heights').toEqual([])
+    expect(await barriers(page, 'body', rules), 'heights').toEqual([])
   })
 }
 
@@ -122,6 +141,7 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
   await expect(page.locator('.kinds .done')).toContainText('kept')
   // A room is added where one stands in it, named, and taken away again.
   await page.locator('[data-test=roof-room]').click()
+  await page.locator('[data-test=place-anywhere]').click()
   await expect(page.locator('.enter h2')).toHaveText('Room')
   await page.getByLabel('Name').fill('Pantry')
   await page.getByLabel('Name').blur()
@@ -134,7 +154,8 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
   for (const what of ['read', 'lock'])
     expect((await page.locator(`[data-test=practice-${what}]`).boundingBox())!.height).toBeGreaterThanOrEqual(56)
   await openJob(page, KILN, 'aim')
-  for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
+  await page.locator('.aim .gate, .aim .reading').first().waitFor()
+  await climb(page)
   expect((await page.locator('[data-test=keep-step]').boundingBox())!.height).toBeGreaterThanOrEqual(56)
 })
 

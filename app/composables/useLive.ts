@@ -15,7 +15,10 @@ export function useLive(quantity: Ref<Sweep['quantity']>, heading: Ref<number>) 
   /** null where no modem is listened to, or it does not tell this quantity */
   const value = computed(() => {
     const s = modem.sample
-    return s && what.value && modem.live ? modem.ring.median(what.value, Math.max(sinceMs.value, s.atMs - SHOWN_MS)) : null
+    const w = what.value
+    if (!s || !w || !modem.live) return null
+    // Just turned: the last answer stands until there is one of here.
+    return modem.ring.median(w, Math.max(sinceMs.value, s.atMs - SHOWN_MS)) ?? s[w]?.value ?? null
   })
   const dwelt = computed(() => (modem.sample && what.value ? modem.ring.median(what.value, sinceMs.value) : null))
   const heldS = computed(() => (modem.sample ? Math.max(0, Math.floor((modem.sample.atMs - sinceMs.value) / 1000)) : 0))

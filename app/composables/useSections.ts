@@ -22,6 +22,7 @@ export const SECTIONS: SectionPlace[] = [
   { id: 'choose', name: 'Choose', act: 'plan' },
   { id: 'place', name: 'Place', act: 'plan' },
   { id: 'level', name: 'Level', act: 'plan' },
+  { id: 'route', name: 'Route', act: 'plan' },
   { id: 'aim', name: 'Aim', act: 'fit' },
   { id: 'proof', name: 'Before and after', act: 'prove' },
   { id: 'handover', name: 'Handover', act: 'keep' },

@@ -1,4 +1,4 @@
-import type { Link } from './link'
+import type { ModemPort } from '../../shared/modem'
 
 const OPEN_WITHIN_MS = 6000
 
@@ -6,7 +6,7 @@ const OPEN_WITHIN_MS = 6000
  * Connects to a bridge with its pairing code.
  * @throws Error in words: no bridge there, another code, its port gone
  */
-export function openBridge(url: string, code: string): Promise<Link> {
+export function openBridge(url: string, code: string): Promise<ModemPort> {
   return new Promise((done, failed) => {
     let socket: WebSocket
     try {
@@ -16,6 +16,7 @@ export function openBridge(url: string, code: string): Promise<Link> {
     }
     let take: (t: string) => void = () => {}
     let gone: ((why: string) => void) | null = null
+    let turned: (headingDeg: number) => void = () => {}
     let said = ''
     const fail = (why: string) => {
       clearTimeout(late)
@@ -32,6 +33,7 @@ export function openBridge(url: string, code: string): Promise<Link> {
       const text = String(e.data)
       const told = text.startsWith('{') ? control(text) : null
       if (!told) return take(text)
+      if (typeof told.turned === 'number') return turned(told.turned)
       if (told.refused) said = `The bridge says: ${told.refused}.`
       if (told.gone) said = `The modem is gone: ${told.gone}.`
       if (!told.ready) return
@@ -45,9 +47,9 @@ export function openBridge(url: string, code: string): Promise<Link> {
         write: t => socket.readyState === WebSocket.OPEN && socket.send(t),
         onText: t => (take = t),
         onGone: g => (gone = g),
-        ...(standIn
-          ? { turn: stance => socket.readyState === WebSocket.OPEN && socket.send(JSON.stringify({ turn: stance })) }
-          : {}),
+        ...(told.turns === false
+          ? { looksOn: true, onTurned: t => (turned = t) }
+          : { turn: stance => socket.readyState === WebSocket.OPEN && socket.send(JSON.stringify({ turn: stance })) }),
         close: () => socket.close(),
       })
     }

@@ -1,15 +1,15 @@
-import type { Link } from './link'
+import type { ModemPort } from '../../shared/modem'
 
 /** A talk with a modem that was kept, answering again as it did then: for looking at it afterwards, and for trying. */
 const LINE = /^(\d{1,12}) (.*)$/
 
 /** @throws RangeError where the text is no recording */
-export function recordingLink(text: string, name: string, wait: (ms: number) => Promise<void> = later): Link {
+export function recordingLink(text: string, name: string, wait: (ms: number) => Promise<void> = later): ModemPort {
   const lines = text.split('\n').flatMap(l => {
     const m = LINE.exec(l)
     return m ? [{ atMs: Number(m[1]), line: m[2]! }] : []
   })
-  if (!lines.some(l => l.line.startsWith('+'))) throw new RangeError('That is no recording of a modem.')
+  if (!lines.some(l => /^[+$]/.test(l.line))) throw new RangeError('That is no recording of a modem or a receiver.')
   let take: (t: string) => void = () => {}
   let gone: (why: string) => void = () => {}
   let open = true

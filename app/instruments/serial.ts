@@ -1,5 +1,5 @@
 /// <reference types="w3c-web-serial" />
-import type { Link } from './link'
+import type { ModemPort } from '../../shared/modem'
 
 export const serialHere = (): boolean => 'serial' in navigator
 
@@ -9,13 +9,13 @@ const BAUD = 115_200
  * A modem at this machine's own port, chosen by the person.
  * @throws Error in words: none here, none chosen, busy
  */
-export async function openSerial(): Promise<Link> {
+export async function openSerial(baudRate = BAUD): Promise<ModemPort> {
   if (!serialHere())
     throw new Error('This browser has no way to a serial port: use a bridge, or paste what the modem’s page shows.')
   const port = await navigator.serial.requestPort().catch(() => null)
   if (!port) throw new Error('No port was chosen.')
-  await port.open({ baudRate: BAUD }).catch(() => {
-    throw new Error('The port is busy: another program has the modem.')
+  await port.open({ baudRate }).catch(() => {
+    throw new Error('The port is busy: another program has it.')
   })
   let open = true
   let gone: (why: string) => void = () => {}
@@ -32,7 +32,7 @@ export async function openSerial(): Promise<Link> {
     await port.close().catch(() => {})
   }
   return {
-    name: 'modem at this machine’s port',
+    name: 'this machine’s port',
     kind: 'modem',
     write: text => void writer.write(encoder.encode(text)).catch(() => gone('it was unplugged')),
     onText: take =>

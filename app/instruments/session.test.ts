@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { worldOf } from '#core/world/world'
 import { modemStandin } from '../../standins/modem'
-import type { Link } from './link'
+import type { ModemPort } from '../../shared/modem'
 import { recordingLink } from './recording'
 import { ModemSession } from './session'
 import type { Sample } from './session'
@@ -9,7 +9,7 @@ import type { Sample } from './session'
 const modem = () => modemStandin({ world: worldOf(4), operator: 'Tern', technology: 'LTE', now: () => 3 })
 
 /** A link that answers each command by what is given. */
-function fake(answer: (command: string) => string | null): Link & { said: string[]; unplug: () => void } {
+function fake(answer: (command: string) => string | null): ModemPort & { said: string[]; unplug: () => void } {
   let take: (t: string) => void = () => {}
   let gone: (why: string) => void = () => {}
   const said: string[] = []
@@ -29,7 +29,7 @@ function fake(answer: (command: string) => string | null): Link & { said: string
   }
 }
 
-async function talk(link: Link, until: (samples: Sample[], troubles: (string | null)[]) => boolean, ms = 8000) {
+async function talk(link: ModemPort, until: (samples: Sample[], troubles: (string | null)[]) => boolean, ms = 8000) {
   const samples: Sample[] = []
   const troubles: (string | null)[] = []
   let why = ''

@@ -1,7 +1,7 @@
 /** A talk with a modem: asked in turn, its answers and what it says unasked taken as they come. */
 import { LineCutter, readAnswer, readFinal, unknownState } from '#core/formats/at'
 import type { Final, ModemState } from '#core/formats/at'
-import type { Link } from './link'
+import type { ModemPort } from '../../shared/modem'
 
 export interface Sample extends ModemState {
   atMs: number
@@ -47,7 +47,7 @@ export class ModemSession {
   private readonly everyMs: number
 
   constructor(
-    private readonly link: Link,
+    private readonly link: ModemPort,
     private readonly events: SessionEvents,
     o: SessionOptions = {},
   ) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Enough } from '#core/job/schema'
+import type { CrewRecord } from '../../shared/api'
 
 /** The crew: its people, its mast sets and its terrain. */
 interface Crew {
@@ -67,6 +68,9 @@ const saveEnough = async (field: keyof Enough, v: unknown): Promise<{ field: str
     return e instanceof ApiError && e.errors?.length ? e.errors : [{ field, message: messageOf(e) }]
   }
 }
+const record = ref<CrewRecord | null>(null)
+const promised = computed(() => (record.value ? record.value.inside + record.value.less + record.value.more : 0))
+onMounted(async () => (record.value = session.me ? await api<CrewRecord>('/api/crew/record').catch(() => null) : null))
 onMounted(() => (session.me ? load() : router.replace('/')))
 useHead({ title: 'Crew · Multivox' })
 </script>
@@ -109,6 +113,16 @@ useHead({ title: 'Crew · Multivox' })
         </div>
         <p v-if="link" class="link" role="status">
           One-time link, three days: <code data-test="link">{{ link }}</code>
+        </p>
+      </section>
+      <section data-test="record">
+        <h2>What was promised, and what came</h2>
+        <p v-if="!promised" class="soft">
+          Nothing yet: each job counts once it was tested after and handed over with its promise.
+        </p>
+        <p v-else>
+          <b class="fig">{{ record!.inside }} of {{ promised }}</b> came out within what was promised; {{ record!.less }} came out
+          less, {{ record!.more }} more. Nine in ten is what is meant.
         </p>
       </section>
       <section>

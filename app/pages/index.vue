@@ -197,9 +197,7 @@ const importing = ref(false)
 const importError = ref('')
 /** a job out of an archive: it comes under ids of its own, nothing that is here is touched */
 async function importJob(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   if (!file) return
   importError.value = ''
   importing.value = true

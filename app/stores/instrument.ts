@@ -1,11 +1,9 @@
 import { defineStore } from 'pinia'
 import type { Sweep } from '#core/job/schema'
-import { openBridge } from '~/instruments/bridge'
-import type { Link, Stance } from '~/instruments/link'
-import { recordingLink } from '~/instruments/recording'
+import type { ModemPort, TurnedAntenna } from '../../shared/modem'
+import { useOpening } from '~/instruments/opening'
 import { Ring } from '~/instruments/ring'
 import type { Measured } from '~/instruments/ring'
-import { openSerial } from '~/instruments/serial'
 import { ModemSession } from '~/instruments/session'
 import type { Sample } from '~/instruments/session'
 
@@ -14,25 +12,25 @@ export const MEASURED_AS: Partial<Record<Sweep['quantity'], Measured>> = { SINR:
 
 /** The modem that is listened to, whatever lies between. */
 export const useInstrument = defineStore('instrument', () => {
-  const link = shallowRef<Link | null>(null)
-  const opening = ref(false)
+  const link = shallowRef<ModemPort | null>(null)
   const sample = shallowRef<Sample | null>(null)
-  const trouble = ref('')
+  const { opening, trouble, opened } = useOpening()
+  /** of the antenna that another phone turns, degrees; null while this one turns it */
+  const turnedDeg = ref<number | null>(null)
   const ring = new Ring()
   let session: ModemSession | null = null
 
   const live = computed(() => !!link.value && !!sample.value)
 
   /** @returns whether it came up; what hindered it stands in `trouble` */
-  async function open(way: () => Promise<Link>): Promise<boolean> {
+  function open(way: () => Promise<ModemPort>): Promise<boolean> {
     close()
-    trouble.value = ''
-    opening.value = true
-    try {
-      const l = await way()
-      link.value = l
+    return opened(way, port => {
+      link.value = port
+      turnedDeg.value = null
+      port.onTurned?.(deg => (turnedDeg.value = deg))
       ring.clear()
-      session = new ModemSession(l, {
+      session = new ModemSession(port, {
         sample: s => {
           ring.push(s)
           sample.value = s
@@ -45,13 +43,7 @@ export const useInstrument = defineStore('instrument', () => {
         },
       })
       void session.run()
-      return true
-    } catch (e) {
-      trouble.value = messageOf(e)
-      return false
-    } finally {
-      opening.value = false
-    }
+    })
   }
 
   function close() {
@@ -69,10 +61,10 @@ export const useInstrument = defineStore('instrument', () => {
     trouble,
     ring,
     close,
-    toBridge: (url: string, code: string) => open(() => openBridge(url, code)),
-    toSerial: () => open(openSerial),
-    replay: (text: string, name: string) => open(() => Promise.resolve(recordingLink(text, name))),
+    open,
+    turnedDeg,
+    looksOn: computed(() => link.value?.looksOn === true),
     recording: () => session?.recording() ?? '',
-    turn: (stance: Stance) => link.value?.turn?.(stance),
+    turn: (stance: TurnedAntenna) => link.value?.turn?.(stance),
   }
 })

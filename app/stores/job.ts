@@ -4,6 +4,7 @@ import { applyChanges, fieldsOf, invertChanges } from '#core/job/changes'
 import { changesOf } from '#core/fitting/splice'
 import type { Cure } from '#core/judge/finding'
 import { atPresentStop } from '#core/survey/place'
+import { logIndex } from '#core/survey/spots'
 import { APPEND_ONLY, PLACED_TABLES } from '#core/job/schema'
 import type { Change, JobDocument, TableName } from '#core/job/schema'
 import { withNear } from '../../shared/api'
@@ -58,6 +59,8 @@ export const useJob = defineStore('job', () => {
   const job = computed(() => doc.value?.jobs[0] ?? null)
   /** the document standing at the present stop, as the engine sees it */
   const here = computed(() => (doc.value ? atPresentStop(doc.value) : null))
+  /** what was read, tested and watched at the present stop: one index for all that show it */
+  const log = computed(() => (here.value ? logIndex(here.value) : null))
   const site = computed(() => here.value?.sites[0] ?? null)
   const design = computed(() => doc.value?.designs.find(d => d.id === job.value?.designId) ?? doc.value?.designs[0] ?? null)
   /** changes of this job that the server has not acknowledged */
@@ -391,6 +394,7 @@ export const useJob = defineStore('job', () => {
     id,
     doc,
     here,
+    log,
     result,
     job,
     site,

@@ -68,4 +68,14 @@ export async function api<T>(
   return (await response.json()) as T
 }
 
-export const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e))
+/** What a browser refuses by a name alone, in words. */
+const REFUSED: Record<string, string> = {
+  QuotaExceededError: 'This device has no room left: nothing of it was kept. Make room, then try again.',
+  NotAllowedError: 'The browser was not allowed to: permit it for this page, then try again.',
+  NotReadableError: 'The file or device cannot be read: another program may have it.',
+}
+
+export function messageOf(e: unknown): string {
+  if (e instanceof DOMException && REFUSED[e.name]) return REFUSED[e.name]!
+  return e instanceof Error ? e.message : String(e)
+}

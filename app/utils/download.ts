@@ -10,6 +10,14 @@ export function downloadBlob(name: string, blob: Blob): void {
 
 export const downloadText = (name: string, text: string, type: string): void => downloadBlob(name, new Blob([text], { type }))
 
+/** @returns the file that was picked, taken out of its input so that the same one can be picked again */
+export function pickedFile(e: Event): File | null {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0] ?? null
+  input.value = ''
+  return file
+}
+
 /** A name of a job as one of a file. */
 export const fileName = (name: string, otherwise: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || otherwise
 

@@ -1,9 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { SPOT as spot } from '../../tests/support/rows'
 import { changeErrors, loadValidators } from './validate'
 
 beforeAll(loadValidators)
-
-const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false, people: null, hangs: null }
 
 describe('what the page checks before it keeps a change', () => {
   it('takes a whole row and a part of one', () => {
@@ -29,6 +28,7 @@ describe('what the page checks before it keeps a change', () => {
       sweepId: '0192f000-0010-7000-8000-000000000001',
       pass: 1,
       headingDeg: 10,
+      tiltDeg: null,
       value: 5,
       takenAtUtc: '2026-04-03T12:00:00.000Z',
       replacesId: null,

@@ -37,6 +37,7 @@ const TABLES: Record<TableName, string> = {
   sims: 'a SIM',
   setups: 'a set-up',
   calls: 'a call',
+  watches: 'a watch for drop-outs',
   readings: 'a reading',
   speedRuns: 'a speed test',
   masts: 'a mast',
@@ -86,3 +87,7 @@ export const COST_WORDS = ['nothing to buy', 'low cost', 'middle cost', 'high co
 /** What an amplifier does about its loop. */
 export const loopWords = (loop: { state: LoopState; heldBackDb: number }): string =>
   ({ 'stable': 'runs', 'held back': `held back by ${num(loop.heldBackDb)} dB`, 'oscillating': 'oscillates' })[loop.state]
+
+/** A day with its year and the time of day, in this device's zone. */
+export const dayAndTime = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })

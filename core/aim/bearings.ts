@@ -14,6 +14,7 @@ import type { Calibration } from '../survey/calibrate'
 import { atPresentStop, obstaclesHere, positionOf, screensHere, toFrame } from '../survey/place'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
 import type { Made } from '../survey/setups'
+import { NINE_IN_TEN } from '../survey/stats'
 import type { Cell, JobDocument, Mast, Obstacle, Reading, Site } from '../job/schema'
 import { kmToken, mToken, num } from '../units'
 
@@ -261,7 +262,7 @@ export function rankMasts(
 
 /** Half-width of a bearing on the hand compass, nine in ten, degrees: declination, reading it, and the mast's own position. */
 export const bearingHalfWidth = (v: Pick<MastView, 'positionDeg'> | null, dec: Declination | null): number =>
-  Math.hypot(dec ? 1.645 * dec.uncertaintyDeg : 0, HAND_COMPASS_DEG, v?.positionDeg ?? 0)
+  Math.hypot(dec ? NINE_IN_TEN * dec.uncertaintyDeg : 0, HAND_COMPASS_DEG, v?.positionDeg ?? 0)
 
 /** What stands at a place of the path: an obstacle that was noted, else the ground. */
 const whatAt = (v: MastView, atM: number, screens: readonly Obstacle[]): string =>

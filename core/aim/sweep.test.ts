@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { angleBetween } from '../geo/angles'
 import { normals, seeded } from '../random'
-import { bestHeading, nextHeading, sweepHeadings, sweepMinutes } from './sweep'
+import { bestHeading, nextHeading, sweepHeadings, sweepMinutes, readSwept } from './sweep'
 
 const turnRound = (peak: number, step: number, noise: () => number, width = 70) =>
   sweepHeadings(step).map(headingDeg => ({
@@ -82,4 +82,16 @@ describe('by pins', () => {
         { pins: true, noise: 0.5 },
       ).flat,
     ).toBe(true))
+})
+
+describe('what is typed while turning', () => {
+  it('95 of RSRP is −95, a speed stays above nothing, and nonsense is told in words', () => {
+    expect(readSwept('95', 'RSRP')).toBe(-95)
+    expect(readSwept('−95,5', 'RSRP')).toBe(-95.5)
+    expect(readSwept('12', 'SINR')).toBe(12)
+    expect(() => readSwept('', 'RSRP')).toThrow('what does it read?')
+    expect(() => readSwept('-5', 'down')).toThrow('0 to 10000 Mbit/s')
+    expect(() => readSwept('300', 'RSRP')).toThrow('−160 to −20 dBm')
+    expect(() => readSwept('loud', 'RSRP')).toThrow()
+  })
 })

@@ -1,6 +1,7 @@
 /** What a turn of the antenna says about where to leave it. */
 import type { Sweep } from '../job/schema'
 import { angleBetween, normalise360, turn } from '../geo/angles'
+import { asNegative, parseNumber } from '../formats/csv'
 import { median } from '../survey/stats'
 import { inRange, positive } from '../check'
 
@@ -12,6 +13,19 @@ export const SWEPT: Record<Sweep['quantity'], { unit: string; low: number; high:
   down: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'download', decimals: 1 },
   up: { unit: 'Mbit/s', low: 0, high: 10_000, words: 'upload', decimals: 1 },
   lamps: { unit: 'of 5', low: 0, high: 5, words: 'lamps', decimals: 0 },
+}
+
+/**
+ * What was typed of a quantity; where only negative makes sense, 95 is −95.
+ * @throws RangeError in words: nothing, no number, or out of what makes sense
+ */
+export function readSwept(text: string, quantity: Sweep['quantity']): number {
+  const { low, high, unit } = SWEPT[quantity]
+  const typed = parseNumber(text)
+  if (typed === null) throw new RangeError('what does it read?')
+  const value = high < 0 ? asNegative(typed)! : typed
+  if (value < low || value > high) throw new RangeError(`${low} to ${high} ${unit}`.replace(/-/g, '−'))
+  return value
 }
 
 export interface SweepStep {

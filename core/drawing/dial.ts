@@ -1,5 +1,5 @@
 /** One dial: bearings that were computed and headings that were measured. */
-import { toRad } from '../geo/angles'
+import { angleBetween, toRad } from '../geo/angles'
 import { bearingHalfWidth } from '../aim/bearings'
 import type { Horizon } from '../terrain/horizon'
 import { skylineAt } from '../terrain/horizon'
@@ -29,31 +29,11 @@ export interface DialOptions {
 }
 
 export function layoutDial(a: Assessment, o: DialOptions): Drawing {
-  const p: Primitive[] = []
   const c = o.size / 2
   const cx = (o.width ?? o.size) / 2
   const ring = c - (o.labels === false ? 31 : 34)
   const turnBy = o.northOffsetDeg ?? 0
-  const at = (deg: number, r: number): [number, number] => [
-    cx + r * Math.sin(toRad(deg + turnBy)),
-    c - r * Math.cos(toRad(deg + turnBy)),
-  ]
-  p.push({ kind: 'circle', style: 'ring', x: cx, y: c, r: ring })
-  for (let d = 0; d < 360; d += 15) {
-    const bold = d % 45 === 0
-    const [x1, y1] = at(d - turnBy, ring)
-    const [x2, y2] = at(d - turnBy, ring + (bold ? 8 : 5))
-    p.push({ kind: 'line', style: bold ? 'tickBold' : 'tick', x1, y1, x2, y2 })
-  }
-  for (const [d, word] of [
-    [0, 'N'],
-    [90, 'E'],
-    [180, 'S'],
-    [270, 'W'],
-  ] as const) {
-    const [x, y] = at(d - turnBy, ring + 20)
-    p.push({ kind: 'text', style: 'cardinal', x, y: y + 5, text: word, anchor: 'middle' })
-  }
+  const { p, at } = compassRose([cx, c], ring, turnBy, o.headingDeg)
   if (o.horizon) drawHorizon(p, at, o.horizon, ring)
   if (o.bowDeg !== null && o.bowDeg !== undefined) {
     const bow = [
@@ -111,25 +91,77 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
       })
     }
   }
-  if (o.headingDeg !== null) {
-    const [tx, ty] = at(o.headingDeg, ring - 2)
-    const [lx, ly] = at(o.headingDeg - 5, ring + 18)
-    const [rx, ry] = at(o.headingDeg + 5, ring + 18)
-    p.push({
-      kind: 'path',
-      style: 'needle',
-      d: polyline(
-        [
-          [tx, ty],
-          [lx, ly],
-          [rx, ry],
-        ],
-        true,
-      ),
-    })
-  }
+  if (o.headingDeg !== null) drawNeedle(p, at, o.headingDeg, ring)
   p.push({ kind: 'circle', style: 'dot', x: cx, y: c, r: 3 })
   return { width: o.width ?? o.size, height: o.size, primitives: p }
+}
+
+/** So near a letter the needle would lie on it, degrees. */
+const NEEDLE_HIDES_DEG = 10
+
+/** A ring with its ticks and the four winds; `at` is a bearing and a distance from the middle. */
+function compassRose(
+  [cx, cy]: [number, number],
+  ring: number,
+  turnBy: number,
+  needleDeg: number | null,
+): { p: Primitive[]; at: At } {
+  const p: Primitive[] = []
+  const at: At = (deg, r) => [cx + r * Math.sin(toRad(deg + turnBy)), cy - r * Math.cos(toRad(deg + turnBy))]
+  p.push({ kind: 'circle', style: 'ring', x: cx, y: cy, r: ring })
+  for (let d = 0; d < 360; d += 15) {
+    const bold = d % 45 === 0
+    const [x1, y1] = at(d - turnBy, ring)
+    const [x2, y2] = at(d - turnBy, ring + (bold ? 8 : 5))
+    p.push({ kind: 'line', style: bold ? 'tickBold' : 'tick', x1, y1, x2, y2 })
+  }
+  for (const [d, word] of [
+    [0, 'N'],
+    [90, 'E'],
+    [180, 'S'],
+    [270, 'W'],
+  ] as const) {
+    // The needle stands there itself.
+    if (needleDeg !== null && angleBetween(needleDeg + turnBy, d) < NEEDLE_HIDES_DEG) continue
+    const [x, y] = at(d - turnBy, ring + 20)
+    p.push({ kind: 'text', style: 'cardinal', x, y: y + 5, text: word, anchor: 'middle' })
+  }
+  return { p, at }
+}
+
+/** Where the antenna points. */
+function drawNeedle(p: Primitive[], at: At, headingDeg: number, ring: number): void {
+  const tip = [at(headingDeg, ring - 2), at(headingDeg - 5, ring + 18), at(headingDeg + 5, ring + 18)]
+  p.push({ kind: 'path', style: 'needle', d: polyline(tip, true) })
+}
+
+export interface PracticeDial {
+  size: number
+  headingDeg: number
+  beamwidthDeg: number
+  taken: readonly { headingDeg: number; value: number }[]
+  /** positions that cannot be reached */
+  struckDeg: readonly number[]
+  /** once it is locked: where it hears best, and where the mast is */
+  truth: { bestDeg: number; mastDeg: number } | null
+}
+
+/** The dial of an exercise: the beam as wide as it is, what was read, and at the end what was hidden. */
+export function layoutPractice(o: PracticeDial): Drawing {
+  const c = o.size / 2
+  const ring = c - 34
+  const { p, at } = compassRose([c, c], ring, 0, o.headingDeg)
+  p.push({ kind: 'path', style: 'beam', d: wedge(at, [c, c], o.headingDeg, Math.min(85, o.beamwidthDeg / 2), ring - 6) })
+  for (const deg of o.struckDeg) p.push({ kind: 'path', style: 'bad', d: wedge(at, [c, c], deg, 14, ring) })
+  if (o.truth) {
+    p.push({ kind: 'path', style: 'good', d: wedge(at, [c, c], o.truth.bestDeg, 2, ring) })
+    const [x, y] = at(o.truth.mastDeg, ring)
+    p.push({ kind: 'circle', style: 'pinChosen', x, y, r: 7, title: 'the mast' })
+  }
+  drawBars(p, at, o.taken, ring)
+  drawNeedle(p, at, o.headingDeg, ring)
+  p.push({ kind: 'circle', style: 'dot', x: c, y: c, r: 3 })
+  return { width: o.size, height: o.size, primitives: p }
 }
 
 /** Elevation at which the skyline reaches the middle of the dial, degrees. */
@@ -163,10 +195,15 @@ function drawSweep(
   centre: [number, number],
 ): void {
   p.push({ kind: 'path', style: 'good', d: wedge(at, centre, sweep.headingDeg, Math.max(sweep.plusMinusDeg, 2), ring) })
-  const low = Math.min(...sweep.byHeading.map(h => h.value))
-  const span = Math.max(6, sweep.best - low)
+  drawBars(p, at, sweep.byHeading, ring)
+}
+
+/** What was read at each heading, the longer the better, against the best of them. */
+function drawBars(p: Primitive[], at: At, taken: readonly { headingDeg: number; value: number }[], ring: number): void {
+  const low = Math.min(...taken.map(h => h.value))
+  const span = Math.max(6, Math.max(...taken.map(h => h.value)) - low)
   const inner = ring * 0.24
-  for (const h of sweep.byHeading) {
+  for (const h of taken) {
     const r = inner + (ring * 0.86 - inner) * Math.max(0.06, (h.value - low + span * 0.08) / (span * 1.08))
     const [x1, y1] = at(h.headingDeg, inner)
     const [x2, y2] = at(h.headingDeg, r)

@@ -30,7 +30,7 @@ export function drawHull(p: Primitive[], labels: LabelSpace, building: Building,
   const before = p.length
   const outline =
     building.kind === 'vehicle'
-      ? drawVehicle(p, site, at)
+      ? drawVehicle(p, labels, site, at)
       : building.kind === 'boat'
         ? drawBoat(p, site, at)
         : drawHouse(p, building, at)
@@ -76,7 +76,7 @@ function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): Outline {
 }
 
 /** Body on its wheels, windscreen raked toward the nose. */
-function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): Outline {
+function drawVehicle(p: Primitive[], labels: LabelSpace, site: Site, { toX, toY, sign }: Axes): Outline {
   const half = site.lengthM / 2
   const roof = eavesM(site)
   const sill = Math.min(0.55, roof * 0.2)
@@ -105,6 +105,7 @@ function drawVehicle(p: Primitive[], site: Site, { toX, toY, sign }: Axes): Outl
   for (const m of [-half * 0.58, half * 0.62]) {
     p.push({ kind: 'circle', style: 'wheel', x: x(m), y: toY(0) - radius, r: radius })
     p.push({ kind: 'circle', style: 'hollow', x: x(m), y: toY(0) - radius, r: radius * 0.4 })
+    labels.reserve(x(m) - radius, toY(0) - 2 * radius, 2 * radius, 2 * radius)
   }
   return outline
 }

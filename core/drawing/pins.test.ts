@@ -26,7 +26,7 @@ describe('what is pinned to the pictures', () => {
     const h = new House()
     const late = photo(h, {}, '2026-04-03T15:00:00.000Z')
     const early = photo(h, {}, '2026-04-03T09:00:00.000Z')
-    expect(numbered(h.doc.photos).map(p => [p.id, p.number])).toEqual([
+    expect(numbered(h.doc).map(p => [p.id, p.number])).toEqual([
       [early, 1],
       [late, 2],
     ])

@@ -1,7 +1,8 @@
 /** What is pinned to a drawing of the site beside its kit: sockets, feeds, roof units, a satellite terminal, photographs. */
 import type { Fixture, JobDocument, Photo } from '../job/schema'
 import type { Point } from '../site/frame'
-import { USUAL_WINDOW } from '../site/sky'
+import { ofStop } from '../survey/place'
+import { windowOf } from '../site/sky'
 import { toRad } from '../geo/angles'
 import type { LabelSpace, LabelWish, Primitive } from './primitives'
 import { polyline } from './primitives'
@@ -27,9 +28,9 @@ export interface Pinboard {
 const HALF_PX = 6
 const RAY_PX = 26
 
-/** Photographs by their time, numbered from 1: the number stands on the pin and in the list. */
-export const numbered = (photos: readonly Photo[]): (Photo & { number: number })[] =>
-  [...photos]
+/** Photographs of the present place by their time, numbered from 1: the number stands on the pin and in the list. */
+export const numbered = (doc: JobDocument): (Photo & { number: number })[] =>
+  ofStop(doc, doc.photos)
     .sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc) || a.id.localeCompare(b.id))
     .map((p, i) => ({ ...p, number: i + 1 }))
 
@@ -63,7 +64,7 @@ export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
         id: f.id,
       })
   }
-  for (const photo of numbered(doc.photos)) {
+  for (const photo of numbered(doc)) {
     const at = photoPlace(doc, photo)
     const xy = at && board.xy(at)
     if (xy) drawPhoto(board, photo, at, xy)
@@ -94,7 +95,7 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
 /** From the side its face and the edges of the sky that it uses; from above its round face. */
 function drawTerminal(board: Pinboard, f: Fixture, x: number, y: number): void {
   const { p, labels } = board
-  const half = toRad(f.halfFieldDeg ?? USUAL_WINDOW.halfFieldDeg)
+  const half = toRad(windowOf(f).halfFieldDeg)
   if (board.side) {
     for (const s of [-1, 1])
       p.push({

@@ -15,7 +15,7 @@ import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
 import { drawPins } from './pins'
 import type { Drawing, LabelWish, Primitive } from './primitives'
-import { LabelSpace, polyline, textWidth } from './primitives'
+import { LabelSpace, polyline, STYLES, textWidth } from './primitives'
 
 export interface SectionView {
   drawing: Drawing
@@ -40,8 +40,8 @@ export interface SectionOptions {
   compact?: boolean
   /** sockets, roof units, a satellite terminal and photographs are drawn where they are */
   pins?: boolean
-  /** what was read at a spot, written over it */
-  badges?: (spotId: string) => string
+  /** what was read at a spot, written over it; parts from the end are left out where a room is too narrow for all */
+  badges?: (spotId: string) => readonly string[]
 }
 
 /** What the layers of one drawing share. */
@@ -272,8 +272,13 @@ function drawSpots(s: Sheet): void {
     labels.reserve(x - 5, y - 5, 10, 10)
   }
   if (o.compact) return
+  const within = rooms(s.building.floors, s.site, doc.spots, s.sign)
   for (const spot of doc.spots) {
-    const text = o.badges?.(spot.id)
+    const parts = o.badges?.(spot.id) ?? []
+    const room = within.find(r => r.spotId === spot.id)
+    const wide = room ? s.toX(room.toM) - s.toX(room.fromM) - 6 : Infinity
+    const fitting = [...parts.keys()].reverse().map(n => parts.slice(0, n + 1).join(' · '))
+    const text = fitting.find(t => textWidth(t, STYLES.figure.size, STYLES.figure.font) <= wide) ?? fitting.at(-1)
     const [x, y] = place(s, spot)
     if (text) labels.put(p, { x, y: y - 12, anchor: 'middle', style: 'figure', text, id: spot.id })
   }
@@ -358,10 +363,14 @@ function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
   const key = [Math.round(x1 / 6), Math.round(y1 / 6), Math.round(x2 / 6), Math.round(y2 / 6)].join()
   const lane = lanes.get(key) ?? 0
   lanes.set(key, lane + 1)
-  const points = runPoints(s, joint, [x1, y1], [x2, y2], lane * LANE_PX)
+  const drawn = joint.run.way?.length ? joint.run.way.map(w => place(s, w)) : null
+  const points = drawn
+    ? [[x1, y1] as [number, number], ...drawn, [x2, y2] as [number, number]]
+    : runPoints(s, joint, [x1, y1], [x2, y2], lane * LANE_PX)
   p.push({
     kind: 'path',
-    style: joint.run.measured || !joint.run.partId ? 'cable' : 'assumed',
+    // Measured heavy, drawn thin, guessed dashed.
+    style: joint.run.measured || !joint.run.partId ? 'cable' : drawn ? 'rule' : 'assumed',
     d: polyline(points),
     id: joint.run.id,
     title: `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`,
@@ -439,7 +448,10 @@ function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: numbe
   }
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
   antennaShape(p, n.part.shape, x, y, role === 'outside' ? size : 0.8, facing, n.node.id)
-  labels.reserve(x - (n.part.shape === 'dome' ? 14 : 20), y - 18, n.part.shape === 'dome' ? 28 : 40, 30)
+  const half = n.part.shape === 'dome' ? 14 : 20
+  // A whip or an omni stands up from its foot.
+  const over = n.part.shape === 'whip' || n.part.shape === 'omni' ? 32 : 18
+  labels.reserve(x - half, y - over, 2 * half, over + 12)
 }
 
 /** Which way along the section an inside panel looks: −1 left, 1 right. */

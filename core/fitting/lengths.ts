@@ -2,14 +2,14 @@
 import { movesAbout } from '../job/schema'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
-import type { Job } from '../job/schema'
+import type { Job, Run } from '../job/schema'
 import type { Building } from '../site/building'
 import { inside } from '../site/building'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
+import { SLACK_M, wayThrough } from './way'
+import type { Way } from './way'
 
-/** Slack for bends, drip loop and both ends, m. @source common practice (no source) */
-export const SLACK_M = 1.5
 /** Parts this near are neighbours: a jumper between them needs no drip loop, m. */
 const NEAR_M = 1.2
 const NEAR_SLACK_M = 0.3
@@ -30,6 +30,10 @@ export function wayM(kind: Job['kind'], b: Building, from: Point, to: Point): nu
   return round2(up + (follows ? Math.min(across * 1.15, east + north) : across) + SLACK_M)
 }
 
+/** What a cable between two places needs: by its corners where its way was drawn, else guessed from its ends, m. */
+export const neededM = (kind: Job['kind'], b: Building, way: Run['way'], from: Point, to: Point): number =>
+  way?.length ? wayThrough(from, way, to).neededM : wayM(kind, b, from, to)
+
 /** Shortest stock length that reaches, else the length itself to the next half metre. */
 export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
   return line?.stockM.find(s => s >= neededM - 1e-9) ?? Math.ceil(neededM * 2) / 2
@@ -45,6 +49,8 @@ export interface CableLength {
   spareM: number
   /** the stock length that would reach */
   stockM: number
+  /** as drawn; null where it is guessed from its ends */
+  way: Way | null
   /** a length measured on site, that the geometry contradicts */
   contradicted: boolean
 }
@@ -61,15 +67,17 @@ export function cableLength(kind: Job['kind'], b: Building, joint: Joint): Cable
     joint.to.at.node.northM - joint.from.at.node.northM,
     joint.to.at.node.upM - joint.from.at.node.upM,
   )
-  const neededM = wayM(kind, b, joint.from.at.node, joint.to.at.node)
+  const way = run.way?.length ? wayThrough(joint.from.at.node, run.way, joint.to.at.node) : null
+  const needs = neededM(kind, b, run.way, joint.from.at.node, joint.to.at.node)
   return {
     joint,
-    neededM,
-    spareM: round2(run.lengthM - neededM),
-    stockM: stockLengthM(line, neededM),
+    way,
+    neededM: needs,
+    spareM: round2(run.lengthM - needs),
+    stockM: stockLengthM(line, needs),
     // Shorter than a straight line cannot be; much longer than the way says the picture is wrong.
     contradicted:
       run.measured &&
-      (run.lengthM < straightM - 0.2 || run.lengthM > neededM + SLACK_M + Math.max(DOUBT_M, DOUBT_SHARE * neededM) * 4),
+      (run.lengthM < straightM - 0.2 || run.lengthM > needs + SLACK_M + Math.max(DOUBT_M, DOUBT_SHARE * needs) * 4),
   }
 }

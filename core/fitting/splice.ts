@@ -74,6 +74,7 @@ export const runStep = (
     lengthM: cable?.lengthM ?? 0,
     measured: false,
     spareM: null,
+    way: null,
   },
 })
 

@@ -33,6 +33,7 @@ export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { de
       reason: null,
       aimedDeg: null,
       aimedAtUtc: null,
+      aimedTiltDeg: null,
     }),
   ]
   for (const n of own(doc.nodes)) ids.set(n.id, newId())

@@ -39,6 +39,7 @@ const LEFT_BEHIND: readonly TableName[] = [
   'readings',
   'speedRuns',
   'calls',
+  'watches',
   'sweeps',
   'steps',
   'checks',
@@ -69,7 +70,7 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
     designId: j.designId && kept.has(j.designId) ? j.designId : (doc.designs[0]?.id ?? null),
   }))
   out.sites = doc.sites.map(s => ({ ...s, latDeg: null, lonDeg: null, groundM: null, headingDeg: null }))
-  out.designs = doc.designs.map(d => ({ ...d, mastId: null, aimedDeg: null, aimedAtUtc: null }))
+  out.designs = doc.designs.map(d => ({ ...d, mastId: null, aimedDeg: null, aimedAtUtc: null, aimedTiltDeg: null }))
   // A length that was measured was measured there.
   out.runs = doc.runs.map(r => ({ ...r, measured: false }))
   out.isolations = doc.isolations.map(i => ({

@@ -60,6 +60,20 @@ export const DEFAULT_SITE: Record<Job['kind'], Omit<Site, 'id'>> = {
   },
 }
 
+/** A set-up of which nothing was said: a device by itself. */
+export const BARE_SETUP: Omit<SetupRow, 'id'> = {
+  name: null,
+  deviceId: null,
+  simId: null,
+  link: 'device',
+  antenna: 'built in',
+  designId: null,
+  booster: 'none',
+  bandLock: null,
+  power: null,
+  mark: null,
+}
+
 const room = (name: string, alongM: number, upM: number, indoors: boolean, needed = false, across = false): Omit<Spot, 'id'> => ({
   name,
   eastM: across ? alongM : 0,
@@ -69,6 +83,8 @@ const room = (name: string, alongM: number, upM: number, indoors: boolean, neede
   needed,
   people: null,
   hangs: null,
+  station: null,
+  note: null,
 })
 
 const ROOMS: Record<Job['kind'], Omit<Spot, 'id'>[]> = {
@@ -131,6 +147,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
     agreedDownMbps: null,
     agreedUpMbps: null,
     agreedCalls: false,
+    agreedDrops: null,
     carrier: null,
     today: null,
     mayDrill: 'ask',
@@ -164,17 +181,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         callsOverWifi: null,
         ...input.sim,
       } satisfies Omit<Sim, 'id'>),
-      insert(newId, 'setups', setupId, {
-        name: null,
-        deviceId,
-        simId,
-        link: 'device',
-        antenna: 'built in',
-        designId: null,
-        booster: 'none',
-        bandLock: null,
-        mark: 'before',
-      } satisfies Omit<SetupRow, 'id'>),
+      insert(newId, 'setups', setupId, { ...BARE_SETUP, deviceId, simId, mark: 'before' } satisfies Omit<SetupRow, 'id'>),
       insert(newId, 'designs', designId, {
         name: 'A',
         approach: 'router',
@@ -185,6 +192,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         carriersInBand: null,
         aimedDeg: null,
         aimedAtUtc: null,
+        aimedTiltDeg: null,
         plugs: 'factory',
         reason: null,
       } satisfies Omit<Design, 'id'>),

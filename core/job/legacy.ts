@@ -67,6 +67,7 @@ export function rowsBehind(change: Change, jobId: string): { table: 'devices' | 
         designId: null,
         booster: 'none',
         bandLock: null,
+        power: null,
         mark: old.phase,
       } satisfies Omit<Row<'setups'>, 'id'>,
     },

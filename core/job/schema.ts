@@ -45,6 +45,8 @@ const jobs = {
   agreedDownMbps: opt(Num(0, 10_000)),
   agreedUpMbps: opt(Num(0, 10_000)),
   agreedCalls: Type.Boolean(),
+  /** drop-outs an hour that are still borne */
+  agreedDrops: opt(Num(0, 3600)),
   carrier: opt(Text(60)),
   today: opt(Text(1000)),
   mayDrill: oneOf('yes', 'no', 'ask'),
@@ -212,8 +214,15 @@ const photos = {
   nodeId: opt(Id),
 }
 
+/** Places of a survey walk, in the order they are walked. */
+export const STATIONS = ['device', 'corner', 'window', 'outside', 'high', 'donor'] as const
+export type Station = (typeof STATIONS)[number]
+
 const spots = {
   name: Text(80, 1),
+  /** which of the walk's places it is */
+  station: opt(oneOf(...STATIONS)),
+  note: opt(Text(500)),
   ...metresFrom,
   indoors: Type.Boolean(),
   needed: Type.Boolean(),
@@ -253,6 +262,8 @@ const setups = {
   designId: opt(Id),
   booster: oneOf('none', 'off', 'on'),
   bandLock: opt(Text(40)),
+  /** what it was fed by: on a battery some devices send and listen with less */
+  power: opt(oneOf('battery', 'lead')),
   /** before anything was changed, or as it is to stay; null for what was tried between */
   mark: opt(oneOf('before', 'after')),
 }
@@ -303,6 +314,22 @@ const calls = {
   dropped: Type.Boolean(),
 }
 
+/** How long the link was lost: watched for a while, or with the main line pulled on purpose. */
+const watches = {
+  ...log,
+  spotId: Id,
+  kind: oneOf('watch', 'drill'),
+  seconds: Num(0, 1_000_000),
+  drops: Whole(0, 100_000),
+  longestS: Num(0, 1_000_000),
+  lostS: Num(0, 1_000_000),
+  /** of a drill: from the line pulled to the first answer by the other way, and from its return to the way back */
+  switchS: opt(Num(0, 100_000)),
+  backS: opt(Num(0, 100_000)),
+  /** of a drill: what did not live through it */
+  broke: opt(Text(500)),
+}
+
 const masts = {
   name: Text(120, 1),
   latDeg: Num(-90, 90),
@@ -338,6 +365,8 @@ const designs = {
   carriersInBand: opt(Type.Integer({ minimum: 1, maximum: 40 })),
   aimedDeg: opt(Num(0, 360)),
   aimedAtUtc: opt(Time),
+  /** elevation it was locked at, degrees over the horizon */
+  aimedTiltDeg: opt(Num(-90, 90)),
   /** cables bought with plugs on, or cut from a drum and crimped on site */
   plugs: oneOf('factory', 'crimped'),
   /** why this one was chosen over the others */
@@ -368,6 +397,8 @@ const runs = {
   lengthM: Num(0, 500),
   measured: Type.Boolean(),
   spareM: metres(),
+  /** corners of its way from part to part, in order; null where nobody has drawn it */
+  way: opt(Type.Array(Type.Object(metresFrom, { additionalProperties: false }), { maxItems: 40 })),
 }
 
 /** What parts a donor and an inside antenna, where something else than the sum is to be believed. */
@@ -391,6 +422,10 @@ const sweeps = {
   /** what is read at each step: lamps from 0 to 5, down and up in Mbit/s */
   quantity: oneOf('SINR', 'RSRP', 'RSRQ', 'down', 'up', 'lamps'),
   reference: oneOf('true', 'magnetic'),
+  /** what is compared: headings round the mast, tilts up and down, or the branches of a pair as they stand, pass 1 and 2 */
+  axis: oneOf('heading', 'tilt', 'branch'),
+  /** turned slowly without a stop, read on the way */
+  slow: Type.Boolean(),
   stepDeg: opt(Num(1, 90)),
   /** how long each step is held before it is read, s */
   dwellS: opt(Num(1, 600)),
@@ -402,6 +437,8 @@ const steps = {
   sweepId: Id,
   pass: Type.Integer({ minimum: 1, maximum: 50 }),
   headingDeg: Num(0, 360),
+  /** of a sweep up and down */
+  tiltDeg: opt(Num(-90, 90)),
   value: Num(-160, 10_000),
   takenAtUtc: Time,
   replacesId: opt(Id),
@@ -443,6 +480,7 @@ export const TABLE_FIELDS = {
   readings,
   speedRuns,
   calls,
+  watches,
   nodes,
   runs,
   isolations,
@@ -461,7 +499,16 @@ export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
  * of an older app is taken as it was meant.
  */
 export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>> } = {
-  jobs: { stopId: null, kFactor: 4 / 3, needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null, nextOn: null },
+  jobs: {
+    stopId: null,
+    kFactor: 4 / 3,
+    needDataDbm: null,
+    needCallsDbm: null,
+    rsrpEdges: null,
+    sinrEdges: null,
+    nextOn: null,
+    agreedDrops: null,
+  },
   sites: {
     headingDeg: null,
     swingDeg: 0,
@@ -473,17 +520,19 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     floorMaterial: 'timber floor',
     roofMaterial: 'tiles',
   },
-  spots: { people: null, hangs: null },
+  spots: { people: null, hangs: null, station: null, note: null },
   sims: { callsOverWifi: null },
-  designs: { plugs: 'factory', reason: null },
+  designs: { plugs: 'factory', reason: null, aimedTiltDeg: null },
+  setups: { power: null },
   nodes: { part: null, own: null },
-  runs: { fromPort: null, toPort: null, part: null },
+  runs: { fromPort: null, toPort: null, part: null, way: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
   speedRuns: { stopId: null, setupId: null, band: null, cellId: null, via: null, doubted: false },
   checks: { stopId: null, about: null },
-  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null },
+  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null, axis: 'heading', slow: false },
+  steps: { tiltDeg: null },
 }
 
 /** Fields that are no more: a change of before that names them is taken without them. */
@@ -503,11 +552,12 @@ export const PLACED_TABLES: ReadonlySet<TableName> = new Set([
   'readings',
   'speedRuns',
   'calls',
+  'watches',
   'sweeps',
 ])
 
 /** Logs only grow: a correction names the row it replaces, a deletion is a row that withdraws. */
-export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'calls', 'steps'])
+export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'calls', 'watches', 'steps'])
 
 type FieldsOf<P extends TProperties> = Static<ReturnType<typeof Type.Object<P>>>
 export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id: string; version?: number }
@@ -531,6 +581,7 @@ export type Device = Row<'devices'>
 export type Sim = Row<'sims'>
 export type SetupRow = Row<'setups'>
 export type Call = Row<'calls'>
+export type Watch = Row<'watches'>
 export type Mast = Row<'masts'>
 export type Cell = Row<'cells'>
 export type Design = Row<'designs'>

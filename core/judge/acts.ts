@@ -19,7 +19,8 @@ export function matchesAct(c: Context, findings: readonly Finding[], proof: Proo
   const reach = c.masts.filter(m => m.matchesCarrier && m.usable).length
   const design = doc.designs.find(d => d.id === job.designId)
   const open = findings.filter(
-    f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level'].includes(f.section),
+    f =>
+      !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level', 'route'].includes(f.section),
   )
   const stops = open.filter(f => f.severity === 'stop').length
   const scoutSteps = [

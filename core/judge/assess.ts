@@ -37,6 +37,7 @@ import { figuresOf } from './figures'
 import { COMMON, finding, SEVERITY_ORDER } from './finding'
 import type { Act, Figure, Finding, Section } from './finding'
 import { levelFindings } from './level'
+import { routeFindings } from './route'
 import { placeFindings } from './place'
 import { surveyFindings } from './survey'
 
@@ -102,12 +103,13 @@ const SECTIONS: readonly { section: Section; judge: (c: Context) => Finding[] }[
   { section: 'choose', judge: chooseFindings },
   { section: 'place', judge: placeFindings },
   { section: 'level', judge: levelFindings },
+  { section: 'route', judge: routeFindings },
 ]
 
 export function assess(document: JobDocument, evidence: Evidence, { atUtc }: { atUtc: string }): Assessment {
   const c = contextOf(document, evidence, atUtc)
   const promise = promiseIn(c)
-  const proof = prove(c.doc, c.log, promise ? promise.down : null)
+  const proof = prove(c.doc, c.log, promise ? promise.down : null, c.main?.levels ?? null)
   if (promise) promise.measured = proof.judged?.after.down?.median ?? null
   const findings = withAcceptance(
     c.doc,

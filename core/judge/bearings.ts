@@ -9,6 +9,7 @@ import type { AntennaPart } from '../job/part'
 import { degreesForLoss } from '../radio/pattern'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
 import { moves, positionOf } from '../survey/place'
+import { NINE_IN_TEN } from '../survey/stats'
 import { num } from '../units'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
@@ -53,7 +54,9 @@ export function bearingFindings(c: Context): Finding[] {
       source: COMMON,
     })
   }
-  const indoors = best?.best ? best.best.rsrpDbm - 1.645 * best.best.sigmaDb - ENTRY_LOSS_DB + DEVICE_GAIN_DBI.phone : -Infinity
+  const indoors = best?.best
+    ? best.best.rsrpDbm - NINE_IN_TEN * best.best.sigmaDb - ENTRY_LOSS_DB + DEVICE_GAIN_DBI.phone
+    : -Infinity
   if (indoors >= c.needDbm + STRONG_OVER_NEED_DB) {
     add({
       code: 'bearings.try-indoors',

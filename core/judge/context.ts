@@ -243,7 +243,8 @@ function noiseOf(quantity: Sweep['quantity'], steps: readonly { value: number }[
 }
 
 export function latestSweep(doc: JobDocument): SweepView | null {
-  const sweep = [...ofStop(doc, doc.sweeps)].sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
+  const round = ofStop(doc, doc.sweeps).filter(s => s.axis === 'heading')
+  const sweep = round.sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
   if (!sweep) return null
   const steps = standing(doc.steps).filter(s => s.sweepId === sweep.id)
   const headings = new Set(steps.map(s => Math.round(s.headingDeg * 10)))

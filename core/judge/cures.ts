@@ -6,7 +6,7 @@ import type { AntennaNode, Joint } from '../chain/tree'
 import { applyChanges } from '../job/changes'
 import type { Change, JobDocument } from '../job/schema'
 import { lineLossDb } from '../chain/line'
-import { stockLengthM, wayM } from '../fitting/lengths'
+import { neededM, stockLengthM } from '../fitting/lengths'
 import { leastMove, servedShare } from '../separation/isolation'
 import { loopsOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
@@ -301,8 +301,8 @@ export function longer(c: Pick<Context, 'doc' | 'job' | 'building' | 'tree'>, mo
     if (!j.run.partId || j.run.measured) return []
     if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
     const at = (n: Joint['from']['at']['node']) => ({ ...n, ...to.get(n.id) })
-    const neededM = wayM(c.job.kind, c.building, at(j.from.at.node), at(j.to.at.node))
-    if (j.run.lengthM >= neededM - 0.05) return []
-    return [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM: stockLengthM(j.line, neededM) } }]
+    const needs = neededM(c.job.kind, c.building, j.run.way, at(j.from.at.node), at(j.to.at.node))
+    if (j.run.lengthM >= needs - 0.05) return []
+    return [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM: stockLengthM(j.line, needs) } }]
   })
 }

@@ -4,6 +4,7 @@ import { hardest } from '../promise/inputs'
 import type { AssumptionCode } from '../promise/inputs'
 import type { PromiseView } from '../promise/view'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
+import { NINE_IN_TEN } from '../survey/stats'
 import { mToken, num } from '../units'
 import type { Context } from './context'
 import { feedsNoted } from './fixtures'
@@ -83,7 +84,7 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
       what: start.spot
         ? `the level at the mount, reckoned from ${start.spot.name}`
         : 'the level at the mount, reckoned from the mast',
-      cost: `± ${num(1.645 * start.sigmaDb)} dB`,
+      cost: `± ${num(NINE_IN_TEN * start.sigmaDb)} dB`,
       know: 'phone on a pole or at the ridge, 30 s, three readings',
       first: false,
     })

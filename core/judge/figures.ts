@@ -4,13 +4,11 @@ import type { PromiseView } from '../promise/view'
 import { gradeRsrp } from '../radio/grades'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
 import { secondOpinion } from '../survey/predict'
+import { NINE_IN_TEN } from '../survey/stats'
 import { num } from '../units'
 import { betweenWords } from './place'
 import type { Context } from './context'
 import type { Figure } from './finding'
-
-/** Nine in ten of a normal error, in standard deviations. */
-const NINE_IN_TEN = 1.645
 
 export function figuresOf(c: Context, promise: PromiseView | null): Record<string, Figure> {
   return { ...bearingFigures(c), ...levelFigures(c), ...isolationFigure(c), ...promiseFigure(promise) }

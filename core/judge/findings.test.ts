@@ -302,7 +302,8 @@ describe('in Prove', () => {
     h.set('spots', h.doc.spots.find(s => s.name === 'Study')!.id, { needed: true })
     const a = h.speed('Kitchen', 20, 5, 'after').speed('Study', 6, 5, 'after').assess()
     expect(a.proof.judged!.before.spot.name).toBe('Study')
-    expect(a.proof.nextStep).toBeTruthy()
+    expect(a.proof.nextSteps.map(s => s.times)).toEqual([...a.proof.nextSteps.map(s => s.times)].sort((x, y) => y - x))
+    expect(a.proof.nextSteps.at(-1)!.words).toContain('aim again')
   })
 })
 

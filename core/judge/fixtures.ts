@@ -4,7 +4,7 @@ import type { Fixture } from '../job/schema'
 import { fromLocal, roofOver } from '../site/building'
 import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
-import { roofBlockers, skyView, standing, USUAL_WINDOW } from '../site/sky'
+import { blockerOf, roofBlockers, skyView, windowOf } from '../site/sky'
 import type { Blocker, SkyView } from '../site/sky'
 import { normalise360, toDeg } from '../geo/angles'
 import { mToken, num } from '../units'
@@ -90,8 +90,8 @@ function blockersAt(c: Context, at: Point, selfId: string): Blocker[] {
   }))
   const units = c.doc.fixtures
     .filter(f => f.id !== selfId && f.kind === 'roof unit')
-    .flatMap(f => standing(f.name || 'a roof unit', at, { ...f, upM: f.upM + (f.heightM ?? 0) }, f.widthM ?? POLE_WIDTH_M) ?? [])
-  const antennas = (c.tree?.donors ?? []).flatMap(d => standing(`the ${d.part.shape}`, at, d.node, POLE_WIDTH_M) ?? [])
+    .flatMap(f => blockerOf(f.name || 'a roof unit', at, { ...f, upM: f.upM + (f.heightM ?? 0) }, f.widthM ?? POLE_WIDTH_M) ?? [])
+  const antennas = (c.tree?.donors ?? []).flatMap(d => blockerOf(`the ${d.part.shape}`, at, d.node, POLE_WIDTH_M) ?? [])
   return [...obstacles.filter(b => b.elevationDeg > 0), ...units, ...antennas, ...roofBlockers(c.building, at), ...hills(c)]
 }
 
@@ -109,24 +109,14 @@ function hills({ doc, horizon }: Context): Blocker[] {
   return out
 }
 
-function skyAt(c: Context, f: Fixture, at: Point): SkyView {
-  const window = {
-    azimuthDeg: f.azimuthDeg ?? USUAL_WINDOW.azimuthDeg,
-    tiltDeg: f.tiltDeg ?? USUAL_WINDOW.tiltDeg,
-    halfFieldDeg: f.halfFieldDeg ?? USUAL_WINDOW.halfFieldDeg,
-  }
-  return skyView(window, blockersAt(c, at, f.id))
-}
+const skyAt = (c: Context, f: Fixture, at: Point): SkyView => skyView(windowOf(f), blockersAt(c, at, f.id))
 
 const percent = (share: number): string => `${num(100 * share, share < 0.1 ? 1 : 0)} %`
 
 function skyDraft(c: Context, f: Fixture): Draft {
   const sky = skyAt(c, f, f)
   const name = f.name || 'The satellite terminal'
-  const window =
-    f.halfFieldDeg === null
-      ? `a window of ${2 * USUAL_WINDOW.halfFieldDeg}° (assumed: its maker says)`
-      : `a window of ${num(2 * f.halfFieldDeg)}°`
+  const window = `a window of ${num(2 * windowOf(f).halfFieldDeg)}°${f.halfFieldDeg === null ? ' (assumed: its maker says)' : ''}`
   const hillsToo = c.horizon ? ', and the hills' : '; hills not held here'
   const because = `${window}, against roof, antennas, units and obstacles noted${hillsToo}`
   if (sky.hidden < FREE_SHARE)

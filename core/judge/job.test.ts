@@ -268,7 +268,13 @@ describe('the whole', () => {
     const a = run(kiln)
     expect(a.proof.verdict.met).toBe(true)
     expect(a.proof.scored!.inside).toBe(true)
-    expect(a.proof.unproven.join()).toContain('device, link, antenna changed together')
+    expect(a.proof.unproven.join()).toContain('device, link changed together')
+    expect(a.proof.proven.map(p => p.what)).toEqual(['antenna'])
+    expect(a.proof.proven[0]!.words).toContain('rank sum')
+    expect(a.proof.drops.after!.drops).toBe(1)
+    expect(a.proof.drill).toContain('after 18 s')
+    const { shares, totalDb } = a.proof.shares!
+    expect(shares.reduce((sum, s) => sum + s.db, 0)).toBeCloseTo(totalDb, 9)
   })
   it('reports with every section that has something to say', () => {
     const r = makeReport(kiln, run(kiln), { units: 'metric', crew: 'Harbour crew', by: 'Ila' })

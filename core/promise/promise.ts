@@ -320,7 +320,7 @@ const less = (b: Belief, sigma: number): Belief => ({ ...b, sigma: Math.min(b.si
 
 /**
  * What the beam keeps out, dB, and its spread: much of what disturbs comes from the same mast, and some of all from all round.
- * @source 0 dB omni, 3–6 dB beam, common practice (no source); spread by the seeded places of `tests/support/worlds.ts`
+ * @source 0 dB omni, 3–6 dB beam, common practice (no source); spread by the seeded places of `core/world/place.ts`
  */
 export const discriminationOf = (beamwidthDeg: number): Belief =>
   beamwidthDeg >= 360 ? { mean: 0, sigma: 0.5 } : { mean: 3.5, sigma: 2.5 }

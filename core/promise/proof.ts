@@ -1,13 +1,25 @@
 /** Set-ups compared at the same spots, in the right words: what it came to, what that proves, and what it does not. */
-import type { JobDocument } from '../job/schema'
+import type { JobDocument, Spot } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
-import { summariseSpot } from '../survey/spots'
+import { speedsOf, summariseSpot } from '../survey/spots'
+import { HOUR_WORDS, likeWithLike } from '../survey/hours'
+import type { HourClass } from '../survey/hours'
 import { changedBetween, setupWords } from '../survey/setups'
 import type { SetUp, Trait } from '../survey/setups'
-import { byDwell, differenceOf, USUAL_SPREAD } from '../survey/difference'
+import { byDwell, differenceOf, logSpeed } from '../survey/difference'
 import type { Difference } from '../survey/difference'
+import { rankTried } from '../survey/rank'
+import { spreadWords } from '../survey/spread'
+import type { Usual } from '../survey/spread'
 import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, num, signed } from '../units'
+import type { Levels } from '../chain/levels'
+import { dropsOf, drillWords } from './drops'
+import type { DropsProof } from './drops'
+import { nextSteps } from './next-steps'
+import type { NextStep } from './next-steps'
+import { sharesOf } from './shares'
+import type { GainShares } from './shares'
 
 export interface SpotProof {
   before: SpotSummary
@@ -17,6 +29,8 @@ export interface SpotProof {
   downTimes: { low: number; mid: number; high: number } | null
   downPercent: number | null
   upTimes: { low: number; mid: number; high: number } | null
+  /** the hours that both speeds are of; null where they have none in common */
+  hours: HourClass | null
   words: string
 }
 
@@ -48,16 +62,28 @@ export interface Proof {
   lines: SetupLine[]
   proven: Shown[]
   calls: CallsProof | null
+  drops: { before: DropsProof | null; after: DropsProof | null }
+  /** of the last failover drill */
+  drill: string | null
+  /** the level gained at the judged place, by what brought it */
+  shares: GainShares | null
   verdict: { met: boolean | null; words: string; short: string }
   scored: { expected: number; low: number; high: number; got: number; inside: boolean } | null
   unproven: string[]
-  nextStep: string | null
+  /** where it falls short, the most promising first */
+  nextSteps: NextStep[]
 }
 
-export function prove(doc: JobDocument, log: LogIndex, expected: { median: number; low: number; high: number } | null): Proof {
+export function prove(
+  doc: JobDocument,
+  log: LogIndex,
+  expected: { median: number; low: number; high: number } | null,
+  levels: Levels | null = null,
+): Proof {
   const job = doc.jobs[0]!
+  const zone = zoneOf(doc)
   const spots = doc.spots
-    .map((spot): SpotProof => compare(summariseSpot(log, spot, 'before'), summariseSpot(log, spot, 'after')))
+    .map((spot): SpotProof => compare(beforeAt(log, spot), summariseSpot(log, spot, 'after'), zone, log.usual))
     .filter(p => p.before.readings.length + p.before.runs.length + p.after.readings.length + p.after.runs.length > 0)
   const tested = spots.filter(p => p.after.runs.length > 0)
   const needed = tested.filter(p => p.before.spot.needed)
@@ -69,13 +95,18 @@ export function prove(doc: JobDocument, log: LogIndex, expected: { median: numbe
   const got = judged?.after.down?.median ?? null
   const calls = callsAfter(log)
   const lines = linesAt(doc, log, judged?.before.spot.id ?? job.baselineSpotId)
+  const shares = sharesOf(lines, levels, job.designId)
+  const drops = { before: dropsOf(log, 'before'), after: dropsOf(log, 'after') }
   return {
     spots,
     judged,
     lines,
-    proven: provenBy(lines),
+    proven: provenBy(lines, zone, log.usual),
     calls,
-    verdict: verdictOf(job, judged, calls),
+    drops,
+    drill: drillWords(log),
+    shares,
+    verdict: verdictOf(job, judged, calls, drops.after),
     scored:
       got !== null && expected
         ? {
@@ -87,8 +118,20 @@ export function prove(doc: JobDocument, log: LogIndex, expected: { median: numbe
           }
         : null,
     unproven: unproven(doc, log, judged, lines),
-    nextStep: nextStep(judged, got, job.agreedDownMbps),
+    nextSteps: nextSteps({
+      judged,
+      got,
+      agreed: job.agreedDownMbps,
+      shares,
+      tried: () => judged && rankTried(doc, log, { by: 'down', spotId: judged.before.spot.id }),
+    }),
   }
+}
+
+/** What there was before: the set-up marked so, where one was; else the last that changed nothing. */
+function beforeAt(log: LogIndex, spot: Spot): SpotSummary {
+  const marked = [...log.readings, ...log.runs].findLast(r => r.spotId === spot.id && r.setup?.row.mark === 'before')
+  return summariseSpot(log, spot, 'before', marked ? { setupId: marked.setupId } : {})
 }
 
 /** @returns `about 120 times (108 to 141)`, `4.9 times (+390 %)`, or the two ends where they lie far apart */
@@ -99,24 +142,34 @@ export function timesWords(t: { low: number; mid: number; high: number }, percen
   return `${num(t.mid, 1)} times${percent !== null ? ` (${signed(percent)} %)` : ''}`
 }
 
-function compare(before: SpotSummary, after: SpotSummary): SpotProof {
+const zoneOf = (doc: JobDocument): string => doc.sites[0]?.zone ?? 'UTC'
+
+/** Two places' or set-ups' speeds, of the hours that both have where they have some. */
+function speedsAlike(a: SpotSummary, b: SpotSummary, zone: string) {
+  const { rows, hours } = likeWithLike([a.runs, b.runs], zone)
+  return { a: { ...a, ...speedsOf(rows[0]!) }, b: { ...b, ...speedsOf(rows[1]!) }, hours }
+}
+
+function compare(before: SpotSummary, after: SpotSummary, zone: string, usual: Usual): SpotProof {
   const diff = (a: { median: number } | null, b: { median: number } | null) => (a && b ? b.median - a.median : null)
   const alike = before.band === after.band
   const rsrpChangeDb = diff(before.rsrp, after.rsrp)
   const sinrChangeDb = diff(before.sinr, after.sinr)
   const times = (a: SpotSummary['down'], b: SpotSummary['down']) =>
     a && b ? ratioRange(a.median, b.median, stepOf(a.median), stepOf(b.median)) : null
-  const downTimes = times(before.down, after.down)
-  const downPercent = before.down && after.down ? changePercent(before.down.median, after.down.median) : null
+  const { a: then, b: now, hours } = speedsAlike(before, after, zone)
+  const downTimes = times(then.down, now.down)
+  const downPercent = then.down && now.down ? changePercent(then.down.median, now.down.median) : null
+  const some = hours && (then.runs.length < before.runs.length || now.runs.length < after.runs.length)
   const parts: string[] = []
   const other = alike || !before.band || !after.band ? '' : `, ${before.band} before and ${after.band} after`
   const level = (what: string, field: 'rsrpDbm' | 'sinrDb', by: number) => {
-    const d = levelDifference(before, after, field)
+    const d = levelDifference(before, after, field, usual)
     return `${signed(by)} dB of ${what}${d ? ` (${signed(d.low)} to ${signed(d.high)})` : ''}`
   }
   if (rsrpChangeDb !== null) parts.push(`${level('RSRP', 'rsrpDbm', rsrpChangeDb)}${other}`)
   if (sinrChangeDb !== null) parts.push(level('SINR', 'sinrDb', sinrChangeDb))
-  if (downTimes) parts.push(`${timesWords(downTimes, downPercent)} the download`)
+  if (downTimes) parts.push(`${timesWords(downTimes, downPercent)} the download${some ? `, ${HOUR_WORDS[hours]} alone` : ''}`)
   else if (before.down && before.down.median === 0 && after.down)
     parts.push(after.down.median > 0 ? 'loads where it did not load before' : 'still does not load')
   return {
@@ -126,7 +179,8 @@ function compare(before: SpotSummary, after: SpotSummary): SpotProof {
     sinrChangeDb,
     downTimes,
     downPercent,
-    upTimes: times(before.up, after.up),
+    upTimes: times(then.up, now.up),
+    hours,
     words:
       parts.join(', ') || (after.readings.length + after.runs.length ? 'nothing to compare with before' : 'not measured after'),
   }
@@ -142,14 +196,22 @@ function callsAfter(log: LogIndex): CallsProof | null {
 
 /** Calls that must hold before calls count as met. Assumed. */
 const LEAST_CALLS = 3
+/** So long a link is watched before its drop-outs count as few. Assumed, h. */
+const LEAST_WATCHED_H = 1
 
 /** Every agreed thing must be tested, and met. */
-function verdictOf(job: JobDocument['jobs'][number], judged: SpotProof | null, calls: CallsProof | null): Proof['verdict'] {
-  const { agreedDownMbps: agreedDown, agreedUpMbps: agreedUp, agreedCalls } = job
+function verdictOf(
+  job: JobDocument['jobs'][number],
+  judged: SpotProof | null,
+  calls: CallsProof | null,
+  drops: DropsProof | null,
+): Proof['verdict'] {
+  const { agreedDownMbps: agreedDown, agreedUpMbps: agreedUp, agreedCalls, agreedDrops } = job
   const down = judged?.after.down?.median ?? null
   const up = judged?.after.up?.median ?? null
-  if (down === null && !(agreedCalls && calls)) return { met: null, words: 'nothing measured after yet', short: 'not proven' }
-  if (agreedDown === null && agreedUp === null && !agreedCalls)
+  const otherwise = (agreedCalls && calls) || (agreedDrops !== null && drops)
+  if (down === null && !otherwise) return { met: null, words: 'nothing measured after yet', short: 'not proven' }
+  if (agreedDown === null && agreedUp === null && !agreedCalls && agreedDrops === null)
     return { met: null, words: `${num(down!, 1)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
   const short: string[] = []
   const open: string[] = []
@@ -160,6 +222,10 @@ function verdictOf(job: JobDocument['jobs'][number], judged: SpotProof | null, c
   if (agreedCalls && calls && calls.held < calls.tried) short.push(`${calls.tried - calls.held} of ${calls.tried} calls failed`)
   else if (agreedCalls && (calls?.tried ?? 0) < LEAST_CALLS)
     open.push(calls ? `${calls.tried} of ${LEAST_CALLS} calls tested` : 'calls not tested')
+  if (agreedDrops !== null && !drops) open.push('drop-outs not watched')
+  else if (agreedDrops !== null && drops!.perHour > agreedDrops)
+    short.push(`${num(drops!.perHour, 1)} drop-outs an hour, ${given(agreedDrops)} agreed`)
+  else if (agreedDrops !== null && drops!.watchedH < LEAST_WATCHED_H) open.push('drop-outs watched for less than an hour')
   const at = judged ? ` in ${judged.before.spot.name}` : ''
   if (short.length) {
     const noBetter = judged?.before.down && down !== null && down <= judged.before.down.median * 1.1
@@ -174,6 +240,7 @@ function verdictOf(job: JobDocument['jobs'][number], judged: SpotProof | null, c
     agreedDown !== null && `${given(agreedDown)} down`,
     agreedUp !== null && `${given(agreedUp)} up`,
     agreedCalls && 'calls',
+    agreedDrops !== null && `${given(agreedDrops)} drop-outs an hour`,
   ].filter((s): s is string => !!s)
   const list = agreed.length > 1 ? `${agreed.slice(0, -1).join(', ')} and ${agreed.at(-1)}` : agreed[0]!
   return { met: true, words: `meets the ${list} agreed${at}`, short: 'met' }
@@ -204,51 +271,48 @@ export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null):
 
 /** Speed tests from which a median is one. @source three or more, common practice (no source) */
 const LEAST_TESTS = 3
-/** A test that did not load counts as so little, Mbit/s: its logarithm is wanted. Assumed. */
-const NOTHING_MBPS = 0.02
-
 /** Speeds of two set-ups compared by their logarithms, tests of one dwell as they are: each loads the cell anew. */
-export function speedDifference(a: SpotSummary, b: SpotSummary, side: 'downMbps' | 'upMbps'): Difference | null {
+export function speedDifference(a: SpotSummary, b: SpotSummary, side: 'downMbps' | 'upMbps', usual: Usual): Difference | null {
   const logs = (s: SpotSummary) =>
     s.runs.flatMap(r => {
       const v = r.wouldNotLoad ? 0 : r[side]
-      return v === null ? [] : [Math.log(Math.max(NOTHING_MBPS, v))]
+      return v === null ? [] : [logSpeed(v)]
     })
-  return differenceOf(logs(a), logs(b), USUAL_SPREAD.speed)
+  return differenceOf(logs(a), logs(b), usual.speed)
 }
 
 /** Levels of two set-ups compared, readings of one dwell as one. */
-export function levelDifference(a: SpotSummary, b: SpotSummary, field: 'rsrpDbm' | 'sinrDb'): Difference | null {
+export function levelDifference(a: SpotSummary, b: SpotSummary, field: 'rsrpDbm' | 'sinrDb', usual: Usual): Difference | null {
   const values = (s: SpotSummary) =>
     byDwell(s.readings.flatMap(x => (x[field] === null ? [] : [{ takenAtUtc: x.takenAtUtc, value: x[field] }])))
-  return differenceOf(values(a), values(b), USUAL_SPREAD.db)
+  return differenceOf(values(a), values(b), usual.db)
 }
 
 /** @returns by which test, and how sure: `rank sum, p 0.03`, `by the usual spread of 20 %` */
-export function testWords(d: Difference, unit: 'speed' | 'db'): string {
+export function testWords(d: Difference, unit: 'speed' | 'db', usual: Usual): string {
   if (d.p !== null) return `rank sum, p ${d.p < 0.01 ? '< 0.01' : num(d.p, 2)}`
-  return `${d.counts[0]} and ${d.counts[1]}, usual spread of ${unit === 'speed' ? '20 %' : '2 dB'} assumed`
+  return `${d.counts[0]} and ${d.counts[1]}, by ${spreadWords(usual, unit)}`
 }
 
 const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(Math.exp(d.high), 1)} times`
 
 /** What is shown by two set-ups that differ in one thing alone, on one band. */
-export function provenBy(lines: readonly SetupLine[]): Shown[] {
+export function provenBy(lines: readonly SetupLine[], zone: string, usual: Usual): Shown[] {
   return lines.flatMap((line, i) => {
     const above = lines[i - 1]
     if (!above || line.changed.length !== 1) return []
-    const [a, b] = [above.summary, line.summary]
+    const { a, b } = speedsAlike(above.summary, line.summary, zone)
     if (!a.down || !b.down || (line.changed[0] !== 'band lock' && a.band && b.band && a.band !== b.band)) return []
-    const d = speedDifference(a, b, 'downMbps')
+    const d = speedDifference(a, b, 'downMbps', usual)
     if (!d) return []
     const t = ratioRange(a.down.median, b.down.median, stepOf(a.down.median), stepOf(b.down.median))
-    const by = `${timesOf(d)} nine in ten, ${testWords(d, 'speed')}`
+    const by = `${timesOf(d)} nine in ten, ${testWords(d, 'speed', usual)}`
     const few = Math.min(a.down.count, b.down.count) < LEAST_TESTS ? ', by too few tests' : ''
     const words = !d.beyondChance
       ? `no difference beyond chance (${signed(b.down.median - a.down.median, 1)} Mbit/s; ${by})`
       : t
         ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download (${by})`
-        : `loads where it did not load before (${testWords(d, 'speed')})`
+        : `loads where it did not load before (${testWords(d, 'speed', usual)})`
     return [{ what: line.changed[0]!, words: `${words}${few}` }]
   })
 }
@@ -282,7 +346,7 @@ function unproven(doc: JobDocument, log: LogIndex, judged: SpotProof | null, lin
           'levels differ by their antennas alone',
       )
     const hour = (t: string) => new Date(t).getUTCHours()
-    if (b.runs.length && a.runs.length) {
+    if (b.runs.length && a.runs.length && !judged.hours) {
       const gap = Math.abs(hour(b.runs[0]!.takenAtUtc) - hour(a.runs[0]!.takenAtUtc))
       const hours = Math.min(gap, 24 - gap)
       if (hours >= OTHER_HOUR_H) out.push(`speeds were taken ${hours} hours apart in the day: the load may differ`)
@@ -294,18 +358,4 @@ function unproven(doc: JobDocument, log: LogIndex, judged: SpotProof | null, lin
   const missing = doc.spots.filter(s => s.needed && !after.has(s.id))
   if (after.size && missing.length) out.push(`not tested after: ${missing.map(s => s.name).join(', ')}`)
   return out
-}
-
-function nextStep(judged: SpotProof | null, got: number | null, agreed: number | null): string | null {
-  if (got === null) return 'test at the same spots, at the same hour as before'
-  if (agreed === null || got >= agreed) return null
-  const sinr = judged?.after.sinr?.median
-  const rsrp = judged?.after.rsrp?.median
-  if (sinr !== undefined && sinr < 5 && rsrp !== undefined && rsrp > -105)
-    return 'the level is there but not the SINR: re-aim for SINR, or lock another band and test again'
-  if (rsrp !== undefined && rsrp < -113)
-    return 'the level is still low: check plugs and cable for the loss expected, then raise the antenna'
-  if (sinr !== undefined && sinr > 12)
-    return 'the radio is good and the speed is not: test another band and another hour; look for a plan cap'
-  return 'aim again in finer steps about the best heading, then test three times'
 }

@@ -1,90 +1,142 @@
-/** What is promised, against seeded places that have a truth of their own: `tests/support/worlds.ts` takes nothing from here. */
+/** What is promised, against seeded places that have a truth of their own: `core/world/place.ts` takes nothing from here. */
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
-import { phoneLoads, phoneLoadsByBooster, phoneReads, routerLoads, worldOf } from '../../tests/support/worlds'
-import type { RouterKit, World } from '../../tests/support/worlds'
+import { partOfKind } from '../catalogue/parts'
+import { kitChanges } from '../fitting/usual-kit'
+import type { Kit, PartChoice } from '../fitting/usual-kit'
 import type { Assessment } from '../judge/assess'
+import { phoneLoads, phoneLoadsByBooster, phoneReads, placeOf, routerLoads } from '../world/place'
+import type { Place, RouterKit } from '../world/place'
 
-const WORLDS = 240
-/** 400-size cable, dB a metre. @source data sheets of its kind, 12.6 and 19.4 dB a hundred metres at 800 and 1800 MHz, from memory */
-const LINE_DB = { B20: 0.126, B3: 0.194 }
+const PLACES = 300
+/** dB a metre at 800 and 1800 MHz. @source data sheets of such sizes, from memory */
+const LINE_DB = {
+  'line-400': { B20: 0.126, B3: 0.194 },
+  'line-240': { B20: 0.235, B3: 0.36 },
+} as const
+type LineId = keyof typeof LINE_DB
+
+const antenna = (id: string) => partOfKind(id, 'antenna')!
+const pick = <T>(w: Place, list: readonly T[]): T => list[Math.floor(w.uniform() * list.length)]!
+
+/** A kit as a crew might choose it. */
+function choiceOf(w: Place, kit: Kit): { choice: PartChoice; line: LineId } {
+  const line = pick(w, ['line-400', 'line-400', 'line-240'] as const)
+  const choice: PartChoice = { line: partOfKind(line, 'line')! }
+  if (kit === 'router' || kit === 'outdoors')
+    choice.antenna = antenna(pick(w, ['ant-panel-x', 'ant-lpda-x', 'ant-panel-4', 'ant-omni-x']))
+  else {
+    choice.antenna = antenna(pick(w, ['ant-lpda', 'ant-lpda', 'ant-lpda-long', 'ant-omni']))
+    choice.box = partOfKind(pick(w, ['amp-home', 'amp-home-small', 'amp-home']), 'amplifier')!
+  }
+  return { choice, line }
+}
 
 /** The house as a crew would have entered it: three readings and two speed runs in the kitchen, and the roof where it was climbed. */
-function surveyed(w: World, approach: 'router' | 'booster', roof: boolean): House {
-  const h = new House(approach, 'home', { agreedDownMbps: null })
+function surveyed(w: Place, kit: Kit, roof: boolean): { h: House; line: LineId } {
+  const h = new House('router', 'home', { agreedDownMbps: null })
+  h.site({ lengthM: 9 + 9 * w.uniform(), storeys: 1 + Math.floor(2 * w.uniform()) })
   h.set('cells', h.doc.cells[0]!.id, { band: w.band }).design({ band: w.band, bandwidthMHz: w.widthMHz })
+  const { choice, line } = choiceOf(w, kit)
+  h.apply(kitChanges(h.doc, h.doc.designs[0]!, kit, 270, h.id, choice))
   const read = (spot: string, inside: boolean) => {
     for (let i = 0; i < 3; i++) {
       const { rsrpDbm, sinrDb } = phoneReads(w, inside)
-      const read = { band: w.band, bandwidthMHz: w.widthMHz }
-      h.reads(spot, Math.max(rsrpDbm, -139), Math.max(sinrDb, -19), read)
+      h.reads(spot, Math.max(rsrpDbm, -139), Math.max(sinrDb, -19), { band: w.band, bandwidthMHz: w.widthMHz })
     }
   }
   read('Kitchen', true)
   if (roof) read('Ridge', false)
   for (let i = 0; i < 2; i++) h.speed('Kitchen', phoneLoads(w), 0)
-  return h
+  return { h, line }
 }
 
 /** The kit by its data sheets: what is printed on the parts, and cable by length. */
-function kitOf(w: World, h: House, layers: 1 | 2): RouterKit {
+function kitOf(w: Place, h: House, line: LineId, layers: 1 | 2): RouterKit {
   const part = h.donor.part!
   if (part.kind !== 'antenna') throw new Error('no donor')
   const range = part.ranges.find(r => r.lowMHz <= w.mhz && w.mhz <= r.highMHz)!
   const run = h.doc.runs.find(r => r.fromNodeId === h.donor.id)!
-  // Beside the cable two joints, an arrestor and a jumper.
+  // Beside the cable two joints, an arrestor and a jumper; at the pole only the joints.
+  const long = run.lengthM > 3
   return {
     gainDbi: range.gainDbi,
     beamwidthDeg: range.beamwidthDeg,
     frontToBackDb: part.frontToBackDb,
-    lossDb: LINE_DB[w.band] * run.lengthM + 1,
+    lossDb: LINE_DB[line][w.band] * run.lengthM + (long ? 1 : 0.3),
     layers,
     noiseDb: 9,
   }
 }
 
+const apart = (a: House['donor'], b: { eastM: number; northM: number; upM: number }) =>
+  Math.hypot(a.eastM - b.eastM, a.northM - b.northM, a.upM - b.upM)
+
 /** What the place would really give once it is built. */
-function truth(w: World, h: House, a: Assessment, approach: 'router' | 'booster'): number {
-  if (approach === 'router') return routerLoads(w, kitOf(w, h, 2))
-  const [server, room] = [h.server, h.spot(a.promise!.where.slice(3))]
-  const metres = Math.hypot(server.eastM - room.eastM, server.northM - room.northM, server.upM - room.upM)
+function truth(w: Place, h: House, line: LineId, a: Assessment, kit: Kit): number {
+  if (kit !== 'booster') return routerLoads(w, kitOf(w, h, line, 2))
+  const amplifier = h.part('amplifier').part!
+  if (amplifier.kind !== 'amplifier') throw new Error('no amplifier')
+  const own = amplifier.perBand?.find(b => b.band === w.band)
+  const feed = h.doc.runs.find(r => r.toNodeId === h.server.id)!
   return phoneLoadsByBooster(w, {
-    donor: kitOf(w, h, 1),
-    gainDb: a.levels!.amplifiers[0]!.gainDb + 1.5 * w.normal(),
-    noiseDb: 6,
-    feedLossDb: LINE_DB[w.band] * 10,
+    donor: kitOf(w, h, line, 1),
+    amplifier: {
+      gainDb: (own?.gainDb ?? amplifier.gainDb) + 1.5 * w.normal(),
+      lowestGainDb: amplifier.lowestGainDb,
+      outputDbm: own?.outputDbm ?? amplifier.outputDbm,
+      shutDownDbm: amplifier.shutDownDbm,
+      noiseDb: amplifier.noiseFigureDb,
+    },
+    feedLossDb: LINE_DB[line][w.band] * feed.lengthM + 0.4,
     serverDbi: 2,
-    metres,
+    apartM: apart(h.donor, h.server),
+    metres: apart(h.server, h.spot(a.promise!.where.slice(3))),
     floors: 0,
   })
 }
 
+interface Held {
+  share: number
+  under: number
+  over: number
+  promised: number
+}
+
 /** Share of places in which the truth lay within what was promised; where an amplifier would shut down, nothing is. */
-function held(approach: 'router' | 'booster', roof: boolean): { share: number; promised: number } {
-  let inside = 0
-  let promised = 0
-  for (let seed = 1; seed <= WORLDS; seed++) {
-    const w = worldOf(seed * 7919)
-    const h = surveyed(w, approach, roof)
+function held(kit: Kit, roof: boolean): Held {
+  const out = { inside: 0, under: 0, over: 0, promised: 0 }
+  for (let seed = 1; seed <= PLACES; seed++) {
+    const w = placeOf(seed * 7919)
+    const { h, line } = surveyed(w, kit, roof)
     const a = h.assess()
     if (!a.promise) continue
-    promised++
-    const is = truth(w, h, a, approach)
-    if (is >= a.promise.down.low && is <= a.promise.down.high) inside++
+    out.promised++
+    const is = truth(w, h, line, a, kit)
+    if (is < a.promise.down.low) out.under++
+    else if (is > a.promise.down.high) out.over++
+    else out.inside++
   }
-  return { share: inside / promised, promised }
+  const { promised } = out
+  return { share: out.inside / promised, under: out.under / promised, over: out.over / promised, promised }
 }
 
 describe.each([
   ['router', true],
   ['router', false],
+  ['outdoors', true],
+  ['outdoors', false],
   ['booster', true],
   ['booster', false],
-] as const)('nine times in ten: %s, roof read: %s', (approach, roof) => {
-  it('holds the truth of places that it was not made from', () => {
-    const { share, promised } = held(approach, roof)
-    expect(promised).toBeGreaterThan(200)
-    expect(share).toBeGreaterThanOrEqual(0.86)
+] as const)('nine times in ten: %s, roof read: %s', (kit, roof) => {
+  it('holds the truth of places that it was not made from', { timeout: 60_000 }, () => {
+    const { promised, share, under, over } = held(kit, roof)
+    // Misses lie on both sides: neither boastful nor coy.
+    expect(under).toBeGreaterThan(0)
+    expect(over).toBeGreaterThan(0)
+    expect(under).toBeLessThan(0.05)
+    expect(promised).toBeGreaterThan(250)
+    expect(share).toBeGreaterThanOrEqual(0.8)
     expect(share).toBeLessThanOrEqual(0.95)
   })
 })

@@ -18,6 +18,7 @@ import { floorAt } from '../site/building'
 import { whenItStops } from './after'
 import { RULE_PACKS } from '../judge/cautions'
 import { atPresentStop } from '../survey/place'
+import { NINE_IN_TEN } from '../survey/stats'
 import { sayRelative } from '../aim/nose'
 
 export type Block =
@@ -239,7 +240,7 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
   const both = (trueDeg: number): string => {
     if (!a.declination) return `${bearing(trueDeg)} true`
     const { declinationDeg, uncertaintyDeg } = a.declination
-    const magnetic = `${bearing(trueToMagnetic(trueDeg, declinationDeg))} magnetic ± ${num(1.645 * uncertaintyDeg, 1)}°`
+    const magnetic = `${bearing(trueToMagnetic(trueDeg, declinationDeg))} magnetic ± ${num(NINE_IN_TEN * uncertaintyDeg, 1)}°`
     return `${bearing(trueDeg)} true, ${magnetic} on ${day(a.atUtc)}`
   }
   if (a.chosen?.path)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { buildingOf } from './building'
-import { roofBlockers, skyView, standing } from './sky'
+import { roofBlockers, skyView, blockerOf } from './sky'
 
 const ring = (elevationDeg: number, fromDeg = 0, toDeg = 359.999) => ({ name: 'hills', fromDeg, toDeg, elevationDeg })
 const zenith = (halfFieldDeg: number) => ({ azimuthDeg: 0, tiltDeg: 0, halfFieldDeg })
@@ -33,11 +33,11 @@ describe('a satellite terminal’s sky', () => {
     expect(skyView({ azimuthDeg: 0, tiltDeg: 90, halfFieldDeg: 40 }, []).hidden).toBeCloseTo(0.5, 2)
   })
   it('a mast 4 m off that stands 4 m higher reaches 45°', () => {
-    const m = standing('mast', { eastM: 0, northM: 0, upM: 6 }, { eastM: 0, northM: 4, upM: 10 }, 0.4)!
+    const m = blockerOf('mast', { eastM: 0, northM: 0, upM: 6 }, { eastM: 0, northM: 4, upM: 10 }, 0.4)!
     expect(m.elevationDeg).toBeCloseTo(45, 6)
     expect(m.fromDeg).toBeCloseTo(360 - 2.86, 1)
     expect(m.toDeg).toBeCloseTo(2.86, 1)
-    expect(standing('mast', { eastM: 0, northM: 0, upM: 6 }, { eastM: 0, northM: 4, upM: 5 }, 0.4)).toBeNull()
+    expect(blockerOf('mast', { eastM: 0, northM: 0, upM: 6 }, { eastM: 0, northM: 4, upM: 5 }, 0.4)).toBeNull()
   })
   it('over the ridge the roof hides nothing; low on the wall it hides its side of the sky', () => {
     const b = buildingOf(new House().doc)

@@ -31,6 +31,13 @@ export interface SkyView {
 
 /** Window of a terminal whose maker says nothing. Assumed. */
 export const USUAL_WINDOW: SkyWindow = { azimuthDeg: 0, tiltDeg: 0, halfFieldDeg: 55 }
+
+/** @returns the window of a terminal, as far as it was entered */
+export const windowOf = (f: { [K in keyof SkyWindow]: number | null }): SkyWindow => ({
+  azimuthDeg: f.azimuthDeg ?? USUAL_WINDOW.azimuthDeg,
+  tiltDeg: f.tiltDeg ?? USUAL_WINDOW.tiltDeg,
+  halfFieldDeg: f.halfFieldDeg ?? USUAL_WINDOW.halfFieldDeg,
+})
 const RINGS = 64
 const ROUND = 96
 
@@ -80,7 +87,7 @@ const highest = (blockers: readonly Blocker[], azimuthDeg: number): Blocker | nu
   )
 
 /** A thing of a width and a top, as it stands before a point; null where the point is over it. */
-export function standing(name: string, from: Point, thing: Point, widthM: number): Blocker | null {
+export function blockerOf(name: string, from: Point, thing: Point, widthM: number): Blocker | null {
   const { groundM, upM, bearingDeg } = between(from, thing)
   if (upM <= 0) return null
   const half = groundM > 0.01 ? Math.min(90, toDeg(Math.atan2(widthM / 2, groundM))) : 180

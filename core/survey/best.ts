@@ -1,7 +1,7 @@
 /** The best spot so far, by how much, and whether that is more than chance. */
 import type { SpotSummary } from './spots'
 import type { Summary } from './stats'
-import { sigmaOfMedian } from './stats'
+import { median, NINE_IN_TEN, sigmaOfMedian } from './stats'
 
 export interface BestSpot {
   best: SpotSummary
@@ -14,8 +14,6 @@ export interface BestSpot {
 
 /** Spread of one reading where it was not repeated, dB. @source common practice (no source) */
 const ONE_READING_DB = 2
-/** One-sided nine in ten of the difference: 5 % each way. */
-const Z = 1.645
 
 /**
  * Compares the spots read on one band, by SINR where both have it, else by RSRP.
@@ -29,7 +27,7 @@ export function bestSpot(summaries: readonly SpotSummary[], band: string | null)
   const [best, next] = [...read].sort((a, b) => of(b).median - of(a).median) as [SpotSummary, SpotSummary]
   const byDb = of(best).median - of(next).median
   const sigma = Math.hypot(sigmaOfMedian(of(best), ONE_READING_DB), sigmaOfMedian(of(next), ONE_READING_DB))
-  return { best, next, quantity: bySinr ? 'SINR' : 'RSRP', byDb, beyondNoise: byDb > Z * sigma }
+  return { best, next, quantity: bySinr ? 'SINR' : 'RSRP', byDb, beyondNoise: byDb > NINE_IN_TEN * sigma }
 }
 
 /** Thirds of a dwell whose medians differ by less than this have settled, dB. Assumed. */
@@ -39,6 +37,5 @@ const SETTLED_DB = 0.7
 export function hasSettled(values: readonly number[]): boolean {
   const third = Math.floor(values.length / 3)
   if (third < 3) return false
-  const middle = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!
-  return Math.abs(middle(values.slice(-third)) - middle(values.slice(-2 * third, -third))) < SETTLED_DB
+  return Math.abs(median(values.slice(-third)) - median(values.slice(-2 * third, -third))) < SETTLED_DB
 }

@@ -1,5 +1,5 @@
 /** Whether two sets of readings differ by more than chance, by a test that is named, with the interval of the difference. */
-import { median, quantileOfSorted } from './stats'
+import { median, NINE_IN_TEN, quantileOfSorted } from './stats'
 
 export interface Difference {
   /** after less before: dB, or of speeds the natural logarithm of the ratio */
@@ -16,13 +16,16 @@ export interface Difference {
 
 /** From so many on each side their own spread is used. */
 const LEAST_RANKED = 4
-/** Nine in ten, and the level of the rank test. */
-const Z = 1.645
+/** Of the rank test: what its nine in ten leave. */
 const LEVEL = 0.1
 /** A median of normal values wanders by so much more than their mean. @source √(π/2), large samples */
 const MEDIAN_FACTOR = 1.2533
 /** Pooled repeats until a crew's own are known: one reading, dB; one speed test, of its logarithm. Assumed. */
 export const USUAL_SPREAD = { db: 2, speed: 0.2 } as const
+/** A test that did not load counts as so little, Mbit/s. Assumed. */
+const NOTHING_MBPS = 0.02
+/** Speeds are compared by their logarithms; that of nothing is wanted too. */
+export const logSpeed = (mbps: number): number => Math.log(Math.max(NOTHING_MBPS, mbps))
 
 /**
  * @param before, after  values, readings of one dwell already made one
@@ -38,7 +41,7 @@ export function differenceOf(before: readonly number[], after: readonly number[]
     const by = median(after) - median(before)
     // One value has no median of its own to wander.
     const sigma = (k: number) => (usual * (k > 2 ? MEDIAN_FACTOR : 1)) / Math.sqrt(k)
-    const half = Z * Math.hypot(sigma(n), sigma(m))
+    const half = NINE_IN_TEN * Math.hypot(sigma(n), sigma(m))
     const [low, high] = [by - half, by + half]
     return { by, low, high, test: 'usual spread', p: null, beyondChance: low > 0 || high < 0, counts }
   }
@@ -56,6 +59,13 @@ export function differenceOf(before: readonly number[], after: readonly number[]
     beyondChance: p <= LEVEL,
     counts,
   }
+}
+
+/** @returns two-sided probability of a difference as large by chance: the test's own, or by the normal curve of the interval */
+export function probabilityOf(d: Difference): number {
+  if (d.p !== null) return d.p
+  const sigma = (d.high - d.low) / (2 * NINE_IN_TEN)
+  return sigma ? 2 * (1 - normalCdf(Math.abs(d.by) / sigma)) : 1
 }
 
 /** Mann and Whitney's U of the second sample: pairs in which it is the higher, ties as halves. */

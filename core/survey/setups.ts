@@ -1,5 +1,6 @@
 /** What readings were made with: set-ups with their device and SIM, and what differs between two. */
-import type { Design, Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call } from '../job/schema'
+import type { Design, Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call, Watch } from '../job/schema'
+import { BARE_SETUP } from '../job/defaults'
 import { DEVICE_GAIN_DBI } from './devices'
 
 export type Phase = 'before' | 'between' | 'after'
@@ -46,7 +47,10 @@ export function phaseOf(row: Pick<SetupRow, 'mark' | 'antenna' | 'booster'>): Ph
   return row.antenna === 'built in' && row.booster !== 'on' ? 'before' : 'between'
 }
 
-export const made = <T extends Reading | SpeedRun | Call>(rows: readonly T[], setups: ReadonlyMap<string, SetUp>): Made<T>[] =>
+export const made = <T extends Reading | SpeedRun | Call | Watch>(
+  rows: readonly T[],
+  setups: ReadonlyMap<string, SetUp>,
+): Made<T>[] =>
   rows.map(r => {
     const setup = setups.get(r.setupId ?? '') ?? null
     return { ...r, setup, phase: setup?.phase ?? 'before' }
@@ -55,7 +59,7 @@ export const made = <T extends Reading | SpeedRun | Call>(rows: readonly T[], se
 /** @returns gain of the antenna that made a reading, dBi; null where it was a design's */
 export const readingAntennaDbi = (r: Made<Reading>): number | null => (r.setup ? r.setup.antennaDbi : DEVICE_GAIN_DBI.phone)
 
-export type Trait = 'device' | 'SIM' | 'link' | 'antenna' | 'booster' | 'band lock'
+export type Trait = 'device' | 'SIM' | 'link' | 'antenna' | 'booster' | 'band lock' | 'power'
 
 /** Traits in the order they are told, each in words. */
 export function traitsOf(s: SetUp, designName?: (id: string | null) => string): [Trait, string][] {
@@ -71,6 +75,7 @@ export function traitsOf(s: SetUp, designName?: (id: string | null) => string): 
   ]
   if (row.booster !== 'none') traits.push(['booster', `booster ${row.booster}`])
   if (row.bandLock) traits.push(['band lock', `locked to ${row.bandLock}`])
+  if (row.power) traits.push(['power', row.power === 'battery' ? 'on battery' : 'on its lead'])
   return traits
 }
 
@@ -83,6 +88,8 @@ export function changedBetween(a: SetUp, b: SetUp): Trait[] {
   if (a.row.antenna !== b.row.antenna || (b.row.antenna === 'outside' && a.row.designId !== b.row.designId)) out.push('antenna')
   if (a.row.booster !== b.row.booster) out.push('booster')
   if ((a.row.bandLock ?? '') !== (b.row.bandLock ?? '')) out.push('band lock')
+  // Where one of the two does not say, nothing is known to differ.
+  if (a.row.power && b.row.power && a.row.power !== b.row.power) out.push('power')
   return out
 }
 
@@ -102,14 +109,13 @@ export function asPlanned(doc: Pick<JobDocument, 'setups' | 'devices' | 'sims'>,
   const router = design.approach === 'router'
   const device = doc.devices.find(d => (d.kind === 'phone') !== router) ?? null
   return {
-    name: null,
+    ...BARE_SETUP,
     deviceId: device?.id ?? null,
     simId: doc.setups.findLast(s => s.simId)?.simId ?? doc.sims[0]?.id ?? null,
     link: router ? 'LAN' : 'device',
     antenna: router ? 'outside' : 'built in',
     designId: router ? design.id : null,
     booster: router ? 'none' : 'on',
-    bandLock: null,
     mark: 'after',
   }
 }

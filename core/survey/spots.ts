@@ -3,10 +3,12 @@ import type { Summary } from './stats'
 import { summarise } from './stats'
 import { gradeRsrp } from '../radio/grades'
 import type { Grade, GradeEdges } from '../radio/grades'
-import type { Call, JobDocument, Reading, Spot, SpeedRun } from '../job/schema'
+import type { Call, JobDocument, Reading, Spot, SpeedRun, Watch } from '../job/schema'
 import { standing } from '../job/changes'
 import { ofStop } from './place'
 import { made, setUpsOf } from './setups'
+import { usualSpread } from './spread'
+import type { Usual } from './spread'
 import type { Made, Phase, SetUp } from './setups'
 
 export type { Phase } from './setups'
@@ -43,7 +45,10 @@ export interface LogIndex {
   /** tests that went another way than they were meant to: shown, and in no median */
   doubted: Made<SpeedRun>[]
   calls: Made<Call>[]
+  watches: Made<Watch>[]
   setups: ReadonlyMap<string, SetUp>
+  /** what one reading or test wanders by, of this place's own repeats or assumed */
+  usual: Usual
   /** the job's own edges of the grades of RSRP; undefined for the trade's */
   edges?: GradeEdges
 }
@@ -51,12 +56,16 @@ export interface LogIndex {
 /** What stands of the log, of the present place: what was read at another stop says nothing here. Worked out once per assessment. */
 export function logIndex(doc: JobDocument): LogIndex {
   const setups = setUpsOf(doc)
-  const runs = made(standing(ofStop(doc, doc.speedRuns)), setups)
+  const all = made(standing(ofStop(doc, doc.speedRuns)), setups)
+  const readings = made(standing(ofStop(doc, doc.readings)), setups)
+  const runs = all.filter(r => !r.doubted)
   return {
-    readings: made(standing(ofStop(doc, doc.readings)), setups),
-    runs: runs.filter(r => !r.doubted),
-    doubted: runs.filter(r => r.doubted),
+    readings,
+    runs,
+    doubted: all.filter(r => r.doubted),
+    usual: usualSpread(readings, runs),
     calls: made(standing(ofStop(doc, doc.calls)), setups),
+    watches: made(standing(ofStop(doc, doc.watches)), setups),
     setups,
     edges: (doc.jobs[0]?.rsrpEdges as unknown as GradeEdges | null) ?? undefined,
   }
@@ -68,6 +77,17 @@ interface Narrowed {
   /** only what this set-up made; of the last one used where left out */
   setupId?: string | null
 }
+
+/** What some speed tests come to; one that did not load counts as nothing. */
+export const speedsOf = (
+  runs: readonly Made<SpeedRun>[],
+): Pick<SpotSummary, 'runs' | 'down' | 'up' | 'ping' | 'wouldNotLoad'> => ({
+  runs: [...runs],
+  down: summarise(runs.map(r => (r.wouldNotLoad ? 0 : r.downMbps))),
+  up: summarise(runs.map(r => (r.wouldNotLoad ? 0 : r.upMbps))),
+  ping: summarise(runs.map(r => r.pingMs)),
+  wouldNotLoad: runs.filter(r => r.wouldNotLoad).length,
+})
 
 export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, only: Narrowed = {}): SpotSummary {
   const mine = <T extends { spotId: string; phase: Phase }>(rows: readonly T[]) =>
@@ -87,16 +107,12 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, only: Nar
     setup: log.setups.get(setupId ?? '') ?? null,
     band,
     readings,
-    runs,
     bands: [...new Set(read.map(r => r.band).filter((b): b is string => !!b))],
     setups: new Set([...read, ...ran].map(r => r.setupId)).size,
     rsrp,
     rsrq: summarise(readings.map(r => r.rsrqDb)),
     sinr: summarise(readings.map(r => r.sinrDb)),
-    down: summarise(runs.map(r => (r.wouldNotLoad ? 0 : r.downMbps))),
-    up: summarise(runs.map(r => (r.wouldNotLoad ? 0 : r.upMbps))),
-    ping: summarise(runs.map(r => r.pingMs)),
-    wouldNotLoad: runs.filter(r => r.wouldNotLoad).length,
+    ...speedsOf(runs),
     grade: rsrp ? gradeRsrp(rsrp.median, log.edges) : null,
   }
 }

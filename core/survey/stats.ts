@@ -1,6 +1,9 @@
 /** One reading is noise: medians and their spread. */
 import { finite } from '../check'
 
+/** Standard deviations either way that hold nine in ten of normal values. */
+export const NINE_IN_TEN = 1.645
+
 export interface Summary {
   count: number
   median: number

@@ -20,6 +20,8 @@ export interface World {
   seed: number
   /** where the mast truly is; what a planner is never told */
   mastDeg: number
+  /** how far over the horizon it comes from, degrees */
+  upDeg: number
   cellId: string
   widthMHz: number
   ways: Way[]
@@ -52,7 +54,7 @@ export function worldOf(seed: number, o: WorldOptions = {}): World {
   // One in six stands behind a ridge or a house: then the way off a wall may be the better one.
   const blockedDb = uniform() < 1 / 6 ? 6 + 8 * uniform() : 0
   const reflection = (): Way => ({ fromDeg: mastDeg + 60 + 240 * uniform(), dbm: airDbm - 4 - 8 * uniform() })
-  return {
+  const made = {
     seed,
     mastDeg,
     cellId: cell(),
@@ -64,13 +66,17 @@ export function worldOf(seed: number, o: WorldOptions = {}): World {
       dbm: airDbm - 5 - 15 * uniform(),
       cellId: cell(),
     })),
-    shareAt: hour => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
+    shareAt: (hour: number) => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
   }
+  // Drawn last: what is drawn before stays as it was.
+  return { ...made, upDeg: 2 + 5 * normal() }
 }
 
 /** How the antenna stands, and when. */
 export interface Stance {
   headingDeg: number
+  /** over the horizon; not told, it looks to where the mast is */
+  tiltDeg?: number
   antenna: WorldAntenna
   /** what walls, cable and height take before the receiver, dB */
   lossDb?: number
@@ -94,10 +100,11 @@ const FAST = { sigmaDb: 1.6, holdS: 0.8 }
 export function heardNow(w: World, s: Stance): HeardNow {
   inRange('headingDeg', s.headingDeg, -720, 720)
   const { antenna } = s
-  const toward = (deg: number) => antenna.gainDbi + lobeDb(deg - s.headingDeg, antenna.beamwidthDeg, antenna.frontToBackDb)
+  const toward = (deg: number) => gainDb(antenna, deg - s.headingDeg)
   const aroundDb = roundAboutDb(antenna)
   const fadeDb = drift(w.seed, s.atS, SLOW) + drift(w.seed ^ 0x5bd1, s.atS, FAST)
-  const lossDb = (s.lossDb ?? 0) - fadeDb
+  const tiltedDb = s.tiltDeg === undefined ? 0 : -lobeDb(s.tiltDeg - w.upDeg, antenna.beamwidthDeg, antenna.frontToBackDb)
+  const lossDb = (s.lossDb ?? 0) - fadeDb + tiltedDb
   const wanted =
     w.ways.reduce((sum, x) => sum + milliwatts(x.dbm + toward(x.fromDeg) - lossDb), 0) +
     milliwatts(w.scatteredDbm + aroundDb - lossDb)
@@ -119,10 +126,13 @@ export function loadsNow(w: World, sinrDb: number, hour: number, o: { layers?: 1
   return Math.min(o.capMbps ?? Infinity, w.shareAt(hour) * linkMbps(sinrDb, w.widthMHz, o.layers ?? 2))
 }
 
+/** Gain so far off its axis, dBi. */
+const gainDb = (a: WorldAntenna, offDeg: number): number => a.gainDbi + lobeDb(offDeg, a.beamwidthDeg, a.frontToBackDb)
+
 /** Gain over all directions round about, dBi. */
 function roundAboutDb(a: WorldAntenna): number {
   let sum = 0
-  for (let off = -180; off < 180; off += 10) sum += milliwatts(a.gainDbi + lobeDb(off, a.beamwidthDeg, a.frontToBackDb)) / 36
+  for (let off = -180; off < 180; off += 10) sum += milliwatts(gainDb(a, off)) / 36
   return decibels(sum)
 }
 
@@ -139,8 +149,7 @@ function drift(seed: number, atS: number, { sigmaDb, holdS }: { sigmaDb: number;
 /** The heading from which such an antenna hears the mast best in the mean, and how much worse another is, dB. */
 export function bestOf(w: World, antenna: WorldAntenna): { headingDeg: number; lostDb: (headingDeg: number) => number } {
   const at = (headingDeg: number) => {
-    const toward = (deg: number) => antenna.gainDbi + lobeDb(deg - headingDeg, antenna.beamwidthDeg, antenna.frontToBackDb)
-    return w.ways.reduce((sum, x) => sum + milliwatts(x.dbm + toward(x.fromDeg)), 0)
+    return w.ways.reduce((sum, x) => sum + milliwatts(x.dbm + gainDb(antenna, x.fromDeg - headingDeg)), 0)
   }
   const headingDeg = Array.from({ length: 360 }, (_, h) => h).reduce((a, b) => (at(b) > at(a) ? b : a))
   return { headingDeg, lostDb: h => decibels(at(headingDeg) / at(h)) }

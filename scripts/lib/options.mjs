@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto'
 import { parseArgs } from 'node:util'
 import { fail } from './system.mjs'
 
@@ -16,4 +17,13 @@ export function options(named, flags = []) {
   } catch (e) {
     return fail(e instanceof Error ? e.message : String(e))
   }
+}
+
+/** Six digits that a person types to be let in. */
+export const pairingCode = () => String(randomInt(100_000, 1_000_000))
+
+/** Ctrl-C, or a kill, closes what runs before it ends. */
+export function closeAtEnd(/** @type {{ close: () => Promise<void> }} */ running) {
+  for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM']))
+    process.once(signal, () => void running.close().then(() => process.exit(0)))
 }

@@ -137,6 +137,7 @@ export const jobs = pgTable(
     agreedDownMbps: doublePrecision('agreed_down_mbps'),
     agreedUpMbps: doublePrecision('agreed_up_mbps'),
     agreedCalls: boolean('agreed_calls').notNull().default(true),
+    agreedDrops: doublePrecision('agreed_drops'),
     carrier: text('carrier'),
     today: text('today'),
     mayDrill: text('may_drill').notNull().default('ask'),
@@ -436,6 +437,8 @@ export const spots = pgTable(
     indoors: boolean('indoors').notNull(),
     needed: boolean('needed').notNull().default(false),
     people: doublePrecision('people'),
+    station: text('station'),
+    note: text('note'),
     hangs: text('hangs'),
   },
   t => jobKeys(t as never, 'spots'),
@@ -481,6 +484,7 @@ export const setups = pgTable(
     designId: uuid('design_id'),
     booster: text('booster').notNull(),
     bandLock: text('band_lock'),
+    power: text('power'),
     mark: text('mark').$type<'before' | 'after'>(),
   },
   t => [
@@ -570,6 +574,31 @@ export const calls = pgTable(
     inJob('calls', 'stopId', t, t.stopId, stops),
     inJob('calls', 'setupId', t, t.setupId, setups),
     inJob('calls', 'replacesId', t, t.replacesId, t),
+  ],
+)
+
+export const watches = pgTable(
+  'watches',
+  {
+    ...ofJob,
+    ...logColumns,
+    stopId: uuid('stop_id'),
+    spotId: uuid('spot_id').notNull(),
+    kind: text('kind').notNull(),
+    seconds: doublePrecision('seconds').notNull(),
+    drops: integer('drops').notNull(),
+    longestS: doublePrecision('longest_s').notNull(),
+    lostS: doublePrecision('lost_s').notNull(),
+    switchS: doublePrecision('switch_s'),
+    backS: doublePrecision('back_s'),
+    broke: text('broke'),
+  },
+  t => [
+    ...jobKeys(t as never, 'watches'),
+    inJob('watches', 'spotId', t, t.spotId, spots),
+    inJob('watches', 'stopId', t, t.stopId, stops),
+    inJob('watches', 'setupId', t, t.setupId, setups),
+    inJob('watches', 'replacesId', t, t.replacesId, t),
   ],
 )
 
@@ -839,6 +868,7 @@ export const designs = pgTable(
     carriersInBand: smallint('carriers_in_band'),
     aimedDeg: doublePrecision('aimed_deg'),
     aimedAtUtc: when('aimed_at_utc'),
+    aimedTiltDeg: doublePrecision('aimed_tilt_deg'),
     plugs: text('plugs').notNull().default('factory'),
     reason: text('reason'),
   },
@@ -876,6 +906,7 @@ export const runs = pgTable(
     lengthM: doublePrecision('length_m').notNull(),
     measured: boolean('measured').notNull().default(false),
     spareM: doublePrecision('spare_m'),
+    way: jsonb('way').$type<{ eastM: number; northM: number; upM: number }[]>(),
   },
   t => [
     ...jobKeys(t as never, 'runs'),
@@ -922,6 +953,8 @@ export const sweeps = pgTable(
     struckDeg: jsonb('struck_deg').$type<number[]>(),
     band: text('band'),
     cellId: text('cell_id'),
+    axis: text('axis').notNull().default('heading'),
+    slow: boolean('slow').notNull().default(false),
   },
   t => [
     ...jobKeys(t as never, 'sweeps'),
@@ -941,6 +974,7 @@ export const steps = pgTable(
     sweepId: uuid('sweep_id').notNull(),
     pass: smallint('pass').notNull(),
     headingDeg: doublePrecision('heading_deg').notNull(),
+    tiltDeg: doublePrecision('tilt_deg'),
     value: doublePrecision('value').notNull(),
   },
   t => [
@@ -1037,6 +1071,7 @@ export const documentTables = {
   readings,
   speedRuns,
   calls,
+  watches,
   nodes,
   runs,
   isolations,

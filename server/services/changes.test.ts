@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { SPOT as spot } from '../../tests/support/rows'
 import { errorsOf } from '../utils/validate'
 import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
 import { documentTables } from '../database/schema'
@@ -12,7 +13,6 @@ describe('the document and the database', () => {
 })
 
 describe('what comes in is checked', () => {
-  const spot = { name: 'Hall', eastM: 0, northM: 0, upM: 1, indoors: true, needed: false, people: null, hangs: null }
   it('a whole row passes, a missing field is named', () => {
     expect(errorsOf(rowSchema('spots'), spot)).toEqual([])
     const { name: _name, ...rest } = spot

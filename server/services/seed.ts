@@ -6,7 +6,6 @@ import { TABLES } from '../../core/job/schema'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { demoPhoto } from '../../demo/photos'
 import { demoTile } from '../../demo/terrain'
-import { cutTile, Terrain } from '../../core/terrain/blocks'
 import { settleState } from './job-state'
 import { storeTile } from './terrain'
 
@@ -17,7 +16,6 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
     const [there] = await db.select().from(crews).where(eq(crews.demo, true))
     if (there && !reset) return 'kept'
     const scenario = demoScenario()
-    const terrain = new Terrain(cutTile(demoTile()))
     const id = countedIds(2)
     const crewId = id()
     await db.transaction(async tx => {
@@ -61,7 +59,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
         for (const photo of document.photos)
           await tx
             .insert(pictureFiles)
-            .values({ crewId, jobId, id: photo.id, mime: 'image/png', bytes: demoPhoto(terrain, document, photo) })
+            .values({ crewId, jobId, id: photo.id, mime: 'image/png', bytes: demoPhoto(scenario.terrain, document, photo) })
         await settleState(tx, crewId, jobId)
       }
     })

@@ -38,7 +38,7 @@ export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App 
         origins: [`http://localhost:${port}`],
       })
       const env = {
-        NUXT_BRIDGES: `ws://localhost:${standins.port}`,
+        NUXT_BRIDGES: standins.urls,
         NUXT_STANDIN: STANDIN_CODE,
         NUXT_DATABASE_URL: url(name),
         NUXT_SESSION_PASSWORD: 'a password of the tests, long enough for sealing',

@@ -2,31 +2,33 @@
 import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing/dial'
 import { earShare } from '#core/aim/ear'
-import { nextHeading, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
+import { nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
 import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
-import { standing } from '#core/job/changes'
 import { allTicked } from '#core/judge/ticks'
 import type { Sweep } from '#core/job/schema'
-import { bearing, num } from '#core/units'
+import { bearing, num, signed } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 import type { Measured } from '~/instruments/ring'
 
 /** One turns, one reads; or one alone: big figure, one instruction, one dial, two buttons. */
 const store = useJob()
+const sweeps = useSweeps()
 const session = useSession()
 const { el, width, height } = useWidth()
 const now = useNow({ interval: 1000 })
 const dec = computed(() => store.result!.declination?.declinationDeg ?? 0)
 const view = computed(() => store.result!.sweep)
 const sweep = computed(() => view.value?.sweep ?? null)
-const steps = computed(() => (sweep.value ? standing(store.doc!.steps).filter(s => s.sweepId === sweep.value!.id) : []))
+const steps = computed(() => sweeps.stepsOf(sweep.value))
 const result = computed(() => view.value?.result ?? null)
 const mast = computed(() => store.result!.chosen)
 const pass = ref(1)
 type Quantity = Sweep['quantity']
 const quantity = ref<Quantity>('SINR')
+/** what is swept: of the sweep under way, else what was chosen for the next */
+const swept = computed(() => sweep.value?.quantity ?? quantity.value)
 const heading = ref<number>(store.design?.aimedDeg ?? (Math.round((mast.value?.bearingDeg ?? 0) / 15) * 15) % 360)
 const useMagnetic = ref(true)
 const value = ref('')
@@ -55,7 +57,7 @@ async function strike() {
 const takenNow = computed(() => steps.value.filter(s => s.pass === pass.value).map(s => s.headingDeg))
 const { estimate, found, pattern } = useEstimate({
   steps,
-  quantity: computed(() => sweep.value?.quantity ?? quantity.value),
+  quantity: swept,
   mastDeg: computed(() => mast.value?.bearingDeg ?? null),
   struck,
 })
@@ -89,76 +91,41 @@ const listensTo = computed(() => (sweep.value ? sweep.value.band : band.value))
 /** what reads: as it is to stay, else what read last */
 const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
 const dwellS = ref(30)
-const reads = computed(() => SWEPT[sweep.value?.quantity ?? quantity.value])
+const reads = computed(() => SWEPT[swept.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
-async function begin(stepDeg: number | null) {
-  await store.commit(
-    [
-      {
-        table: 'sweeps',
-        op: 'insert',
-        fields: {
-          designId: store.design!.id,
-          startedAtUtc: nowUtc(),
-          quantity: quantity.value,
-          setupId: readBy(),
-          band: band.value,
-          cellId: null,
-          dwellS: dwellS.value,
-          struckDeg: null,
-          reference: useMagnetic.value ? 'magnetic' : 'true',
-          stepDeg,
-        },
-      },
-    ],
+async function begin(stepDeg: number | null, turnSlowly = false) {
+  await sweeps.begin(
+    {
+      quantity: quantity.value,
+      setupId: readBy(),
+      band: band.value,
+      dwellS: dwellS.value,
+      reference: useMagnetic.value ? 'magnetic' : 'true',
+      slow: turnSlowly,
+      stepDeg,
+    },
     'start a sweep',
   )
   pass.value = 1
   anew.value = false
   tone.begin()
+  if (turnSlowly) slow.begin(pattern.value?.beamwidthDeg ?? 60)
+  else slow.end()
 }
 const { once } = useOnce()
 const keepStep = () => once(saveStep)
 const press = () => (live.value.value !== null && !typing.value ? keepDwelt() : keepStep())
 async function saveStep() {
   if (!sweep.value) return
-  let v: number | null
+  let v: number
   try {
-    v = parseNumber(value.value)
+    v = readSwept(value.value, swept.value)
   } catch (e) {
     error.value = messageOf(e)
     return
   }
-  if (v === null) {
-    error.value = 'what does it read?'
-    return
-  }
-  const { low, high, unit } = reads.value
-  // Where only negative makes sense, 95 is −95.
-  if (high < 0 && v > 0) v = -v
-  if (v < low || v > high) {
-    error.value = `${low} to ${high} ${unit}`.replace(/-/g, '−')
-    return
-  }
   const old = steps.value.find(s => s.pass === pass.value && angleBetween(s.headingDeg, heading.value) < 1)
-  const bad = await store.commit(
-    [
-      {
-        table: 'steps',
-        op: 'insert',
-        fields: {
-          sweepId: sweep.value.id,
-          pass: pass.value,
-          headingDeg: normalise360(heading.value),
-          value: v,
-          takenAtUtc: nowUtc(),
-          replacesId: old?.id ?? null,
-          withdrawn: false,
-        },
-      },
-    ],
-    'a step',
-  )
+  const bad = await sweeps.keep(sweep.value.id, { pass: pass.value, headingDeg: heading.value, value: v }, old)
   error.value = bad[0]?.message ?? ''
   if (bad.length) return
   value.value = ''
@@ -167,16 +134,38 @@ async function saveStep() {
   settled.value = 0
   if (next.value !== null) heading.value = next.value
 }
-const live = useLive(
-  computed(() => sweep.value?.quantity ?? quantity.value),
-  heading,
-)
-/** the phone laid along the boom: the heading follows it */
-const compass = useCompass()
-watch(compass.headingDeg, h => {
-  if (h !== null) heading.value = normalise360(magneticToTrue(h, dec.value))
+/** the phone laid along the boom, or a receiver on the pole: the heading follows it */
+const sensed = useTurned(heading, dec)
+const { compass } = sensed
+const live = useLive(swept, heading)
+/** turned without a stop: a step for each sector passed */
+const slow = useSlowTurn(step => {
+  if (sweep.value?.slow) void sweeps.keep(sweep.value.id, { pass: pass.value, ...step }, null)
 })
+watch(
+  () => live.modem.sample,
+  s => {
+    const told = s && live.what.value ? s[live.what.value] : null
+    if (told && slow.turning.value) slow.hear(heading.value, told.value, s!.atMs)
+  },
+)
+const mayTurnSlowly = computed(
+  () => live.told.value.includes(quantity.value as never) && (sensed.by.value === 'phone' || sensed.by.value === 'receiver'),
+)
 const listening = ref(false)
+const receiving = ref(false)
+const tilting = ref(false)
+const comparing = ref(false)
+/** two feeds into one box: each must do its part */
+const paired = computed(() => (store.result!.levels?.modems.length ?? 0) >= 2)
+/** of a booster: what the plan leaves it, to be watched by its lamps while the level rises */
+const booster = computed(() => {
+  const a = store.result!.levels?.amplifiers[0]
+  const loop = store.result!.loops[0]
+  if (!a || !loop) return ''
+  const held = loop.heldBackDb > 0.5 ? `its loop holds ${num(loop.heldBackDb)} dB back` : 'its loop holds nothing back'
+  return `booster at ${num(a.gainDb)} dB: ${held}; ${num(a.inputMarginDb)} dB more at its input and it is overloaded`
+})
 /** kept by itself once it was held long enough */
 const byItself = ref(false)
 /** typed over: the modem's figure waits until the step is kept */
@@ -184,7 +173,7 @@ const typing = ref(false)
 watch(live.value, v => {
   if (v === null || typing.value) return
   value.value = num(v, 1)
-  tone.set(earShare(sweep.value?.quantity ?? quantity.value, v), say(v))
+  tone.set(earShare(swept.value, v), say(v))
 })
 const say = (v: number) => num(v, 0).replace('−', 'minus ')
 watch(live.heldS, s => {
@@ -286,18 +275,17 @@ const locked = computed(() => {
     angleBetween(heading.value, d.aimedDeg) < 2
   )
 })
+/** where it is to be turned to: the next reading, or the best once it is known, or the mast */
+const target = computed(() =>
+  best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null),
+)
 const instruction = computed(() => {
   if (locked.value) return 'locked: read again'
-  const target = best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null)
-  if (target === null) return 'turn, read, keep'
-  const t = turn(heading.value, target)
+  if (target.value === null) return 'turn, read, keep'
+  const t = turn(heading.value, target.value)
   return Math.abs(t) < 2 ? `hold ${shown(heading.value)}` : `${num(Math.abs(t))}° ${t > 0 ? 'on, right' : 'back, left'}`
 })
-const arrow = computed(() => {
-  const target =
-    best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? heading.value)
-  return turn(heading.value, target) < 0 ? -1 : 1
-})
+const arrow = computed(() => (turn(heading.value, target.value ?? heading.value) < 0 ? -1 : 1))
 const { bow, beside, tolerance } = useBearingWords(() => mast.value)
 const aside = computed(() =>
   [bow.value, beside.value, tolerance.value.oneDb !== null ? `${num(tolerance.value.oneDb)}° off costs 1 dB` : '']
@@ -326,7 +314,7 @@ function setHeading() {
 const tone = useTone()
 watch(value, v => {
   const n = Number(v.replace(',', '.').replace('−', '-'))
-  if (Number.isFinite(n) && live.value.value === null) tone.set(earShare(sweep.value?.quantity ?? quantity.value, n), v)
+  if (Number.isFinite(n) && live.value.value === null) tone.set(earShare(swept.value, n), v)
 })
 const { isSupported, request, release } = useWakeLock()
 onMounted(() => void (isSupported.value && request('screen').catch(() => {})))
@@ -415,6 +403,15 @@ useKeys({
           >
             {{ compass.on.value ? `turned by this phone, ±${num(compass.accuracyDeg.value)}°` : 'heading by this phone' }}
           </button>
+          <button type="button" class="press small" data-test="receiver" @click="receiving = true">
+            {{ sensed.by.value === 'receiver' ? 'turned by the receiver' : sensed.receiver.trouble || 'heading by a receiver' }}
+          </button>
+          <span v-if="sensed.by.value === 'other phone'" class="soft hint" role="status" data-test="looks-on"
+            >looks on: another phone turns and keeps; its steps come here when both have a network</span
+          >
+          <span v-if="slow.turning.value" class="slowly" role="status" data-test="slow-words"
+            >{{ slow.words.value }} <button type="button" class="press small" @click="slow.end()">end the turn</button></span
+          >
           <span v-if="compass.on.value" class="soft hint">along the boom, away from steel; a figure of eight sets it right</span>
           <span v-if="compass.trouble.value" class="error" role="status">{{ compass.trouble.value }}</span>
           <label v-if="tone.on.value" class="auto"><input v-model="tone.spoken.value" type="checkbox" /> say the figures</label>
@@ -458,8 +455,10 @@ useKeys({
       </div>
       <div ref="el" class="dial"><DrawingView :drawing="dial" label="Dial: measured steps and the computed bearing" /></div>
       <p class="below soft">
-        <span v-if="afterLock" data-test="after-lock">{{ afterLock }}</span><span v-else-if="locked"
-          >tightening moves it: one more reading shows by how much</span
+        <span v-if="booster" data-test="booster-watch">{{ booster }}</span><span v-if="afterLock" data-test="after-lock">{{
+          afterLock
+        }}</span
+        ><span v-else-if="locked">tightening moves it: one more reading shows by how much</span
         ><span v-else-if="next !== null && !plan.length"
           >{{ steps.length ? `then ${shown(next)}: it would tell most` : `begin at ${shown(next)}` }},
           {{ steps.length }} kept</span
@@ -497,6 +496,16 @@ useKeys({
           </button>
           <button type="button" class="press small" :disabled="!session.mayEdit" data-test="sweep-few" @click="begin(null)">
             few readings, told where
+          </button>
+          <button
+            v-if="mayTurnSlowly"
+            type="button"
+            class="press small"
+            :disabled="!session.mayEdit"
+            data-test="sweep-slow"
+            @click="begin(null, true)"
+          >
+            one slow turn
           </button></template
         >
         <label class="turnto"
@@ -523,13 +532,25 @@ useKeys({
         >
           out of reach
         </button>
+        <button type="button" class="press small" data-test="tilt-open" @click="tilting = true">
+          {{ store.design?.aimedTiltDeg != null ? `tilt ${signed(store.design.aimedTiltDeg)}°` : 'tilt…' }}
+        </button>
+        <button v-if="paired" type="button" class="press small" data-test="branches-open" @click="comparing = true">
+          both branches…
+        </button>
         <button type="button" class="press small" data-test="lock" :disabled="!session.mayEdit" @click="lock">
           {{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }}
           <kbd class="key">L</kbd>
         </button>
       </div>
       <div class="buttons">
-        <button type="button" class="press go" data-test="keep-step" :disabled="!sweep || !session.mayEdit" @click="press">
+        <button
+          type="button"
+          class="press go"
+          data-test="keep-step"
+          :disabled="!sweep || !session.mayEdit || sensed.by.value === 'other phone'"
+          @click="press"
+        >
           Keep this step
         </button>
         <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">
@@ -537,6 +558,16 @@ useKeys({
         </button>
       </div>
       <LazyModemSheet v-if="listening" v-model="listening" />
+      <LazyReceiverSheet v-if="receiving" v-model="receiving" />
+      <LazyBranchSheet v-if="comparing" v-model="comparing" :heading-deg="heading" :band="listensTo" :setup-id="readBy()" />
+      <LazyTiltSheet
+        v-if="tilting"
+        v-model="tilting"
+        :quantity="swept"
+        :band="listensTo"
+        :heading-deg="heading"
+        :setup-id="readBy()"
+      />
     </template>
   </div>
 </template>
@@ -769,14 +800,20 @@ small {
     min-height: 44px;
   }
   .listen {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
     gap: 8px;
+  }
+  .listen .hint,
+  .listen .slowly,
+  .listen > .error {
+    grid-column: 1 / -1;
   }
   .listen .press {
     min-height: 44px;
-    flex: 1;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    padding: 4px 8px;
+    font-size: 12.5px;
+    line-height: 1.2;
   }
   .dial {
     flex: 1 1 200px;

@@ -1,27 +1,11 @@
 <script setup lang="ts">
 import type { Photo } from '#core/job/schema'
-import { pictureBlob } from '~/utils/pictures'
 
 /** A photograph small; pressed, it is seen whole. */
 const props = defineProps<{ photo: Photo & { number?: number } }>()
-const store = useJob()
-const url = ref('')
-const gone = ref(false)
+const { url, gone } = usePictureUrl(() => props.photo.id)
 const whole = ref(false)
 const label = computed(() => props.photo.caption ?? `photograph ${props.photo.number ?? ''}`)
-watch(
-  () => props.photo.id,
-  async id => {
-    if (url.value) URL.revokeObjectURL(url.value)
-    url.value = ''
-    const blob = store.id ? await pictureBlob(store.id, id) : null
-    if (id !== props.photo.id) return
-    gone.value = !blob
-    if (blob) url.value = URL.createObjectURL(blob)
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => url.value && URL.revokeObjectURL(url.value))
 </script>
 
 <template>

@@ -20,8 +20,6 @@ async function loadFrozen() {
   frozen.value = await api<HandoverItem[]>(`/api/jobs/${store.id}/handovers`).catch(() => frozen.value)
 }
 onMounted(loadFrozen)
-const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 
 /** @param handover  a frozen one, as it was handed over; else the job as it stands */
 async function pdf(handover?: string) {
@@ -158,7 +156,7 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
           :title="`by ${h.madeBy}, engine ${h.engine}`"
           @click="pdf(h.id)"
         >
-          {{ when(h.madeAt) }}
+          {{ dayAndTime(h.madeAt) }}
         </button></span
       >
       <span class="grow" role="status"

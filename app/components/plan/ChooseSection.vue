@@ -14,7 +14,7 @@ import type { Kit, PartChoice } from '#core/fitting/usual-kit'
 import type { Part, Port } from '#core/job/part'
 import type { Design, Run } from '#core/job/schema'
 import { buildingOf } from '#core/site/building'
-import { fromMetres, length, num, say, signed } from '#core/units'
+import { length, num, say, signed } from '#core/units'
 
 /** Which approach, and the parts in the order the signal meets them; what does not fit says so at its joint. */
 const store = useJob()
@@ -120,8 +120,7 @@ const bands = computed(() => {
   return [...new Set(sent)].sort()
 })
 const roleWord = (at: TreeNode) => roleWords(roleOf(tree.value!, at))
-const factor = computed(() => fromMetres(1, prefs.units))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit, factor } = useLengths()
 const portWords = (part: Part): string => {
   if (part.kind === 'line') return ''
   const [first] = part.ports

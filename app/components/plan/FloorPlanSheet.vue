@@ -4,7 +4,7 @@ import { axisSign } from '#core/site/frame'
 import { planAffine, wallsFromLines } from '#core/site/floor-plan'
 import type { MaterialId } from '#core/job/materials'
 import { MATERIALS } from '#core/site/materials'
-import { fromMetres, length } from '#core/units'
+import { length } from '#core/units'
 import { LARGEST_PLAN, readFloorPlan } from '~/utils/floor-plans'
 import type { PlanLines, PlanPicture } from '~/utils/floor-plans'
 import { storePicture } from '~/utils/pictures'
@@ -34,8 +34,7 @@ const UNITS = [
 ]
 const WALLS: MaterialId[] = ['plasterboard', 'timber', 'brick', 'block', 'concrete', 'reinforced concrete', 'glass']
 const held = computed(() => store.doc!.floorPlans.filter(p => p.level === props.level))
-const factor = computed(() => fromMetres(1, prefs.units))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit, factor } = useLengths()
 watch(picture, p => {
   if (url.value) URL.revokeObjectURL(url.value)
   url.value = p ? URL.createObjectURL(p.blob) : ''
@@ -43,9 +42,7 @@ watch(picture, p => {
 onBeforeUnmount(() => url.value && URL.revokeObjectURL(url.value))
 
 async function bring(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   if (!file) return
   error.value = ''
   picture.value = lines.value = null

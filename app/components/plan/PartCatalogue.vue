@@ -81,9 +81,7 @@ async function remove(p: Part) {
 }
 const LARGEST = 2_000_000
 async function bring(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   if (!file) return
   error.value = said.value = ''
   try {

@@ -80,9 +80,7 @@ async function setPattern(pattern: MeasuredPattern | null) {
   error.value = bad[0]?.message ?? ''
 }
 async function bringPattern(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   if (!file) return
   error.value = ''
   try {

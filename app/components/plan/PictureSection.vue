@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
-import { photoPlace } from '#core/drawing/pins'
+import { numbered, photoPlace } from '#core/drawing/pins'
 import type { Photo } from '#core/job/schema'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
 import type { Point } from '#core/site/frame'
-import { applyChanges } from '#core/job/changes'
 import { bearing, length, num, signed } from '#core/units'
 import type { Section } from '#core/judge/finding'
 import { facingOf, partOf } from '#core/chain/tree'
@@ -21,17 +20,7 @@ const levels = computed(() => props.section === 'level')
 const { width: windowWidth } = useWindowSize()
 const small = computed(() => windowWidth.value < 700)
 const picked = ref<string | null>(null)
-type MovedTable = 'nodes' | 'fixtures' | 'photos'
-const MOVED_TABLE: Record<string, MovedTable> = { node: 'nodes', fixture: 'fixtures', photo: 'photos' }
-/** the document with the part under the finger already moved, drawn while it is dragged */
-const moved = shallowRef<{ table: MovedTable; id: string; fields: Record<string, number> } | null>(null)
-const shownDoc = computed(() =>
-  moved.value
-    ? applyChanges(store.doc!, [
-        { id: '', table: moved.value.table, rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields },
-      ])
-    : store.doc!,
-)
+const { shown: shownDoc, move, hold, drop, rowOf } = useMoveParts()
 const view = computed(() =>
   width.value && height.value
     ? layoutSection(shownDoc.value, store.result!, {
@@ -48,25 +37,15 @@ const view = computed(() =>
 type Handle = NonNullable<typeof view.value>['handles'][number]
 function placed(h: Handle, x: number, y: number) {
   const v = view.value
-  const row = store.doc![MOVED_TABLE[h.kind]!].find(r => r.id === h.id)
+  const row = rowOf(h)
   // A photograph without a place of its own stands where what it shows does.
   const at = row && (row.eastM === null ? photoPlace(store.doc!, row as Photo) : (row as Point))
   return at && v ? { ...moveAlong(store.site!, at, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
 }
 const { start } = useDragging<Handle>(
-  (h, x, y) => {
-    const fields = placed(h, x, y)
-    const table = MOVED_TABLE[h.kind]!
-    moved.value = null
-    if (fields && table === 'nodes') move(h.id, fields)
-    else if (fields) void store.commit([{ table, op: 'update', rowId: h.id, fields }], `move ${tableWord(table)}`)
-  },
-  (h, x, y) => {
-    const fields = placed(h, x, y)
-    if (fields) moved.value = { table: MOVED_TABLE[h.kind]!, id: h.id, fields }
-  },
+  (h, x, y) => drop(h, placed(h, x, y)),
+  (h, x, y) => hold(h, placed(h, x, y)),
 )
-const move = useMoveParts()
 const findings = computed(() =>
   store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
 )
@@ -128,7 +107,7 @@ useKeys({
 const heights = ref(false)
 const isolating = ref(false)
 const pinning = ref(false)
-const pins = computed(() => store.doc!.fixtures.length + store.doc!.photos.length)
+const pins = computed(() => store.doc!.fixtures.length + numbered(store.doc!).length)
 /** in Level, the floors with what a phone shows all over them */
 const covering = ref(false)
 const shownLevel = computed(() => {
@@ -165,7 +144,7 @@ const best = computed(() =>
         <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
           <template v-for="h in view.handles" :key="h.id">
             <g
-              v-if="MOVED_TABLE[h.kind]"
+              v-if="h.kind !== 'spot'"
               class="handle"
               role="button"
               tabindex="0"

@@ -4,18 +4,15 @@ import { FIXTURES } from '#core/job/schema'
 import type { Fixture } from '#core/job/schema'
 import { buildingOf, roofOver } from '#core/site/building'
 import { USUAL_WINDOW } from '#core/site/sky'
-import { fromMetres } from '#core/units'
 
 /** What stands on the site beside the kit, and the photographs that are pinned to it. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ picked: string | null }>()
 const store = useJob()
-const prefs = usePrefs()
 const session = useSession()
 const { add, remove, busy, error } = usePhotos()
-const photos = computed(() => numbered(store.here!.photos).filter(p => p.stopId === store.job!.stopId))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
-const factor = computed(() => fromMetres(1, prefs.units))
+const photos = computed(() => numbered(store.doc!))
+const { unit, factor } = useLengths()
 const pickedNode = computed(() => store.doc!.nodes.find(n => n.id === props.picked) ?? null)
 const pickedSpot = computed(() => store.doc!.spots.find(s => s.id === props.picked) ?? null)
 const ADD: Record<Fixture['kind'], string> = {
@@ -70,8 +67,6 @@ function bring(e: Event) {
   const at = pickedNode.value || pickedSpot.value ? null : { eastM: 0, northM: 0, upM: 1.5 }
   void add(input.files, { nodeId: pickedNode.value?.id, spotId: pickedSpot.value?.id, at }).then(() => (input.value = ''))
 }
-const when = (iso: string) =>
-  new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 const shows = (p: (typeof photos.value)[number]) =>
   store.doc!.spots.find(s => s.id === p.spotId)?.name ??
   (p.nodeId ? store.result!.tree?.nodes.find(n => n.node.id === p.nodeId)?.part.name : undefined)
@@ -182,7 +177,7 @@ const shows = (p: (typeof photos.value)[number]) =>
               :decimals="0"
               :save="set('photos', p.id, 'bearingDeg')"
             />
-            <small class="soft">{{ when(p.takenAtUtc) }}{{ shows(p) ? ` · ${shows(p)}` : '' }}</small>
+            <small class="soft">{{ dayAndTime(p.takenAtUtc) }}{{ shows(p) ? ` · ${shows(p)}` : '' }}</small>
             <button type="button" class="press bare" :disabled="!session.mayEdit" @click="remove(p.id)">take away</button>
           </div>
         </li>

@@ -1,12 +1,9 @@
 <script setup lang="ts">
 import { layoutPlan } from '#core/drawing/floor-plan'
 import type { FloorCoverage } from '#core/coverage/floor'
-import { applyChanges } from '#core/job/changes'
 import { between, round2 } from '#core/site/frame'
-import { pictureBlob } from '~/utils/pictures'
 
 /** A floor from above: parts are dragged, antennas turned by the end of their beam, walls drawn from point to point. */
-type HandleTable = 'nodes' | 'spots' | 'fixtures' | 'photos'
 const props = defineProps<{
   level: number
   coverage?: FloorCoverage | null
@@ -22,18 +19,10 @@ const emit = defineEmits<{ wall: [from: { eastM: number; northM: number }, to: {
 const store = useJob()
 const prefs = usePrefs()
 const session = useSession()
-const move = useMoveParts()
+const { shown, hold, drop } = useMoveParts()
 const { el, width, height } = useWidth()
-const moved = shallowRef<{ table: HandleTable; id: string; fields: Record<string, number> } | null>(null)
 const pending = shallowRef<{ eastM: number; northM: number }[]>([])
 const picture = computed(() => store.doc!.floorPlans.find(p => p.level === props.level && p.affine) ?? null)
-const shown = computed(() =>
-  moved.value
-    ? applyChanges(store.doc!, [
-        { id: '', table: moved.value.table, rowId: moved.value.id, op: 'update', baseVersion: 0, fields: moved.value.fields },
-      ])
-    : store.doc!,
-)
 const view = computed(() =>
   width.value > 40 && height.value > 40
     ? layoutPlan(shown.value, store.result!, {
@@ -64,27 +53,9 @@ function fieldsAt(h: Handle, x: number, y: number): Record<string, number> | nul
   const { bearingDeg } = between(node, { ...to, upM: node.upM })
   return { azimuthDeg: (Math.round(bearingDeg / 5) * 5) % 360 }
 }
-const TABLE_OF: Record<Handle['kind'], HandleTable> = {
-  node: 'nodes',
-  turn: 'nodes',
-  spot: 'spots',
-  fixture: 'fixtures',
-  photo: 'photos',
-}
-const tableOf = (h: Handle) => TABLE_OF[h.kind]
 const { start } = useDragging<Handle>(
-  (h, x, y) => {
-    const fields = fieldsAt(h, x, y)
-    moved.value = null
-    if (!fields) return
-    const table = tableOf(h)
-    if (table !== 'nodes') void store.commit([{ table, op: 'update', rowId: h.id, fields }], `move ${tableWord(table)}`)
-    else move(h.id, fields, h.kind === 'turn' ? 'turn an antenna' : 'move a part')
-  },
-  (h, x, y) => {
-    const fields = fieldsAt(h, x, y)
-    if (fields) moved.value = { table: tableOf(h), id: h.id, fields }
-  },
+  (h, x, y) => drop(h, fieldsAt(h, x, y)),
+  (h, x, y) => hold(h, fieldsAt(h, x, y)),
 )
 function pick(h: Handle, e: PointerEvent) {
   picked.value = h.id
@@ -127,18 +98,7 @@ useEventListener(document, 'keydown', e => {
   if (e.key === 'Escape') pending.value = []
 })
 
-const bytes = shallowRef<string | null>(null)
-watch(
-  picture,
-  async p => {
-    if (bytes.value) URL.revokeObjectURL(bytes.value)
-    bytes.value = null
-    const blob = p && store.id ? await pictureBlob(store.id, p.id) : null
-    if (blob && p?.id === picture.value?.id) bytes.value = URL.createObjectURL(blob)
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => bytes.value && URL.revokeObjectURL(bytes.value))
+const { url: bytes } = usePictureUrl(() => picture.value?.id)
 /** the picture's pixels on the drawing */
 const matrix = computed(() => {
   const p = picture.value

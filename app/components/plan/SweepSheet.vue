@@ -21,9 +21,7 @@ const name = ref('')
 const error = ref('')
 const LARGEST = 8_000_000
 async function bring(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   if (!file) return
   error.value = ''
   sweep.value = null

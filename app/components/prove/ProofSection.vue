@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { given, num } from '#core/units'
+import { given, num, signed } from '#core/units'
 import { linesAt, provenBy } from '#core/promise/proof'
 import type { SetupLine } from '#core/promise/proof'
-import { logIndex } from '#core/survey/spots'
 import { traitsOf } from '#core/survey/setups'
 
 /** Set-ups compared at one place: what changed stands heavy, each test is a dot; the promise scored; what stays unproven. */
@@ -18,9 +17,8 @@ const picked = ref(
     '',
 )
 const spot = computed(() => spots.value.find(s => s.id === picked.value))
-const log = computed(() => logIndex(store.here!))
-const lines = computed(() => linesAt(store.here!, log.value, picked.value))
-const proven = computed(() => provenBy(lines.value))
+const lines = computed(() => linesAt(store.here!, store.log!, picked.value))
+const proven = computed(() => provenBy(lines.value, store.site!.zone, store.log!.usual))
 const here = computed(() => proof.value.spots.find(p => p.before.spot.id === picked.value) ?? null)
 const scored = computed(() => proof.value.scored)
 const designName = (id: string | null) => store.doc!.designs.find(d => d.id === id)?.name ?? 'the plan'
@@ -49,7 +47,9 @@ const plotWords = (l: SetupLine, side: 'down' | 'up'): string => {
   const s = l.summary[side]
   return s ? `${num(s.median, 1)} Mbit/s, ${s.count} tests` : 'not tested'
 }
-const drops = computed(() => proof.value.calls)
+const calls = computed(() => proof.value.calls)
+/** widest share, so that all stand on one scale */
+const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s => Math.abs(s.db)) ?? [])))
 </script>
 
 <template>
@@ -61,7 +61,9 @@ const drops = computed(() => proof.value.calls)
           >promised {{ num(scored.low, 1) }}–{{ num(scored.high, 1) }}, measured {{ num(scored.got, 1) }} Mbit/s:
           {{ scored.inside ? 'as promised' : scored.got > scored.high ? 'better than promised' : 'less than promised' }}</span
         >
-        <span v-if="drops">{{ drops.words }}</span>
+        <span v-if="calls">{{ calls.words }}</span>
+        <span v-if="proof.drops.after" data-test="drops">{{ proof.drops.after.words }}</span>
+        <span v-if="proof.drill" data-test="drill">{{ proof.drill }}</span>
       </div>
       <p v-if="!lines.length" class="soft pad">
         Nothing measured here yet. Before is read in Survey; after is read here, at the same spots, at the same hour.
@@ -125,6 +127,23 @@ const drops = computed(() => proof.value.calls)
         </div>
         <p v-if="agreed.down !== null || agreed.up !== null" class="soft legend"><i class="agreed" /> agreed</p>
       </div>
+      <section v-if="proof.shares" class="shares" data-test="shares">
+        <h2>Where {{ signed(proof.shares.totalDb) }} dB of RSRP came from</h2>
+        <p class="soft">Against {{ proof.shares.against }}.</p>
+        <ol>
+          <li v-for="s in proof.shares.shares" :key="s.share" :class="{ open: s.share === 'unexplained' }">
+            <b>{{ s.share }}</b>
+            <span class="bar" aria-hidden="true"
+              ><i
+                :class="{ less: s.db < 0 }"
+                :style="{ width: `${(Math.abs(s.db) / widest) * 50}%`, [s.db < 0 ? 'right' : 'left']: '50%' }"
+            /></span>
+            <b class="fig">{{ signed(s.db, 1) }} dB</b>
+            <span class="soft">{{ s.words }}</span>
+          </li>
+        </ol>
+        <p class="soft">{{ proof.shares.reserve }}.</p>
+      </section>
       <div class="said">
         <section>
           <h2>What this shows</h2>
@@ -157,9 +176,13 @@ const drops = computed(() => proof.value.calls)
         />
         <ReadingEntry v-if="spot" :key="spot.id" :spot-id="spot.id" after />
       </section>
-      <section v-if="proof.nextStep">
-        <h2>Next step</h2>
-        <p>{{ proof.nextStep }}</p>
+      <section v-if="proof.nextSteps.length" data-test="next-steps">
+        <h2>{{ proof.nextSteps.length === 1 ? 'Next step' : 'Next steps, the most promising first' }}</h2>
+        <ol class="steps">
+          <li v-for="s in proof.nextSteps" :key="s.words">
+            {{ s.words }}<span v-if="s.times > 1" class="soft">, about {{ num(s.times, 1) }} times the download</span>
+          </li>
+        </ol>
       </section>
     </aside>
   </div>
@@ -301,6 +324,43 @@ const drops = computed(() => proof.value.calls)
 .legend .agreed {
   height: 16px;
 }
+.shares {
+  padding: 12px 20px 0;
+}
+.shares ol {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+}
+.shares li {
+  display: grid;
+  grid-template-columns: 104px minmax(90px, 220px) 78px 1fr;
+  gap: 0 14px;
+  align-items: center;
+  min-height: 30px;
+  border-bottom: 1px solid var(--mv-line);
+}
+.shares .fig {
+  text-align: right;
+}
+.bar {
+  position: relative;
+  height: 14px;
+  background: linear-gradient(var(--mv-ink), var(--mv-ink)) 50% 0 / 1px 100% no-repeat;
+}
+.bar i {
+  position: absolute;
+  top: 2px;
+  height: 10px;
+  background: var(--mv-computed);
+}
+.bar i.less {
+  background: var(--mv-short);
+}
+.open .bar i {
+  background: none;
+  border: 1.5px dashed var(--mv-soft);
+}
 .said {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -333,7 +393,8 @@ aside section {
 aside h2 {
   margin-bottom: 6px;
 }
-ul {
+ul,
+.steps {
   padding-left: 18px;
   margin: 0;
 }
@@ -342,6 +403,17 @@ ul {
   font-size: 16px;
 }
 @media (max-width: 900px) {
+  .shares {
+    padding: 12px 14px 0;
+  }
+  .shares li {
+    grid-template-columns: 92px 1fr 72px;
+    padding: 4px 0;
+  }
+  .shares li .soft {
+    grid-column: 1 / -1;
+    font-size: 12.5px;
+  }
   .said {
     grid-template-columns: 1fr;
     padding: 12px 14px;

@@ -2,7 +2,6 @@
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
 import { moves, presentStop } from '#core/survey/place'
-import { fromMetres } from '#core/units'
 import type { TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'
 
@@ -35,8 +34,7 @@ const measures = computed<{ field: Measure; label: string; low: number; high: nu
     ...(boat ? masts : []),
   ]
 })
-const factor = computed(() => fromMetres(1, prefs.units))
-const lengthUnit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit: lengthUnit, factor } = useLengths()
 
 const pack = usePack()
 onMounted(() => pack.load([null]))
@@ -90,6 +88,14 @@ function here() {
     { enableHighAccuracy: true, timeout: 15_000 },
   )
 }
+const receiver = useReceiver()
+const receiving = ref(false)
+function byReceiver() {
+  const { fix } = receiver
+  if (!fix) return void (receiving.value = true)
+  position.value = `${fix.latDeg.toFixed(6)}, ${fix.lonDeg.toFixed(6)}`
+  void savePosition()
+}
 const { width, el } = useWidth()
 const view = computed(() =>
   width.value
@@ -126,6 +132,15 @@ const carriers = computed(() => [
           label="Calls must work"
           @update:model-value="v => setJob('agreedCalls')(!!v)"
         />
+        <MvNumber
+          label="Drop-outs borne"
+          unit="an hour"
+          :value="job.agreedDrops"
+          :low="0"
+          :high="3600"
+          data-test="agreed-drops"
+          :save="setJob('agreedDrops')"
+        />
         <MvText label="Next visit" type="date" :value="job.nextOn" :save="setJob('nextOn')" />
       </fieldset>
       <fieldset v-if="moving">
@@ -153,6 +168,10 @@ const carriers = computed(() => [
         <button type="button" class="press small" :disabled="locating" @click="here">
           {{ locating ? 'finding…' : 'where I stand' }}
         </button>
+        <button type="button" class="press small" data-test="by-receiver" @click="byReceiver">
+          {{ receiver.fix ? 'where the receiver is' : 'by a receiver…' }}
+        </button>
+        <LazyReceiverSheet v-if="receiving" v-model="receiving" />
         <MvNumber
           label="Ground above sea"
           :unit="lengthUnit"

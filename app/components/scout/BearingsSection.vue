@@ -7,6 +7,7 @@ import { normalise360 } from '#core/geo/angles'
 import { sunPosition } from '#core/geo/sun'
 import { channelMeans } from '#core/formats/mast-csv'
 import { moves, obstaclesHere } from '#core/survey/place'
+import { NINE_IN_TEN } from '#core/survey/stats'
 import type { MastView } from '#core/aim/bearings'
 import type { Horizon } from '#core/terrain/horizon'
 import { skylineAt } from '#core/terrain/horizon'
@@ -297,7 +298,7 @@ useKeys({
             >
             <span class="far fig"
               >{{ distance(m.distanceM, prefs.units) }}<br />{{
-                m.best ? `${num(m.best.rsrpDbm)} ±${num(1.645 * m.best.sigmaDb)}` : ''
+                m.best ? `${num(m.best.rsrpDbm)} ±${num(NINE_IN_TEN * m.best.sigmaDb)}` : ''
               }}</span
             >
             <span class="why">{{ say(m.sentence, prefs.units) }}</span>

@@ -5,7 +5,7 @@ import type { TableName } from '#core/job/schema'
 import { floorsOf } from '#core/site/building'
 import { MATERIALS, throughDb } from '#core/site/materials'
 import { dlCentreMHz, bandByName } from '#core/radio/bands'
-import { fromMetres, length, num } from '#core/units'
+import { length, num } from '#core/units'
 
 /** What the site is made of: what a wave must go through on its way in, and what parts two antennas. */
 const store = useJob()
@@ -14,8 +14,7 @@ const session = useSession()
 const site = computed(() => store.site!)
 const kind = computed(() => store.job!.kind)
 const ashore = computed(() => !movesAbout(kind.value))
-const factor = computed(() => fromMetres(1, prefs.units))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit, factor } = useLengths()
 const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? bandByName('B20')!))
 const words = (id: MaterialId) => `${MATERIALS[id].words}, ${num(throughDb(id, frequency.value))} dB`
 const WALLS: MaterialId[] = ['brick', 'block', 'concrete', 'reinforced concrete', 'timber', 'foil', 'sheet metal', 'plastic']

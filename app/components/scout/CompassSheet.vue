@@ -15,6 +15,7 @@ import { sunPosition } from '#core/geo/sun'
 import { fixedBeamOver, sayRelative } from '#core/aim/nose'
 import type { MastView } from '#core/aim/bearings'
 import { moves, presentStop } from '#core/survey/place'
+import { NINE_IN_TEN } from '#core/survey/stats'
 import { bearing, num } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
 
@@ -146,8 +147,8 @@ const curve = computed(() =>
 <template>
   <MvSheet v-model="open" title="Compass, nose, sun" wide>
     <p v-if="dec" data-test="declination">
-      Declination <b class="fig">{{ east(dec.declinationDeg) }}</b> today, ±{{ num(1.645 * dec.uncertaintyDeg, 1) }}° nine times
-      in ten: magnetic = true − declination, east positive. Horizontal field {{ num(dec.horizontalNt) }} nT:
+      Declination <b class="fig">{{ east(dec.declinationDeg) }}</b> today, ±{{ num(NINE_IN_TEN * dec.uncertaintyDeg, 1) }}° nine
+      times in ten: magnetic = true − declination, east positive. Horizontal field {{ num(dec.horizontalNt) }} nT:
       <strong :class="{ error: dec.compass !== 'good' }">{{
         dec.compass === 'good'
           ? 'a compass can be trusted'

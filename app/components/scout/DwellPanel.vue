@@ -18,6 +18,7 @@ const text = ref('')
 const pasteError = ref('')
 const startedMs = ref<number | null>(null)
 watch(startedMs, s => (standing.value = s !== null))
+onBeforeUnmount(() => (standing.value = false))
 const heldS = computed(() =>
   startedMs.value !== null && modem.sample ? Math.max(0, Math.floor((modem.sample.atMs - startedMs.value) / 1000)) : 0,
 )
@@ -37,7 +38,7 @@ const now = computed(() =>
 watch(heldS, s => {
   if (s >= DWELL_S) keep()
 })
-// The link goes while one stands there: what was heard so far is still a reading, if it was long enough.
+// The link went while one stood there: nothing is kept of half a dwell.
 watch(
   () => modem.live,
   on => {

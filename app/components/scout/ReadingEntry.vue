@@ -6,6 +6,7 @@ import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
 import { num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import type { TestedSpeed } from '~/instruments/speed'
+import { countWords, wordsOfDrill } from '#core/promise/drops'
 import { mastOfReading } from '#core/survey/calibrate'
 import { standing } from '#core/job/changes'
 import { asPlanned } from '#core/survey/setups'
@@ -15,7 +16,7 @@ import type { Step } from '#core/fitting/splice'
 /** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
 const props = defineProps<{ spotId: string; after?: boolean }>()
 const store = useJob()
-const kind = ref<'reading' | 'speed' | 'call'>('reading')
+const kind = ref<'reading' | 'speed' | 'call' | 'watch'>('reading')
 /** what it is made with */
 const setupId = ref<string | null>(null)
 /** The first reading of the finished work brings its set-up along, as planned, where none was chosen. */
@@ -61,7 +62,7 @@ const FIELDS: Record<
     { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 },
   ],
 }
-const fields = computed(() => FIELDS[kind.value === 'call' ? 'speed' : kind.value])
+const fields = computed(() => FIELDS[kind.value === 'reading' ? 'reading' : 'speed'])
 const active = ref<Name>('rsrp')
 watch(kind, k => (active.value = k === 'reading' ? 'rsrp' : 'down'))
 function nextRole() {
@@ -108,7 +109,7 @@ const save = (wouldNotLoad = false) =>
   once(() => (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading()))
 /** Keeps one row of the log at this spot, with what it was made with. @returns whether it was taken */
 async function keep(
-  table: 'readings' | 'speedRuns' | 'calls',
+  table: 'readings' | 'speedRuns' | 'calls' | 'watches',
   fields: Record<string, unknown>,
   what: string,
   said: string,
@@ -220,7 +221,20 @@ async function keepTested(t: TestedSpeed) {
   )
   if (!kept && !errors.all) errors.all = 'the test could not be kept'
 }
+/** A link watched, or a drill: of its own beginning. */
+async function keepWatched(
+  w: object & { kind: string; drops: number; switchS: number | null; backS: number | null; broke: string | null },
+) {
+  const said = w.kind === 'drill' ? wordsOfDrill(w) : countWords(w.drops)
+  await keep('watches', { ...w }, 'a watch for drop-outs', `kept: ${said}`)
+}
+/** the lock that was just taken is the band that is read */
+function lockedTo(band: string) {
+  values.band = band
+}
 const dwelling = ref(false)
+/** figures are typed, rather than an outcome pressed */
+const typed = computed(() => kind.value === 'reading' || kind.value === 'speed')
 const CALLS = [
   { words: 'made, heard both ways, held', made: true, heard: true, dropped: false },
   { words: 'heard badly or one way', made: true, heard: false, dropped: false },
@@ -282,6 +296,9 @@ const hint = computed(() => {
       <button type="button" class="press small" :class="{ on: kind === 'call' }" data-test="kind-call" @click="kind = 'call'">
         call
       </button>
+      <button type="button" class="press small" :class="{ on: kind === 'watch' }" data-test="kind-watch" @click="kind = 'watch'">
+        drop-outs
+      </button>
       <template v-if="kind === 'reading'">
         <button
           type="button"
@@ -303,7 +320,7 @@ const hint = computed(() => {
         </button>
       </template>
       <button
-        v-if="kind !== 'call'"
+        v-if="typed"
         type="button"
         class="press small"
         :class="{ wide: kind === 'reading' }"
@@ -318,9 +335,13 @@ const hint = computed(() => {
       <span v-if="done" class="done" role="status">{{ done }}</span>
       <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
     </div>
-    <SetupPicker v-model="setupId" :after="after" />
+    <div class="with">
+      <SetupPicker v-model="setupId" :after="after" />
+      <OneByOne v-if="!after && typed" v-model="setupId" :spot-id="spotId" @band="lockedTo" />
+    </div>
     <DwellPanel v-if="kind === 'reading'" v-model:standing="dwelling" @heard="keepHeard" @page="showPage" />
     <SpeedPanel v-else-if="kind === 'speed'" :setup-id="setupId" @tested="keepTested" />
+    <WatchPanel v-else-if="kind === 'watch'" :spot-id="spotId" @watched="keepWatched" />
     <div v-if="kind === 'call'" class="calls">
       <button
         v-for="c in CALLS"
@@ -334,7 +355,7 @@ const hint = computed(() => {
       </button>
       <p class="soft">Ring a person or the carrier’s test number. Never an emergency number.</p>
     </div>
-    <form v-show="kind !== 'call'" class="row" @submit="enter">
+    <form v-show="typed" class="row" @submit="enter">
       <v-text-field
         v-for="(f, i) in fields"
         :key="f.name"
@@ -350,7 +371,7 @@ const hint = computed(() => {
       />
       <button type="submit" class="press filled" data-test="keep">Keep <kbd class="key">↵</kbd></button>
     </form>
-    <div v-show="kind !== 'call' && !dwelling" class="pad">
+    <div v-show="typed && !dwelling" class="pad">
       <div class="tabs">
         <button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">
           {{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b>
@@ -419,7 +440,10 @@ const hint = computed(() => {
 .hint {
   font-size: 12.5px;
 }
-.setup {
+.with {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
   margin-bottom: 8px;
 }
 .calls {

@@ -19,7 +19,7 @@ const prefs = usePrefs()
 const session = useSession()
 const obstacles = computed(() => obstaclesHere(store.doc!))
 const landmarks = computed(() => landmarksSeen(store.doc!))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit } = useLengths()
 const place = computed(() => ({ latDeg: store.site!.latDeg!, lonDeg: store.site!.lonDeg! }))
 
 const name = ref('')

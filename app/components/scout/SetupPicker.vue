@@ -8,7 +8,7 @@ const props = defineProps<{ after?: boolean }>()
 const id = defineModel<string | null>({ required: true })
 const store = useJob()
 const session = useSession()
-const all = computed(() => [...setUpsOf(store.doc!).values()])
+const { all, copyOf, error } = useSetups()
 const now = computed(() => all.value.find(s => s.row.id === id.value) ?? null)
 const lastUsed = computed(() => {
   const rows = [...store.doc!.readings, ...store.doc!.speedRuns].filter(r => r.setupId)
@@ -34,40 +34,19 @@ const planned = computed(() => {
 })
 const open = ref(false)
 const { doing, once } = useOnce()
-const error = ref('')
 const from = computed<SetUp | null>(() => now.value ?? lastUsed.value ?? all.value[0] ?? null)
 
-/** The row of a copy with something changed; one that is there already is taken instead. */
 async function copy(changed: Partial<SetupRow>) {
-  if (session.mayEdit) await once(() => take(changed))
+  if (!session.mayEdit) return
+  await once(async () => {
+    // The first of all is of before; later ones are what was tried between, until they are said to stay.
+    const mark = props.after ? 'after' : from.value ? null : 'before'
+    const made = await copyOf(from.value, changed, mark)
+    if (!made) return
+    id.value = made
+    open.value = false
+  })
 }
-async function take(changed: Partial<SetupRow>) {
-  error.value = ''
-  const base: Omit<SetupRow, 'id' | 'version'> = from.value
-    ? bare(from.value.row)
-    : {
-        name: null,
-        deviceId: null,
-        simId: null,
-        link: 'device',
-        antenna: 'built in',
-        designId: null,
-        booster: 'none',
-        bandLock: null,
-        mark: props.after ? 'after' : 'before',
-      }
-  const next = { ...base, name: null, mark: props.after ? ('after' as const) : null, ...changed }
-  // What it is called makes no other set-up of it.
-  const same = all.value.find(s => Object.entries(next).every(([k, v]) => k === 'name' || s.row[k as keyof SetupRow] === v))
-  if (same) id.value = same.row.id
-  else {
-    const before = new Set(store.doc!.setups.map(s => s.id))
-    error.value = (await store.commit([{ table: 'setups', op: 'insert', fields: next }], 'a set-up'))[0]?.message ?? ''
-    id.value = store.doc!.setups.find(s => !before.has(s.id))?.id ?? id.value
-  }
-  if (!error.value) open.value = false
-}
-const bare = ({ id: _id, version: _version, ...fields }: SetupRow & { version?: number }) => fields
 async function addDevice(kind: 'phone' | 'router' | 'modem') {
   const name = { phone: 'Phone', router: 'Router', modem: 'Modem' }[kind]
   const n = store.doc!.devices.filter(d => d.kind === kind).length
@@ -93,29 +72,38 @@ interface Choice {
   test?: string
 }
 /** what may be different, each with its answers */
-const questions = computed<{ ask: 'read by' | 'SIM' | 'tested over' | 'antenna' | 'booster'; choices: Choice[] }[]>(() => [
-  { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
-  { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
-  {
-    ask: 'tested over',
-    choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
-      words: link === 'device' ? 'the device itself' : link,
-      changed: { link },
-    })),
-  },
-  {
-    ask: 'antenna',
-    choices: [
-      { words: 'built in', changed: { antenna: 'built in', designId: null } },
-      ...store.doc!.designs.map((d): Choice => ({
-        words: `outside, of plan ${d.name}`,
-        changed: { antenna: 'outside', designId: d.id },
-        test: 'setup-outside',
+const questions = computed<{ ask: 'read by' | 'fed by' | 'SIM' | 'tested over' | 'antenna' | 'booster'; choices: Choice[] }[]>(
+  () => [
+    { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
+    {
+      ask: 'fed by',
+      choices: [
+        { words: 'its battery', changed: { power: 'battery' } },
+        { words: 'its lead', changed: { power: 'lead' } },
+      ],
+    },
+    { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
+    {
+      ask: 'tested over',
+      choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
+        words: link === 'device' ? 'the device itself' : link,
+        changed: { link },
       })),
-    ],
-  },
-  { ask: 'booster', choices: (['none', 'off', 'on'] as const).map(booster => ({ words: booster, changed: { booster } })) },
-])
+    },
+    {
+      ask: 'antenna',
+      choices: [
+        { words: 'built in', changed: { antenna: 'built in', designId: null } },
+        ...store.doc!.designs.map((d): Choice => ({
+          words: `outside, of plan ${d.name}`,
+          changed: { antenna: 'outside', designId: d.id },
+          test: 'setup-outside',
+        })),
+      ],
+    },
+    { ask: 'booster', choices: (['none', 'off', 'on'] as const).map(booster => ({ words: booster, changed: { booster } })) },
+  ],
+)
 const isNow = (c: Choice) =>
   !!from.value && Object.entries(c.changed).every(([k, v]) => from.value!.row[k as keyof SetupRow] === v)
 const lock = ref('')
@@ -253,7 +241,7 @@ form {
 }
 @media (max-width: 640px) {
   .setup select {
-    max-width: 170px;
+    max-width: 142px;
     min-height: 44px;
   }
   .setup .press.small {

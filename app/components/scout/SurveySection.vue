@@ -4,12 +4,17 @@ import { placeForSpot } from '#core/site/building'
 import { moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
 import { bestSpot } from '#core/survey/best'
-import { logIndex } from '#core/survey/spots'
 import { setupWords } from '#core/survey/setups'
 import type { Made, SetUp } from '#core/survey/setups'
-import type { SpeedRun } from '#core/job/schema'
+import type { SpeedRun, Station } from '#core/job/schema'
+import type { Point } from '#core/site/frame'
+import { STATIONS } from '#core/job/schema'
+import { stationWords } from '#core/survey/walk'
+import type { StationState } from '#core/survey/walk'
+import { numbered } from '#core/drawing/pins'
+import { countWords, spanWords, wordsOfDrill } from '#core/promise/drops'
 import { GRADE_SOURCE } from '#core/radio/grades'
-import { fromMetres, num } from '#core/units'
+import { num } from '#core/units'
 
 /** Readings on the house: each spot with what was read there, one of them the baseline. */
 const store = useJob()
@@ -34,24 +39,31 @@ const view = computed(() =>
       })
     : null,
 )
-const factor = computed(() => fromMetres(1, prefs.units))
-const unit = computed(() => (prefs.units === 'metric' ? 'm' : 'ft'))
+const { unit, factor } = useLengths()
 const set = (field: string) => (v: unknown) =>
   store.commit([{ table: 'spots', op: 'update', rowId: spot.value!.id, fields: { [field]: v } }], `spot ${field}`)
 const badge = (id: string) => {
   const s = summaries.value.find(x => x.spot.id === id)
-  if (!s?.readings.length && !s?.runs.length) return ''
-  return [s.rsrp ? num(s.rsrp.median) : '', s.sinr ? `${num(s.sinr.median)} dB` : '', s.down ? `${num(s.down.median, 1)}↓` : '']
-    .filter(Boolean)
-    .join(' · ')
+  if (!s?.readings.length && !s?.runs.length) return []
+  const parts = [
+    s.rsrp ? num(s.rsrp.median) : '',
+    s.sinr ? `${num(s.sinr.median)} dB` : '',
+    s.down ? `${num(s.down.median, 1)}↓` : '',
+  ]
+  return parts.filter(Boolean)
 }
 const best = computed(() => bestSpot(summaries.value, mine.value?.band ?? null))
+const photos = usePhotos()
+const shots = computed(() => numbered(store.doc!).filter(p => p.spotId === spot.value?.id))
+function bring(e: Event) {
+  const input = e.target as HTMLInputElement
+  void photos.add(input.files, { spotId: spot.value!.id }).then(() => (input.value = ''))
+}
 const stop = computed(() => presentStop(store.doc!))
-const taken = computed(() => logIndex(store.doc!))
 const log = computed(() =>
   [
-    ...taken.value.readings
-      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+    ...store
+      .log!.readings.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
         table: 'readings' as const,
@@ -62,8 +74,8 @@ const log = computed(() =>
           `${r.sinrDb !== null ? `SINR ${num(r.sinrDb)}` : ''} ${r.rsrqDb !== null ? `RSRQ ${num(r.rsrqDb)}` : ''} ` +
           `${r.cellId ? `cell ${r.cellId}` : ''} ${r.carrierRole === 'anchor' ? '' : r.carrierRole} ${withWords(r.setup)}`,
       })),
-    ...taken.value.calls
-      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+    ...store
+      .log!.calls.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
         table: 'calls' as const,
@@ -72,7 +84,17 @@ const log = computed(() =>
         text: r.dropped ? 'call dropped' : r.heard ? 'call held' : r.made ? 'call not heard' : 'no call made',
         rest: withWords(r.setup),
       })),
-    ...[...taken.value.runs, ...taken.value.doubted]
+    ...store
+      .log!.watches.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .map(r => ({
+        id: r.id,
+        table: 'watches' as const,
+        at: r.takenAtUtc,
+        row: r,
+        text: r.kind === 'drill' ? 'failover drill' : countWords(r.drops),
+        rest: `${r.kind === 'drill' ? wordsOfDrill(r) : `in ${spanWords(r.seconds)}`} ${withWords(r.setup)}`,
+      })),
+    ...[...store.log!.runs, ...store.log!.doubted]
       .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
       .map(r => ({
         id: r.id,
@@ -106,10 +128,31 @@ async function withdraw(entry: (typeof log.value)[number]) {
   )
 }
 const editor = ref<HTMLDetailsElement | null>(null)
-async function addSpot(indoors: boolean) {
+const arm = (indoors: boolean, station: StationState | null = null) => (placing.value = { indoors, station })
+/** a new spot waits for its place to be pressed on the picture */
+const placing = ref<{ indoors: boolean; station: StationState | null } | null>(null)
+const WALKED: Record<Station, string> = {
+  device: 'At the device',
+  corner: 'Corner',
+  window: 'Window',
+  outside: 'Outside',
+  high: 'High up',
+  donor: 'Best inside',
+}
+function place(e: MouseEvent) {
+  const p = placing.value
+  if (!p || !view.value) return
+  const r = (e.currentTarget as HTMLElement).getBoundingClientRect()
+  const here = { eastM: 0, northM: 0, upM: round2(Math.max(0, view.value.toUp(e.clientY - r.top))) }
+  const at = { ...here, ...moveAlong(store.site!, here, view.value.toAlong(e.clientX - r.left), view.value.sign) }
+  void addSpot(p.indoors, p.station, at)
+}
+useKeys({ Escape: { does: 'no new spot', run: () => (placing.value = null) } })
+async function addSpot(indoors: boolean, station: StationState | null = null, at: Point | null = null) {
+  placing.value = null
   const { spots } = store.doc!
   const before = new Set(spots.map(s => s.id))
-  const called = indoors ? 'Room' : 'Outside'
+  const called = station ? WALKED[station.station] : indoors ? 'Room' : 'Outside'
   const alike = spots.filter(s => s.name.startsWith(called)).length
   await store.commit(
     [
@@ -119,11 +162,13 @@ async function addSpot(indoors: boolean) {
         fields: {
           name: alike ? `${called} ${alike + 1}` : called,
           // On the floor that is looked at.
-          ...placeForSpot(store.result!.floors, store.site!, spots, indoors, spot.value?.indoors ? spot.value.upM : 0),
+          ...(at ?? placeForSpot(store.result!.floors, store.site!, spots, indoors, spot.value?.indoors ? spot.value.upM : 0)),
           indoors,
           needed: false,
           people: null,
           hangs: null,
+          station: station?.station ?? null,
+          note: null,
         },
       },
     ],
@@ -135,8 +180,9 @@ async function addSpot(indoors: boolean) {
 }
 const used = computed(
   () =>
-    [...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.calls].some(r => r.spotId === spot.value?.id) ||
-    store.job!.baselineSpotId === spot.value?.id,
+    [...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.calls, ...store.doc!.watches].some(
+      r => r.spotId === spot.value?.id,
+    ) || store.job!.baselineSpotId === spot.value?.id,
 )
 async function removeSpot() {
   if (spot.value && !used.value) await store.commit([{ table: 'spots', op: 'delete', rowId: spot.value.id }], 'remove a spot')
@@ -179,7 +225,19 @@ useKeys({
 
 <template>
   <div class="survey">
-    <div ref="el" class="picture">
+    <div ref="el" class="picture" :class="{ placing }" data-test="survey-picture" @click="place">
+      <p v-if="placing" class="placing-words" role="status">
+        Press where {{ placing.station ? stationWords(placing.station.station) : placing.indoors ? 'the room' : 'the spot' }} is
+        <button
+          type="button"
+          class="press small"
+          data-test="place-anywhere"
+          @click.stop="addSpot(placing.indoors, placing.station)"
+        >
+          place it later
+        </button>
+        <button type="button" class="press small bare" @click.stop="placing = null">no</button>
+      </p>
       <DrawingView v-if="view" :drawing="view.drawing" label="Section of the house with the spots read">
         <template v-for="h in view.handles" :key="h.id">
           <g
@@ -188,7 +246,7 @@ useKeys({
             :class="{ on: h.id === spot?.id }"
             role="button"
             tabindex="0"
-            :aria-label="`${h.label}: ${badge(h.id) || 'nothing read'}`"
+            :aria-label="`${h.label}: ${badge(h.id).join(', ') || 'nothing read'}`"
             @click="picked = h.id"
             @keydown.enter="picked = h.id"
             @pointerdown="e => start(h.id, e)"
@@ -205,12 +263,13 @@ useKeys({
         </template>
       </DrawingView>
       <div class="adders">
-        <button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(true)">+ room</button
-        ><button type="button" class="press small" :disabled="!session.mayEdit" @click="addSpot(false)">+ outside</button>
+        <button type="button" class="press small" :disabled="!session.mayEdit" @click.stop="arm(true)">+ room</button
+        ><button type="button" class="press small" :disabled="!session.mayEdit" @click.stop="arm(false)">+ outside</button>
       </div>
     </div>
     <div v-if="spot" class="desk">
       <div class="enter">
+        <WalkStrip :spot-id="spot.id" @go="id => (picked = id)" @add="s => arm(s.indoors, s)" />
         <header>
           <button type="button" class="press small bare roof" aria-label="Spot before" @click="step(-1)">‹</button>
           <h2>{{ spot.name }}</h2>
@@ -244,6 +303,30 @@ useKeys({
           </dl>
         </header>
         <ReadingEntry v-if="session.mayEdit" :spot-id="spot.id" />
+        <div class="at">
+          <label class="press small"
+            >photograph<input
+              type="file"
+              accept="image/*"
+              capture="environment"
+              multiple
+              :disabled="!session.mayEdit || photos.busy.value"
+              data-test="spot-photo"
+              @change="bring"
+          /></label>
+          <label class="press small bare"
+            >from the gallery<input
+              type="file"
+              accept="image/*"
+              multiple
+              :disabled="!session.mayEdit"
+              data-test="spot-gallery"
+              @change="bring"
+          /></label>
+          <PhotoThumb v-for="p in shots" :key="p.id" :photo="p" class="small" />
+          <span v-if="photos.busy.value" class="soft" role="status">keeping…</span>
+          <p v-if="photos.error.value" class="error" role="alert">{{ photos.error.value }}</p>
+        </div>
         <p v-if="best" class="best" data-test="best-spot">
           Best so far: <b>{{ best.best.spot.name }}</b>, {{ best.quantity }} {{ num(best.byDb, 1) }} dB over
           {{ best.next.spot.name }}{{ best.beyondNoise ? '' : ': that may be chance, read both again' }}
@@ -254,9 +337,8 @@ useKeys({
       </div>
       <div class="side">
         <div class="roofadders">
-          <button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-room" @click="addSpot(true)">
-            + room</button
-          ><button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-outside" @click="addSpot(false)">
+          <button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-room" @click="arm(true)">+ room</button
+          ><button type="button" class="press" :disabled="!session.mayEdit" data-test="roof-outside" @click="arm(false)">
             + spot outside
           </button>
         </div>
@@ -275,6 +357,14 @@ useKeys({
               :save="set('upM')"
             />
             <v-checkbox :model-value="spot.indoors" label="Indoors" @update:model-value="v => set('indoors')(!!v)" />
+            <v-select
+              :model-value="spot.station"
+              :items="[{ value: null, title: 'none of the walk' }, ...STATIONS.map(s => ({ value: s, title: stationWords(s) }))]"
+              label="Place of the walk"
+              data-test="station"
+              @update:model-value="set('station')"
+            />
+            <MvText label="Note" :value="spot.note" data-test="spot-note" :save="set('note')" />
             <v-checkbox :model-value="spot.needed" label="Must be proved here" @update:model-value="v => set('needed')(!!v)" />
             <MvText
               label="What hangs there on today’s Wi-Fi or wire"
@@ -295,6 +385,8 @@ useKeys({
             <button v-if="!used" type="button" class="press small" @click="removeSpot">remove</button>
           </div>
         </details>
+        <p v-if="spot.note" class="note">{{ spot.note }}</p>
+        <TriedRanking :spot-id="spot.id" />
         <p v-if="!log.length" class="soft">Nothing read here yet{{ stop ? `, at ${stop.name}` : '' }}.</p>
         <ul>
           <li v-for="e in log" :key="e.id">
@@ -320,6 +412,53 @@ useKeys({
   position: relative;
   overflow: hidden;
 }
+.placing {
+  cursor: crosshair;
+}
+.placing .spot {
+  pointer-events: none;
+}
+.placing-words {
+  position: absolute;
+  left: 20px;
+  top: 12px;
+  z-index: 1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  background: var(--mv-sheet);
+  border: 1px solid var(--mv-ink);
+  padding: 4px 10px;
+  font-weight: 600;
+}
+.at {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin: 8px 0;
+}
+.at input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+  height: 1px;
+}
+.at .press {
+  position: relative;
+  cursor: pointer;
+}
+.at .press:focus-within {
+  outline: 2px solid var(--mv-computed);
+}
+.at .thumb {
+  width: 74px;
+  height: 56px;
+}
+.note {
+  border-left: 3px solid var(--mv-line);
+  padding-left: 8px;
+}
 .adders {
   position: absolute;
   right: 14px;
@@ -341,7 +480,7 @@ useKeys({
   display: grid;
   grid-template-columns: 1.7fr 1fr;
   border-top: 1px solid var(--mv-ink);
-  max-height: 280px;
+  height: 50%;
   min-height: 230px;
 }
 .enter {
@@ -443,6 +582,16 @@ summary {
   }
   .picture {
     display: none;
+  }
+  .picture.placing {
+    display: block;
+    height: 62vh;
+    border-bottom: 1px solid var(--mv-ink);
+  }
+  .at .press.small {
+    min-height: 56px;
+    display: flex;
+    align-items: center;
   }
   .adders {
     display: none;

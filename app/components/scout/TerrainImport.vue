@@ -52,9 +52,7 @@ async function take(e: Event) {
 const cover = shallowRef<File | null>(null)
 const classes = ref<{ value: number; share: number; height: string }[]>([])
 async function takeCover(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(e)
   classes.value = []
   if (!file) return
   cover.value = file

@@ -19,6 +19,7 @@ const SCREENS = {
   choose: defineAsyncComponent(() => import('~/components/plan/ChooseSection.vue')),
   place: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
   level: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
+  route: defineAsyncComponent(() => import('~/components/plan/RouteSection.vue')),
   aim: defineAsyncComponent(() => import('~/components/fit/AimSection.vue')),
   proof: defineAsyncComponent(() => import('~/components/prove/ProofSection.vue')),
   handover: defineAsyncComponent(() => import('~/components/keep/HandoverSection.vue')),

@@ -1,16 +1,16 @@
 /**
- * Seeded places with a truth of their own, for what is promised: a wanted mast some way off behind clutter, on one of
- * two bands, others that disturb it, a cell whose load goes by the hour, walls, phones that read with errors, and a
- * link whose rate goes by the CQI table. Nothing here is taken from the computation
- * that is judged: other formulas, other shapes of pattern and other rates, and errors that it does not know.
+ * Whole places with a truth of their own, for what is promised: a wanted mast some way off behind clutter, on one of
+ * two bands, others that disturb it, a cell whose load goes by the hour, walls, phones that read with errors, boosters
+ * that are held back by their own loop or their output, and a link whose rate goes by the CQI table. Nothing here is
+ * taken from the computation that is judged: other formulas, other shapes of pattern and other rates, and errors that
+ * it does not know.
  */
-import { decibels, linkMbps, lobeDb, milliwatts, THERMAL_DBM } from '../../core/world/physics'
-import { normals, seeded } from '../../core/random'
+import { normals, seeded } from '../random'
+import { bandTotalDbm, roundTripDb, switchOn } from './amplifier'
+import type { AmplifierRuns, AmplifierSpec } from './amplifier'
+import { decibels, linkMbps, lobeDb, milliwatts, THERMAL_DBM } from './physics'
 
-const mW = milliwatts
-const dBm = decibels
-
-export interface World {
+export interface Place {
   band: 'B20' | 'B3'
   mhz: number
   widthMHz: number
@@ -23,6 +23,10 @@ export interface World {
   /** what the house takes on the way to the kitchen, dB */
   houseDb: number
   phoneDbi: number
+  /** what roof and ceiling take between a donor and an inside antenna, dB */
+  roofDb: number
+  /** levels of the other carriers in the band, over the wanted one, dB */
+  carriersDb: number[]
   phoneNoiseDb: number
   /** of the cell, what is left for one more user, at an hour of the day on an ordinary day */
   shareAt: (hour: number) => number
@@ -32,7 +36,7 @@ export interface World {
   uniform: () => number
 }
 
-export function worldOf(seed: number): World {
+export function placeOf(seed: number): Place {
   const uniform = seeded(seed)
   const normal = normals(uniform)
   const low = uniform() < 0.6
@@ -54,6 +58,8 @@ export function worldOf(seed: number): World {
     others,
     direct: 0.6 + 0.35 * uniform(),
     houseDb: 6 + 12 * uniform(),
+    roofDb: 4 + 14 * uniform(),
+    carriersDb: Array.from({ length: 1 + Math.floor(3 * uniform()) }, () => -12 + 18 * uniform()),
     phoneDbi: -3 + 1.5 * normal(),
     phoneNoiseDb: 8 + 1.5 * normal(),
     shareAt: hour => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
@@ -68,14 +74,14 @@ export function worldOf(seed: number): World {
  * @source two slopes, 20 dB a decade to a kilometre and 37 beyond, common practice (no source); 46 dBm and 15 dBi a sector
  */
 function airOf(p: { mhz: number; widthMHz: number; km: number; clutterDb: number }): number {
-  const elementDbm = 46 + 15 - dBm(60 * p.widthMHz)
+  const elementDbm = 46 + 15 - decibels(60 * p.widthMHz)
   const toOne = 32.45 + 20 * Math.log10(p.mhz) + 20 * Math.log10(Math.min(p.km, 1))
   const lossDb = toOne + 37 * Math.log10(Math.max(p.km, 1)) + Math.max(0, p.clutterDb)
   return Math.min(-78, Math.max(-114, elementDbm - lossDb))
 }
 
 /** What is left of the cell now: of the hour, and of this day and minute. */
-const shareNow = (w: World): number => w.shareAt(w.hour) * (1 + 0.15 * w.normal())
+const shareNow = (w: Place): number => w.shareAt(w.hour) * (1 + 0.15 * w.normal())
 
 /** An antenna as it stands: gain ahead, and gain by angle from the wanted mast, both less what the line takes. */
 interface Mounted {
@@ -86,18 +92,18 @@ interface Mounted {
 const roundAbout = (db: number): Mounted => ({ db: () => db, meanDb: db })
 
 /** Wanted and disturbing power after an antenna, per element. */
-function caught(w: World, antenna: Mounted): { wanted: number; others: number } {
+function caught(w: Place, antenna: Mounted): { wanted: number; others: number } {
   const by = (dbm: number, offDeg: number, direct: number) =>
-    direct * mW(dbm + antenna.db(offDeg)) + (1 - direct) * mW(dbm + antenna.meanDb)
+    direct * milliwatts(dbm + antenna.db(offDeg)) + (1 - direct) * milliwatts(dbm + antenna.meanDb)
   return {
     wanted: by(w.airDbm, 0, w.direct),
     others: w.others.reduce((sum, o) => sum + by(o.dbm, o.offDeg, o.direct), 0),
   }
 }
 
-function received(w: World, antenna: Mounted, noiseDb: number): { rsrpDbm: number; sinrDb: number } {
+function received(w: Place, antenna: Mounted, noiseDb: number): { rsrpDbm: number; sinrDb: number } {
   const { wanted, others } = caught(w, antenna)
-  return { rsrpDbm: dBm(wanted), sinrDb: dBm(wanted / (others + mW(THERMAL_DBM + noiseDb))) }
+  return { rsrpDbm: decibels(wanted), sinrDb: decibels(wanted / (others + milliwatts(THERMAL_DBM + noiseDb))) }
 }
 
 export interface Read {
@@ -106,14 +112,14 @@ export interface Read {
 }
 
 /** What a phone shows: whole decibels, with the fading of where and when it is held. */
-export function phoneReads(w: World, inside: boolean): Read {
+export function phoneReads(w: Place, inside: boolean): Read {
   const r = received(w, roundAbout(w.phoneDbi - (inside ? w.houseDb : 0)), w.phoneNoiseDb)
   const fade = 2 * w.normal()
   return { rsrpDbm: Math.round(r.rsrpDbm + fade), sinrDb: Math.round(r.sinrDb + 0.4 * fade + 1.2 * w.normal()) }
 }
 
 /** What a phone loads in the kitchen, Mbit/s, at this minute. */
-export function phoneLoads(w: World): number {
+export function phoneLoads(w: Place): number {
   const r = received(w, roundAbout(w.phoneDbi - w.houseDb), w.phoneNoiseDb)
   return Math.max(0.05, shareNow(w) * linkMbps(r.sinrDb + w.normal(), w.widthMHz, 2))
 }
@@ -129,39 +135,72 @@ export interface RouterKit {
 }
 
 /** Aimed to a few degrees, with a gain and a cable that are nearly what is printed. */
-function mounted(w: World, k: RouterKit): Mounted {
+function mounted(w: Place, k: RouterKit): Mounted {
   const off = 6 * w.normal()
   const ahead = k.gainDbi + 0.8 * w.normal() - k.lossDb * (1 + 0.08 * w.normal())
   const db = (o: number) => ahead + lobeDb(o + off, k.beamwidthDeg, k.frontToBackDb)
   let sum = 0
-  for (let o = -180; o < 180; o += 5) sum += mW(db(o)) / 72
-  return { db, meanDb: dBm(sum) }
+  for (let o = -180; o < 180; o += 5) sum += milliwatts(db(o)) / 72
+  return { db, meanDb: decibels(sum) }
 }
 
 /** What the router loads at the same hour of an ordinary day. */
-export function routerLoads(w: World, k: RouterKit): number {
+export function routerLoads(w: Place, k: RouterKit): number {
   const r = received(w, mounted(w, k), k.noiseDb + 0.7 * w.normal())
   return w.shareAt(w.hour) * linkMbps(r.sinrDb, w.widthMHz, k.layers)
 }
 
 export interface BoosterKit {
   donor: RouterKit
-  /** of the amplifier as set, dB, and its noise figure */
-  gainDb: number
-  noiseDb: number
+  amplifier: AmplifierSpec & { noiseDb: number }
   /** from the amplifier's port into the inside antenna, dB, and that antenna's gain, dBi */
   feedLossDb: number
   serverDbi: number
+  /** between donor and inside antenna, m */
+  apartM: number
   /** from the inside antenna to the phone, metres, floors between */
   metres: number
   floors: number
 }
 
-/** What a phone loads in a room that an inside antenna serves. @source one slope of 28 and 8 dB of scatter, ITU-R P.1238 */
-export function phoneLoadsByBooster(w: World, k: BoosterKit): number {
-  const loss = 20 * Math.log10(w.mhz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + 8 * w.normal()
-  const through = mW(k.gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi)
-  const { wanted, others } = caught(w, mounted(w, k.donor))
-  const noise = mW(THERMAL_DBM + k.noiseDb) * through + mW(THERMAL_DBM + w.phoneNoiseDb)
-  return w.shareAt(w.hour) * linkMbps(dBm((wanted * through) / (others * through + noise)), w.widthMHz, 1)
+/** Side and back lobes toward one another: an inside antenna hangs under a donor that looks away, dB under its gain. Assumed. */
+const ASIDE_DB = 14
+
+/** How that booster runs here. */
+export function boosterRuns(w: Place, k: BoosterKit): AmplifierRuns {
+  const donor = mounted(w, k.donor)
+  const isolationDb = roundTripDb({
+    mhz: w.mhz,
+    metres: k.apartM,
+    donorDbi: donor.db(0) + k.donor.lossDb - Math.min(ASIDE_DB, k.donor.frontToBackDb) + 2 * w.normal(),
+    serverDbi: k.serverDbi - 3,
+    betweenDb: w.roofDb + 2 * w.normal(),
+    linesDb: k.donor.lossDb + k.feedLossDb,
+  })
+  const { wanted } = caught(w, donor)
+  const inDbm = bandTotalDbm(
+    [0, ...w.carriersDb].map(over => decibels(wanted) + over),
+    w.widthMHz,
+  )
+  return switchOn(k.amplifier, isolationDb, inDbm)
+}
+
+/** Walls and furniture scatter so much about one slope indoors, dB. @source ITU-R P.1238, 8 dB */
+const SCATTER_DB = 8
+
+/**
+ * What a phone loads in a room that an inside antenna serves, beside what comes in from outside by itself; a booster
+ * that does not run brings nothing.
+ * @source one slope of 28, ITU-R P.1238
+ */
+export function phoneLoadsByBooster(w: Place, k: BoosterKit): number {
+  const { gainDb } = boosterRuns(w, k)
+  const loss = 20 * Math.log10(w.mhz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + SCATTER_DB * w.normal()
+  const through = gainDb ? milliwatts(gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi) : 0
+  const repeated = caught(w, mounted(w, k.donor))
+  const direct = caught(w, roundAbout(w.phoneDbi - w.houseDb))
+  const noise = milliwatts(THERMAL_DBM + k.amplifier.noiseDb) * through + milliwatts(THERMAL_DBM + w.phoneNoiseDb)
+  const wanted = repeated.wanted * through + direct.wanted
+  const others = repeated.others * through + direct.others
+  return w.shareAt(w.hour) * linkMbps(decibels(wanted / (others + noise)), w.widthMHz, 1)
 }

@@ -1,0 +1,135 @@
+/** Conductors: how much they resist, what they may carry, and what arrives of a feed at the end of a lead. */
+import { inRange, positive } from '../check'
+
+/** Resistivity of annealed copper at 20 °C, Ω·mm²/m. @source IEC 60028 */
+const COPPER_OHM_MM2_PER_M = 0.017_241
+const REFERENCE_C = 20
+/** @source IEC 60028 */
+const COPPER_PER_C = 0.00393
+
+/** @returns diameter of a gauge, mm. @source ASTM B258: 0.005 in · 92^((36 − n)/39) */
+export const awgMm = (awg: number): number => 0.127 * 92 ** ((36 - inRange('awg', awg, -3, 40)) / 39)
+/** @returns area of a gauge, mm² */
+export const awgMm2 = (awg: number): number => (Math.PI / 4) * awgMm(awg) ** 2
+
+/**
+ * @param mm2  conductor's area, mm²
+ * @param o.stranded  lay of the strands makes them longer than the wire: 2.6 % more
+ * @returns resistance of one conductor, Ω/km
+ * @throws RangeError for an area that is not above zero
+ * @source ASTM B258 and IEC 60028; stranded by NEC chapter 9 table 8
+ */
+export function ohmPerKm(mm2: number, o: { atC?: number; stranded?: boolean } = {}): number {
+  const hot = 1 + COPPER_PER_C * (inRange('atC', o.atC ?? REFERENCE_C, -40, 105) - REFERENCE_C)
+  return ((COPPER_OHM_MM2_PER_M * 1000) / positive('mm2', mm2)) * hot * (o.stranded ? 1.026 : 1)
+}
+
+/** A wire of a lead, by gauge or by area, with the most a fuse before it may be. */
+export interface Wire {
+  id: string
+  words: string
+  mm2: number
+  /** A */
+  fuseA: number
+}
+
+/** Thinnest first. @source NEC 240.4(D) for gauges (18 and 16 AWG by its notes); IEC 60364-4-43 practice for areas, from memory */
+export const WIRES: readonly Wire[] = [
+  { id: '0.5', words: '0.5 mm²', mm2: 0.5, fuseA: 3 },
+  { id: '0.75', words: '0.75 mm²', mm2: 0.75, fuseA: 6 },
+  { id: 'awg18', words: '18 AWG', mm2: awgMm2(18), fuseA: 7 },
+  { id: '1', words: '1 mm²', mm2: 1, fuseA: 10 },
+  { id: 'awg16', words: '16 AWG', mm2: awgMm2(16), fuseA: 10 },
+  { id: '1.5', words: '1.5 mm²', mm2: 1.5, fuseA: 16 },
+  { id: 'awg14', words: '14 AWG', mm2: awgMm2(14), fuseA: 15 },
+  { id: '2.5', words: '2.5 mm²', mm2: 2.5, fuseA: 25 },
+  { id: 'awg12', words: '12 AWG', mm2: awgMm2(12), fuseA: 20 },
+  { id: 'awg10', words: '10 AWG', mm2: awgMm2(10), fuseA: 30 },
+]
+export const wireById = (id: string): Wire | undefined => WIRES.find(w => w.id === id)
+
+export interface Fed {
+  /** at the box, V; null where the lead cannot carry it at all */
+  volts: number | null
+  amps: number | null
+  /** of the source's voltage, 0…1 */
+  dropShare: number | null
+}
+
+/**
+ * What a box of constant power finds at the end of its lead.
+ *
+ * @param lengthM  one way; the current goes out and back
+ * @returns nulls where no voltage at the box satisfies it: the lead starves it
+ * @throws RangeError for a zero wire, or a power or voltage that is not above zero
+ * @source P = V·(Vs − V)/R solved for V
+ */
+export function fedBy(
+  sourceV: number,
+  powerW: number,
+  lengthM: number,
+  mm2: number,
+  o: { atC?: number; stranded?: boolean } = {},
+): Fed {
+  positive('sourceV', sourceV)
+  positive('powerW', powerW)
+  inRange('lengthM', lengthM, 0, 10_000)
+  const ohm = (2 * lengthM * ohmPerKm(mm2, o)) / 1000
+  const root = sourceV ** 2 - 4 * powerW * ohm
+  if (root < 0) return { volts: null, amps: null, dropShare: null }
+  const volts = (sourceV + Math.sqrt(root)) / 2
+  return { volts, amps: powerW / volts, dropShare: 1 - volts / sourceV }
+}
+
+/** Range of a battery source with everything that charges and cranks it, V. @source common practice (no source) */
+export const SOURCE_V = { 12: [10.5, 15], 24: [21, 30] } as const
+/** Drop that electronics may see. @source ABYC E-11, 3 % */
+export const MOST_DROP = 0.03
+/** Continuous current is this much under a fuse. @source NEC 210.20(A), 215.3, 125 % */
+const OVER_LOAD = 1.25
+/** Fuses as they are sold, A. @source ISO 8820-3 blade fuses */
+export const FUSES_A = [1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30] as const
+
+const fuseBetween = (low: number, high: number): number | null => FUSES_A.find(f => f >= low - 1e-9 && f <= high + 1e-9) ?? null
+/** The smallest fuse as sold that carries a load and that a wire bears; null where none does. */
+export const wireFuse = (loadA: number, wire: Wire): number | null => fuseBetween(OVER_LOAD * loadA, wire.fuseA)
+
+export type FuseChoice = { amps: number; low: number; high: number } | { refused: string }
+
+/**
+ * The smallest fuse that carries the load and that the wire and whatever else is in its way can bear.
+ *
+ * @param limits  of wire, box and slot, A; unknown ones left out
+ * @param o.faultA  what the source can drive into a short, A
+ * @param o.breaksA  interrupting rating of the fuse, A; null where unknown
+ */
+export function fuseFor(loadA: number, limits: readonly number[], o: { faultA: number; breaksA: number | null }): FuseChoice {
+  const low = OVER_LOAD * positive('loadA', loadA)
+  const high = Math.min(...limits.map(l => positive('limit', l)))
+  if (o.breaksA === null) return { refused: 'what the fuse can break is not known: it may arc on and burn' }
+  if (o.breaksA < o.faultA)
+    return { refused: `the source drives ${Math.round(o.faultA)} A into a short, the fuse breaks ${Math.round(o.breaksA)}` }
+  const amps = fuseBetween(low, high)
+  if (amps === null)
+    return { refused: `${low.toFixed(1)} A are wanted and the thinnest thing in its way bears ${high} A: a thicker wire` }
+  return { amps, low, high }
+}
+
+/** The thinnest wire that keeps the drop and bears its fuse at the lowest source voltage; null where none does. */
+export function wireFor(source: 12 | 24, powerW: number, lengthM: number): Wire | null {
+  const lowest = SOURCE_V[source][0]
+  return (
+    WIRES.find(w => {
+      const fed = fedBy(lowest, powerW, lengthM, w.mm2, { stranded: true })
+      return fed.volts !== null && fed.dropShare! <= MOST_DROP && OVER_LOAD * fed.amps! <= w.fuseA
+    }) ?? null
+  )
+}
+
+/** Charge a day, Ah. @source 24·W/V */
+export const ampHoursADay = (powerW: number, volts: number): number =>
+  (24 * positive('powerW', powerW)) / positive('volts', volts)
+/** An inverter's efficiency and what it takes for itself, W. Assumed. */
+const INVERTER = { share: 0.85, idleW: 8 }
+export const throughInverterAh = (powerW: number, volts: number): number =>
+  ((positive('powerW', powerW) / INVERTER.share + INVERTER.idleW) * 24) / positive('volts', volts)

@@ -1,0 +1,162 @@
+/** What was tried side by side, antenna × place × SIM × band: ranked, each against the best by a test that is named. */
+import type { JobDocument, Spot } from '../job/schema'
+import { byDwell, differenceOf, logSpeed, probabilityOf } from './difference'
+import type { Difference } from './difference'
+import { HOUR_WORDS, likeWithLike } from './hours'
+import type { HourClass } from './hours'
+import { changedBetween } from './setups'
+import type { SetUp, Trait } from './setups'
+import type { LogIndex } from './spots'
+import type { Summary } from './stats'
+import { spreadWords } from './spread'
+import { summarise } from './stats'
+
+export type RankedBy = 'down' | 'up' | 'SINR' | 'RSRP'
+
+export interface Tried {
+  setup: SetUp | null
+  spot: Spot
+  /** of levels, the band they are of; of speeds, the one that answered where all agree */
+  band: string | null
+  /** over what counts: tests, or dwells */
+  summary: Summary
+  /** against the first; null for the first itself */
+  behind: Behind | null
+}
+
+export interface Behind {
+  difference: Difference
+  /** two-sided, after Holm's correction for so many comparisons */
+  p: number
+  beyondChance: boolean
+  /** in what it differs from the best; a place too */
+  traits: (Trait | 'place' | 'band')[]
+}
+
+export interface Ranking {
+  by: RankedBy
+  tried: Tried[]
+  /** hours that all of it was read in; null where they differ, or for levels */
+  hours: HourClass | null
+  /** how it was compared, in words */
+  test: string
+  /** what a rank of these does not allow for */
+  reserve: string | null
+}
+
+const LEVEL_FIELD = { SINR: 'sinrDb', RSRP: 'rsrpDbm' } as const
+/** What is told as more than chance: one in ten by chance alone. */
+const BEYOND = 0.1
+
+interface Candidate {
+  setup: SetUp | null
+  spot: Spot
+  band: string | null
+  rows: { takenAtUtc: string; value: number }[]
+}
+
+/**
+ * @param o.spotId  one place; all places where left out
+ * @param o.by  speeds are compared by their logarithms and within the same hours, levels as they are, a dwell as one
+ * @returns null where fewer than two were tried
+ */
+export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId?: string }): Ranking | null {
+  const speed = o.by === 'down' || o.by === 'up'
+  const all = candidatesOf(doc, log, o)
+  if (all.length < 2) return null
+  const alike = speed
+    ? likeWithLike(
+        all.map(c => c.rows),
+        doc.sites[0]?.zone ?? 'UTC',
+      )
+    : null
+  const lines = all.flatMap((c, i) => {
+    const rows = alike ? alike.rows[i]! : c.rows
+    const values = speed ? rows.map(r => r.value) : byDwell(rows)
+    const summary = summarise(values)
+    return summary ? [{ ...c, values, summary }] : []
+  })
+  if (lines.length < 2) return null
+  lines.sort((a, b) => b.summary.median - a.summary.median)
+  const [best, ...rest] = lines as [(typeof lines)[number], ...typeof lines]
+  const scale = (v: readonly number[]) => (speed ? v.map(logSpeed) : v)
+  const usual = speed ? log.usual.speed : log.usual.db
+  const differences = rest.map(l => differenceOf(scale(l.values), scale(best.values), usual)!)
+  const p = holm(differences.map(probabilityOf))
+  const shown = (l: (typeof lines)[number]) => ({ setup: l.setup, spot: l.spot, band: l.band, summary: l.summary })
+  return {
+    by: o.by,
+    tried: [
+      { ...shown(best), behind: null },
+      ...rest.map((l, i) => ({
+        ...shown(l),
+        behind: { difference: differences[i]!, p: p[i]!, beyondChance: p[i]! <= BEYOND, traits: differsFrom(best, l) },
+      })),
+    ],
+    hours: alike?.hours ?? null,
+    test: testOf(differences, spreadWords(log.usual, speed ? 'speed' : 'db')),
+    reserve: alike?.mixed ? 'read at different hours of the day: the load may differ, not the set-up' : null,
+  }
+}
+
+/** @returns `all by day, 6 to 17 h`, or nothing where hours do not count */
+export const hoursWords = (r: Ranking): string => (r.hours ? `all ${HOUR_WORDS[r.hours]}` : '')
+
+function candidatesOf(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId?: string }): Candidate[] {
+  const spots = doc.spots.filter(s => !o.spotId || s.id === o.spotId)
+  const groups = new Map<string, Candidate>()
+  const add = (spot: Spot, setup: SetUp | null, band: string | null, row: Candidate['rows'][number]) => {
+    const key = `${spot.id} ${setup?.row.id ?? ''} ${band ?? ''}`
+    if (!groups.has(key)) groups.set(key, { spot, setup, band, rows: [] })
+    groups.get(key)!.rows.push(row)
+  }
+  for (const spot of spots) {
+    if (o.by === 'down' || o.by === 'up') {
+      const field = o.by === 'down' ? 'downMbps' : 'upMbps'
+      for (const r of log.runs) {
+        const value = r.wouldNotLoad ? 0 : r[field]
+        // Which band a speed came by is a set-up's lock: what it is between two tests is the device's own choice.
+        if (r.spotId === spot.id && value !== null)
+          add(spot, r.setup, r.setup?.row.bandLock ?? null, { takenAtUtc: r.takenAtUtc, value })
+      }
+    } else {
+      const field = LEVEL_FIELD[o.by]
+      for (const r of log.readings) {
+        const value = r[field]
+        if (r.spotId === spot.id && value !== null && r.carrierRole === 'anchor')
+          add(spot, r.setup, r.band, { takenAtUtc: r.takenAtUtc, value })
+      }
+    }
+  }
+  return [...groups.values()]
+}
+
+function differsFrom(best: Candidate, other: Candidate): Behind['traits'] {
+  const traits: Behind['traits'] = best.setup && other.setup ? changedBetween(best.setup, other.setup) : []
+  if (best.spot.id !== other.spot.id) traits.push('place')
+  if (best.band !== other.band && !traits.includes('band lock')) traits.push('band')
+  return traits
+}
+
+function testOf(differences: readonly Difference[], spread: string): string {
+  const ranked = differences.filter(d => d.test === 'rank sum').length
+  const few = `${spread} (fewer than four on a side)`
+  const by = ranked === differences.length ? 'rank sum' : ranked ? `rank sum, or ${few}` : few
+  return differences.length > 1 ? `${by}; Holm’s correction for ${differences.length} comparisons` : by
+}
+
+/**
+ * Several comparisons at once: the smallest of k is held against a k-th of the level, and so on.
+ * @returns corrected p, in the order given
+ * @source Holm 1979
+ */
+export function holm(p: readonly number[]): number[] {
+  const order = p.map((_, i) => i).sort((a, b) => p[a]! - p[b]!)
+  const out = new Array<number>(p.length)
+  let last = 0
+  order.forEach((i, k) => {
+    last = Math.max(last, Math.min(1, p[i]! * (p.length - k)))
+    out[i] = last
+  })
+  return out
+}
