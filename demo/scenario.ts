@@ -4,7 +4,7 @@ import { changesOf } from '../core/fitting/splice'
 import { kitChanges } from '../core/fitting/usual-kit'
 import type { Kit, PartChoice } from '../core/fitting/usual-kit'
 import { copyDesign } from '../core/fitting/variants'
-import { newJobChanges } from '../core/job/defaults'
+import { BARE_FIXTURE, newJobChanges } from '../core/job/defaults'
 import { partById, partOfKind } from '../core/catalogue/parts'
 import { emptyDocument } from '../core/job/schema'
 import type {
@@ -27,6 +27,15 @@ import type {
   Sweep,
   Watch,
 } from '../core/job/schema'
+import { treeOf } from '../core/chain/tree'
+import { cableLength } from '../core/fitting/lengths'
+import type { Passer } from '../core/fitting/passage'
+import { entering, passersOf, shellPoint } from '../core/fitting/passage'
+import { BARE_FIXING } from '../core/job/fixing'
+import type { Entry, Feed, Fixing } from '../core/job/fixing'
+import { usualFeed } from '../core/judge/feeds'
+import { buildingOf, inside, roofOver } from '../core/site/building'
+import type { Building } from '../core/site/building'
 import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
 import { atPresentStop, toFrame } from '../core/survey/place'
@@ -284,21 +293,51 @@ class Builder {
     this.add('obstacles', { stopId: null, ...fields } satisfies Omit<Obstacle, 'id'>)
   }
 
-  fixture(kind: Fixture['kind'], at: Point, more: Partial<Fixture> = {}): void {
+  fixture(kind: Fixture['kind'], at: Point, more: Partial<Fixture> = {}): string {
     const { eastM, northM, upM } = at
-    this.add('fixtures', {
+    return this.add('fixtures', {
       kind,
       name: '',
       eastM,
       northM,
       upM,
-      widthM: null,
-      heightM: null,
-      azimuthDeg: null,
-      tiltDeg: null,
-      halfFieldDeg: null,
+      ...BARE_FIXTURE,
       ...more,
     } satisfies Omit<Fixture, 'id'>)
+  }
+
+  /** The way in of the plan shown, where its cables come through the shell. */
+  wayIn(entry: Entry, more: Partial<Fixture> = {}): void {
+    const { building, tree, cables } = this.route()
+    const first = entering(passersOf(tree, cables, this.design.plugs), building)[0]!
+    const at = entry === 'roof' || entry === 'deck' ? throughRoof(first, building) : shellPoint(first, building)
+    const wayInId = this.fixture('way in', at, { entry, ...more })
+    this.set('designs', this.design.id, { wayInId })
+  }
+
+  /** Cables of the plan shown, in its building. */
+  route() {
+    const building = buildingOf(this.doc)
+    const tree = treeOf(this.doc, this.design)
+    return { building, tree, cables: tree.joints.flatMap(j => cableLength(this.doc.jobs[0]!.kind, building, j) ?? []) }
+  }
+
+  /** What holds every outside antenna of the plan shown. */
+  held(fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
+    for (const { node } of this.route().tree.donors) this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
+  }
+
+  fed(feed: Partial<Feed>): void {
+    const { amplifiers, routers } = this.route().tree
+    for (const { node } of [...amplifiers, ...routers]) this.set('nodes', node.id, { feed: { ...usualFeed(), ...feed } })
+  }
+
+  /** An electrode under the first arrestor, so far beside it. */
+  electrode(more: Partial<Fixture>, asideM = 0): void {
+    const arrestor = this.route().tree.nodes.find(n => n.part.kind === 'arrestor')!.node
+    const upM = more.electrode === 'house earthing' ? 0.4 : -0.4
+    const at = { ...moveAlong(this.doc.sites[0]!, arrestor, along(this.doc.sites[0]!, arrestor, 1) + asideM, 1), upM }
+    this.fixture('electrode', at, { conductor: 'solid', ...more })
   }
 
   photo(what: Partial<Photo>, takenAtUtc: string): void {
@@ -600,6 +639,21 @@ function buildingPlanned(b: Builder): void {
   const thin = partOfKind('line-195', 'line')!
   const domes = b.doc.runs.filter(r => b.doc.nodes.find(n => n.id === r.toNodeId)?.partId === 'ant-dome')
   domes.forEach((r, i) => b.set('runs', r.id, { partId: thin.id, part: thin, lengthM: 8 + 9 * (i % 3) }))
+  b.drawWays()
+  b.wayIn('wall', { name: 'plant room wall', wallMm: 200, openMm: null })
+  b.held({
+    mount: 'weighted tripod',
+    sections: [
+      { outsideMm: 48.3, wallMm: 3.2, lengthM: 1.2 },
+      { outsideMm: 42.4, wallMm: 3.2, lengthM: 1 },
+    ],
+    grade: 'S235',
+    apartM: 0.8,
+    baseM: 1,
+    ballastKg: 120,
+  })
+  b.fed({ upsWh: 160 })
+  b.electrode({ name: 'roof earth', electrode: 'house earthing' }, -2)
   const first = b.copyPlan()
   b.cure('level.uneven', day)
   b.set('designs', first, { reason: 'every floor by a splitter: the far domes get too little' })
@@ -626,6 +680,13 @@ function floorsOfTheBuilding(b: Builder): void {
   ] as const) {
     b.add('walls', { level, ...across(b, alongM, [fromM, toM]), material, lossDb: null })
   }
+}
+
+/** Straight up from where a cable ends inside, through roof or deck. */
+function throughRoof({ joint }: Passer, b: Building): Point {
+  const [from, to] = [joint.from.at.node, joint.to.at.node]
+  const within = inside(b, from) ? from : to
+  return { eastM: within.eastM, northM: within.northM, upM: roofOver(b, within) ?? b.eavesM }
 }
 
 /** A place on an axis through the middle of the site. */
@@ -657,6 +718,20 @@ function finishedRouter(b: Builder): void {
   b.kit('router', mast, 'B20')
   for (const r of b.doc.runs) b.set('runs', r.id, { measured: true })
   b.drawWays()
+  b.wayIn('wall', { name: 'store wall', behind: 'known', behindWhat: 'brick, 260 mm, no line on it', wallMm: 260, openMm: 38 })
+  b.held({
+    mount: 'side pole',
+    substrate: 'brick',
+    sections: [{ outsideMm: 42, wallMm: 3, lengthM: 1.6 }],
+    grade: 'S235',
+    apartM: 1.2,
+    screw: 'anchor',
+    screwsEach: 4,
+    anchorN: 9000,
+    metal: 'galvanised',
+    plate: 'galvanised',
+  })
+  b.electrode({ name: 'rod', electrode: 'rod', bonded: 'yes' })
   const bearing = b.path(mast).bearingDeg
   b.sweep('2026-03-31T11:05:00.000Z', bearing, 19)
   b.sweep('2026-03-31T10:52:00.000Z', bearing, -84, 'RSRP')
@@ -747,6 +822,20 @@ function boosterInPlan(b: Builder): void {
   b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
   const box = b.node('amplifier')
   b.fixture('mains socket', { ...box, eastM: box.eastM + 1.1, upM: 0.5 }, { name: 'hall socket' })
+  b.fixture('electrode', { ...box, upM: 0.4 }, { name: 'main earthing bar', electrode: 'house earthing', conductor: 'solid' })
+  b.held({
+    mount: 'fascia bracket',
+    substrate: 'softwood',
+    sections: [{ outsideMm: 38, wallMm: 2, lengthM: 1 }],
+    grade: '6063-T6',
+    apartM: 0.4,
+    screw: 'lag',
+    screwMm: 8,
+    threadMm: 50,
+    screwsEach: 2,
+    metal: 'stainless',
+    plate: 'aluminium',
+  })
   const first = b.copyPlan()
   b.layOut('outdoors', mast)
   b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })
@@ -795,12 +884,24 @@ function vanOnItsRound(b: Builder): void {
   b.fixture('satellite terminal', { eastM: 0, northM: -0.2, upM: roofM + 0.1 }, { name: 'satellite terminal' })
   b.fixture('12 V feed', { eastM: 0.6, northM: -1.2, upM: 0.9 }, { name: 'fused feed' })
   b.kit('router', 'Lee Harbour', 'B20')
+  b.wayIn('window', { name: 'roof hatch, flat lead' })
+  b.held({ mount: 'adhesive clamp', sections: [{ outsideMm: 32, wallMm: 2, lengthM: 0.6 }], grade: '6063-T6', apartM: 0.4 })
+  b.fed({ fuseA: 3, breaksA: 1000, faultA: 600, lowestV: 9 })
   const first = b.copyPlan()
   b.layOut('router', 'Lee Harbour', {
     antenna: partOfKind('ant-roof-2', 'antenna')!,
     box: partOfKind('rtr-mobile-2', 'router')!,
   })
   b.set('designs', b.design.id, { reason: 'one hole in the roof, its leads reach the box' })
+  b.wayIn('roof', {
+    name: 'roof gland',
+    behind: 'looked at',
+    behindWhat: 'sheet, 30 mm of foam, no loom',
+    wallMm: 35,
+    openMm: 25,
+  })
+  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
+  b.fed({ fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.choose(first, 'nothing drilled until the lease is settled')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
 }
@@ -847,6 +948,20 @@ function ketchAtAnchor(b: Builder): void {
   ])
   b.kit('router', 'Stack', 'B20')
   b.swap('antenna', 'ant-panel-x')
+  b.drawWays()
+  const box = b.node('router')
+  b.fixture('12 V feed', { eastM: box.eastM, northM: box.northM - 2.4, upM: 0.7 }, { name: 'chart table panel' })
+  b.wayIn('deck', {
+    name: 'deck gland at the mast',
+    behind: 'looked at',
+    behindWhat: 'cored, dry; beam aft of it',
+    wallMm: 28,
+    openMm: 25,
+  })
+  const antenna = b.node('antenna')
+  b.fixture('duct', { ...antenna, upM: antenna.upM / 2 }, { name: 'mast duct', openMm: 32 })
+  b.held({ mount: 'spreader', metal: 'stainless', plate: 'aluminium', parted: true })
+  b.fed({ fuseA: 5, breaksA: 2000, faultA: 1500, lowestV: 9 })
   const first = b.copyPlan()
   b.layOut('router', 'Stack', { antenna: partOfKind('ant-marine-x', 'antenna')! })
   b.set('designs', b.design.id, { reason: 'hears all round while she swings, with less gain' })

@@ -253,6 +253,7 @@ test('a row names only rows of its own job: another’s spot, stop, design, part
       measured: false,
       spareM: null,
       way: null,
+      pieces: null,
     }),
     c('sweeps', { designId: design, startedAtUtc: at, quantity: 'SINR', reference: 'true', stepDeg: 15 }),
     c('cells', {
@@ -340,6 +341,7 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
       measured: false,
       spareM: null,
       way: null,
+      pieces: null,
     }),
     c('designs', 'delete', design),
   ]

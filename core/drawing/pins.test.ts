@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { AT, House } from '../../tests/support/house'
+import { BARE_FIXTURE } from '../job/defaults'
 import { layoutPlan } from './floor-plan'
 import { numbered, photoPlace } from './pins'
 import { layoutSection } from './section'
@@ -49,11 +50,7 @@ describe('what is pinned to the pictures', () => {
       eastM: 2,
       northM: 1,
       upM: 0.4,
-      widthM: null,
-      heightM: null,
-      azimuthDeg: null,
-      tiltDeg: null,
-      halfFieldDeg: null,
+      ...BARE_FIXTURE,
     })
     const a = h.assess()
     const plan = layoutPlan(h.doc, a, { ...size, level: 0, pins: true })

@@ -84,12 +84,30 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
     labels.reserve(x - w / 2, top, w, h)
   } else if (f.kind === 'satellite terminal') {
     drawTerminal(board, f, x, y)
+  } else if (f.kind === 'way in' || f.kind === 'duct') {
+    drawPassage(board, f, x, y)
+  } else if (f.kind === 'electrode') {
+    for (const [i, half] of [8, 5, 2].entries())
+      p.push({ kind: 'line', style: 'earth', x1: x - half, y1: y + 4 * i, x2: x + half, y2: y + 4 * i, id, title })
+    labels.reserve(x - 9, y - 2, 18, 12)
   } else {
     p.push({ kind: 'rect', style: 'part', x: x - HALF_PX, y: y - HALF_PX + 1, w: 2 * HALF_PX, h: 2 * HALF_PX - 2, id, title })
     if (f.kind === 'mains socket') for (const dx of [-2.4, 2.4]) p.push({ kind: 'circle', style: 'dot', x: x + dx, y, r: 1.3 })
     else p.push({ kind: 'line', style: 'rule', x1: x - 3, y1: y, x2: x + 3, y2: y })
     labels.reserve(x - HALF_PX - 1, y - HALF_PX - 1, 2 * HALF_PX + 2, 2 * HALF_PX + 2)
   }
+}
+
+/** A way in is a sleeve through the shell, a duct two walls with room between them. */
+function drawPassage({ p, labels }: Pinboard, f: Fixture, x: number, y: number): void {
+  const title = f.name || f.kind
+  if (f.kind === 'way in') {
+    p.push({ kind: 'circle', style: f.behind === null ? 'ringOpen' : 'ring', x, y, r: 6, id: f.id, title })
+    p.push({ kind: 'circle', style: 'dot', x, y, r: 2 })
+  } else
+    for (const dx of [-5, 5])
+      p.push({ kind: 'line', style: 'rule', x1: x + dx, y1: y - 9, x2: x + dx, y2: y + 9, id: f.id, title })
+  labels.reserve(x - 8, y - 10, 16, 20)
 }
 
 /** From the side its face and the edges of the sky that it uses; from above its round face. */

@@ -100,6 +100,7 @@ export const STYLES = {
   sun: { stroke: 'agreed', width: 2, fill: 'agreed' },
   hollow: { fill: 'sheet', stroke: 'ink', width: 1.6 },
   measuredBar: { stroke: 'ink', width: 5 },
+  ringOpen: { stroke: 'short', width: 1.8, fill: 'sheet', dash: '3 2' },
   ring: { stroke: 'ink', width: 1.2, fill: 'sheet' },
   tick: { stroke: 'ink', width: 1 },
   tickBold: { stroke: 'ink', width: 2.2 },

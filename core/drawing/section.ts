@@ -6,6 +6,8 @@ import type { Assessment } from '../judge/assess'
 import type { JobDocument, Node, Site } from '../job/schema'
 import type { Part } from '../job/part'
 import { toRad } from '../geo/angles'
+import { drawnWay } from '../fitting/lengths'
+import { surgesOf } from '../judge/route-surge'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
 import { along, axisSign, ridgeM, rooms } from '../site/frame'
@@ -40,6 +42,8 @@ export interface SectionOptions {
   compact?: boolean
   /** sockets, roof units, a satellite terminal and photographs are drawn where they are */
   pins?: boolean
+  /** the cable whose pieces are numbered along its way */
+  numberedRunId?: string | null
   /** what was read at a spot, written over it; parts from the end are left out where a room is too narrow for all */
   badges?: (spotId: string) => readonly string[]
 }
@@ -91,6 +95,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   drawHull(p, labels, building, site, { toX, toY, sign })
   const named = drawRooms(s)
   drawTree(s)
+  if (o.pins) drawSurges(s)
   for (const w of beamWords) labels.put(p, w)
   drawSheets(s)
   for (const spot of doc.spots) {
@@ -101,6 +106,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
     : []
   drawLoops(s)
+  numberPieces(s)
   drawSpots(s)
   for (const write of named) write()
   for (const w of pinNames) labels.put(p, w)
@@ -367,14 +373,16 @@ function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
   const points = drawn
     ? [[x1, y1] as [number, number], ...drawn, [x2, y2] as [number, number]]
     : runPoints(s, joint, [x1, y1], [x2, y2], lane * LANE_PX)
-  p.push({
-    kind: 'path',
-    // Measured heavy, drawn thin, guessed dashed.
-    style: joint.run.measured || !joint.run.partId ? 'cable' : drawn ? 'rule' : 'assumed',
-    d: polyline(points),
-    id: joint.run.id,
-    title: `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`,
-  })
+  const title = `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`
+  // Measured heavy, drawn thin, guessed dashed; each piece of a drawn way by itself.
+  const whole = joint.run.measured || !joint.run.partId ? 'cable' : 'assumed'
+  if (!drawn) p.push({ kind: 'path', style: whole, d: polyline(points), id: joint.run.id, title })
+  else
+    for (let i = 1; i < points.length; i++) {
+      const taped = joint.run.measured || joint.run.pieces?.[i - 1] != null
+      const d = polyline([points[i - 1]!, points[i]!])
+      p.push({ kind: 'path', style: taped ? 'cable' : 'rule', d, id: joint.run.id, title })
+    }
   for (let i = 1; i < points.length; i++) labels.keepOff(...points[i - 1]!, ...points[i]!)
 }
 
@@ -513,6 +521,7 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
   p.push({ kind: 'rect', style: 'part', x: x - 8, y: y - 9, w: 16, h: 18, id: n.node.id })
   labels.reserve(x - 9, y - 10, 18, 20)
   const groundY = s.toY(0)
+  if (s.o.pins && s.doc.fixtures.some(f => f.kind === 'electrode')) return
   // Two leads share the one earth.
   const first = s.a.tree!.nodes.find(m => m.part.kind === 'arrestor')
   if (first && first.node.id !== n.node.id && Math.abs(place(s, first.node)[0] - x) < 30) return
@@ -530,6 +539,49 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
   labels.keepOff(run, y, run, groundY + 24)
   p.push({ kind: 'line', style: 'earth', x1: run - 8, y1: groundY + 24, x2: run + 8, y2: groundY + 24 })
   if (!o.compact) labels.put(p, { x: run - 12, y: groundY + 20, anchor: 'end', style: 'labelMet', text: 'earth' })
+}
+
+/** The conductor of each arrestor to its electrode, as drawn or as it usually runs. */
+function drawSurges(s: Sheet): void {
+  const { tree } = s.a
+  if (!tree) return
+  for (const { way } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
+    const points = way.pieces.length ? [way.pieces[0]!.from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
+    s.p.push({ kind: 'path', style: 'earth', d: polyline(points) })
+    for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
+  }
+}
+
+/** Numbers stand beside the middle of their piece, so far off the line. */
+const NUMBER_OFF_PX = 16
+const NUMBER_R_PX = 10
+
+/** The pieces of one cable by their number, as the ribbon below has them. */
+function numberPieces(s: Sheet): void {
+  const joint = s.a.tree?.joints.find(j => j.run.id === s.o.numberedRunId)
+  if (!joint) return
+  const way = drawnWay(joint.run, joint.from.at.node, joint.to.at.node)
+  for (const piece of way?.pieces ?? []) {
+    const [x1, y1] = place(s, piece.from)
+    const [x2, y2] = place(s, piece.to)
+    const long = Math.hypot(x2 - x1, y2 - y1)
+    if (long < 6) continue
+    const [ux, uy] = [(x2 - x1) / long, (y2 - y1) / long]
+    const size = 2 * NUMBER_R_PX
+    const beside = [0.5, 0.35, 0.65].flatMap(t =>
+      [-1, 1].map(
+        side =>
+          [
+            x1 + t * (x2 - x1) + side * uy * NUMBER_OFF_PX - NUMBER_R_PX,
+            y1 + t * (y2 - y1) - side * ux * NUMBER_OFF_PX - NUMBER_R_PX,
+          ] as const,
+      ),
+    )
+    const [left, top] = s.labels.settle(size, size, beside)
+    const [x, y] = [left + NUMBER_R_PX, top + NUMBER_R_PX]
+    s.p.push({ kind: 'circle', style: 'solid', x, y, r: NUMBER_R_PX })
+    s.p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: String(piece.index + 1), anchor: 'middle' })
+  }
 }
 
 /** Sheets, edge on or as the section sees them. */

@@ -30,9 +30,15 @@ export function wayM(kind: Job['kind'], b: Building, from: Point, to: Point): nu
   return round2(up + (follows ? Math.min(across * 1.15, east + north) : across) + SLACK_M)
 }
 
+/** @returns the way of a cable as it was drawn or taped; null where nobody has said anything of it */
+export function drawnWay({ way, pieces }: Pick<Run, 'way' | 'pieces'>, from: Point, to: Point): Way | null {
+  if (!way?.length && !pieces?.some(p => p !== null)) return null
+  return wayThrough(from, way ?? [], to, pieces)
+}
+
 /** What a cable between two places needs: by its corners where its way was drawn, else guessed from its ends, m. */
-export const neededM = (kind: Job['kind'], b: Building, way: Run['way'], from: Point, to: Point): number =>
-  way?.length ? wayThrough(from, way, to).neededM : wayM(kind, b, from, to)
+export const neededM = (kind: Job['kind'], b: Building, run: Pick<Run, 'way' | 'pieces'>, from: Point, to: Point): number =>
+  drawnWay(run, from, to)?.neededM ?? wayM(kind, b, from, to)
 
 /** Shortest stock length that reaches, else the length itself to the next half metre. */
 export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
@@ -67,8 +73,8 @@ export function cableLength(kind: Job['kind'], b: Building, joint: Joint): Cable
     joint.to.at.node.northM - joint.from.at.node.northM,
     joint.to.at.node.upM - joint.from.at.node.upM,
   )
-  const way = run.way?.length ? wayThrough(joint.from.at.node, run.way, joint.to.at.node) : null
-  const needs = neededM(kind, b, run.way, joint.from.at.node, joint.to.at.node)
+  const way = drawnWay(run, joint.from.at.node, joint.to.at.node)
+  const needs = neededM(kind, b, run, joint.from.at.node, joint.to.at.node)
   return {
     joint,
     way,

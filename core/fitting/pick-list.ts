@@ -282,6 +282,7 @@ export const pickListCsv = (list: PickList): string =>
   list.rows.map(r => csvLine([r.group, r.name, r.quantity, r.unit, r.note])).join('')
 
 export interface CableLabel {
+  runId: string
   /** `A3`: the design, and the cable's number along the signal */
   code: string
   end: 'first' | 'second'
@@ -301,6 +302,7 @@ export function cableLabels(tree: Tree, designName: string): CableLabel[] {
   })
   return ordered.flatMap((j, i) =>
     (['first', 'second'] as const).map(end => ({
+      runId: j.run.id,
       code: `${designName}${i + 1}`,
       end,
       from: endWords(j.from),

@@ -44,6 +44,8 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     partId: part.id,
     part,
     own: null,
+    fixing: null,
+    feed: null,
     eastM: at.eastM,
     northM: at.northM,
     upM: at.upM,
@@ -75,6 +77,7 @@ export const runStep = (
     measured: false,
     spareM: null,
     way: null,
+    pieces: null,
   },
 })
 

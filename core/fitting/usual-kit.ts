@@ -322,7 +322,7 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const boxAt = x - (boat ? 0.2 : 0.08) * site.lengthM
   const line = lay.choice.line ?? 'line-240'
   if (approach === 'router') {
-    const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-2'), boxAt, boxM)
+    const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-mobile-2'), boxAt, boxM)
     for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', x, upM))
       lay.feed(antenna, feed, router, branch, line)
     return

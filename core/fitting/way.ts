@@ -4,9 +4,13 @@ import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
 export interface WayPiece {
+  /** its place among the stretches between stations, from 0 */
+  index: number
   from: Point
   to: Point
   lengthM: number
+  /** a tape said so; else it was only drawn */
+  taped: boolean
   /** how it runs: mostly upright, or along */
   runs: 'up' | 'down' | 'along'
   /** by which it turns from the piece before, degrees, 0…180; 0 for the first */
@@ -29,7 +33,7 @@ export const SLACK_M = 1.5
 /** A corner is rounded outside, m. @source common practice (no source) */
 const CORNER_M = 0.05
 /** A piece leans by less than this and is no corner, degrees. */
-const CORNER_DEG = 20
+export const CORNER_DEG = 20
 /** Most that a cable is pulled round between two places to pull from. @source NEC 358.26 and its like, 360° */
 export const MOST_TURNED_DEG = 360
 
@@ -37,22 +41,31 @@ const vector = (a: Point, b: Point) => [b.eastM - a.eastM, b.northM - a.northM, 
 
 /**
  * @param corners  between the two ends, in order
+ * @param taped  of each stretch what a tape said, m; the drawing stands where there is none
  * @returns pieces of no length left out
  */
-export function wayThrough(from: Point, corners: readonly Point[], to: Point): Way {
+export function wayThrough(
+  from: Point,
+  corners: readonly Point[],
+  to: Point,
+  taped: readonly (number | null)[] | null = null,
+): Way {
   const stations = [from, ...corners, to]
   const pieces: WayPiece[] = []
   let before: readonly [number, number, number] | null = null
   for (let i = 1; i < stations.length; i++) {
     const [a, b] = [stations[i - 1]!, stations[i]!]
     const v = vector(a, b)
-    const lengthM = Math.hypot(...v)
-    if (lengthM < 0.01) continue
+    const drawnM = Math.hypot(...v)
+    if (drawnM < 0.01) continue
+    const tape = taped?.[i - 1] ?? null
     const upright = Math.abs(v[2]) > Math.hypot(v[0], v[1])
     pieces.push({
+      index: i - 1,
       from: a,
       to: b,
-      lengthM,
+      lengthM: tape ?? drawnM,
+      taped: tape !== null,
       runs: upright ? (v[2] > 0 ? 'up' : 'down') : 'along',
       turnDeg: before ? angleDeg(before, v) : 0,
     })

@@ -1,10 +1,11 @@
 /** Ways by which cables come in, ranked for a site: what is reversible first where nothing may be drilled, and what is never used. */
 import { bitFor, holeMm } from './ducts'
 import type { Passing } from './ducts'
+import type { Entry } from '../job/fixing'
 import type { Job, JobKind } from '../job/schema'
 
 export interface WayIn {
-  id: string
+  id: Entry
   words: string
   /** it can be undone without a trace */
   reversible: boolean
@@ -142,6 +143,8 @@ const NEVER: readonly Omit<WayIn, 'kinds'>[] = [
     caution: 'Hot gas and carbon monoxide: never.',
   },
 ]
+
+export const wayInById = (id: Entry): Omit<WayIn, 'kinds'> => [...WAYS, ...NEVER].find(w => w.id === id)!
 
 /**
  * @param mayDrill  as agreed with who owns it

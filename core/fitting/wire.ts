@@ -85,6 +85,8 @@ export function fedBy(
 export const SOURCE_V = { 12: [10.5, 15], 24: [21, 30] } as const
 /** Drop that electronics may see. @source ABYC E-11, 3 % */
 export const MOST_DROP = 0.03
+/** A fuse sits no further from its source, mm. @source ABYC E-11.10.1: 7 in */
+export const LEAD_BESIDE_SOURCE_MM = 178
 /** Continuous current is this much under a fuse. @source NEC 210.20(A), 215.3, 125 % */
 const OVER_LOAD = 1.25
 /** Fuses as they are sold, A. @source ISO 8820-3 blade fuses */

@@ -1,5 +1,5 @@
 /** What a new job starts with. */
-import type { Change, Design, Device, Job, SetupRow, Sim, Site, Spot } from './schema'
+import type { Change, Design, Device, Fixture, Job, SetupRow, Sim, Site, Spot } from './schema'
 
 export type Maker = () => string
 
@@ -32,6 +32,7 @@ const NOWHERE = {
   swingDeg: 0,
   deviation: null,
   mizzenRiseM: null,
+  gustMs: null,
 } as const
 
 /** What each kind of site starts with. The section of what moves runs from stern to bow: its axis is straight ahead. */
@@ -58,6 +59,24 @@ export const DEFAULT_SITE: Record<Job['kind'], Omit<Site, 'id'>> = {
     ...{ axisDeg: 0, lengthM: 12, depthM: 3.8, storeys: 1, storeyHeightM: 1.8, roofRiseM: 13 },
     ...{ wallMaterial: 'plastic', paneMaterial: 'glass', panePercent: 10, floorMaterial: 'plastic', roofMaterial: 'plastic' },
   },
+}
+
+/** What a fixture of another kind leaves empty. */
+export const BARE_FIXTURE: Omit<Fixture, 'id' | 'kind' | 'name' | 'eastM' | 'northM' | 'upM'> = {
+  widthM: null,
+  heightM: null,
+  azimuthDeg: null,
+  tiltDeg: null,
+  halfFieldDeg: null,
+  entry: null,
+  behind: null,
+  behindWhat: null,
+  openMm: null,
+  wallMm: null,
+  electrode: null,
+  bonded: null,
+  conductor: null,
+  corners: null,
 }
 
 /** A set-up of which nothing was said: a device by itself. */
@@ -195,6 +214,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         aimedTiltDeg: null,
         plugs: 'factory',
         reason: null,
+        wayInId: null,
       } satisfies Omit<Design, 'id'>),
       // A row names only rows that are there: the job points at its design and its spot last.
       {

@@ -49,6 +49,7 @@ export const REFERENCES: readonly Reference[] = [
   reference('speedRuns', 'replacesId', 'speedRuns', 'forbids'),
   reference('cells', 'mastId', 'masts', 'goes too'),
   reference('designs', 'mastId', 'masts', 'lets go'),
+  reference('designs', 'wayInId', 'fixtures', 'lets go'),
   reference('nodes', 'designId', 'designs', 'goes too'),
   reference('runs', 'designId', 'designs', 'goes too'),
   reference('runs', 'fromNodeId', 'nodes', 'goes too'),

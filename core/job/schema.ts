@@ -8,6 +8,7 @@
 import { Type } from '@sinclair/typebox'
 import type { Static, TProperties } from '@sinclair/typebox'
 import { Day, Id, Num, oneOf, opt, Text, Time, Whole } from './fields'
+import { ENTRIES, FeedSchema, FixingSchema } from './fixing'
 import { MATERIAL_IDS } from './materials'
 import { OwnFigures, PartSchema } from './part'
 
@@ -89,6 +90,8 @@ const sites = {
   headingDeg: opt(Num(0, 360)),
   /** how far it may swing either way from that heading: 0 parked, 180 any way */
   swingDeg: Num(0, 180),
+  /** strongest gust its poles are to stand, m/s; null takes what is usual */
+  gustMs: opt(Num(5, 95)),
   /** deviation card of its own compass, by compass heading, east positive */
   deviation: opt(
     Type.Array(Type.Object({ headingDeg: Num(0, 360), deviationDeg: Num(-45, 45) }, { additionalProperties: false }), {
@@ -183,7 +186,8 @@ const floorPlans = {
 }
 
 /** What stands on the site and is no part of a design: what kit is fed from, and what takes room or sky. */
-export const FIXTURES = ['mains socket', '12 V feed', 'satellite terminal', 'roof unit'] as const
+export const FIXTURES = ['mains socket', '12 V feed', 'satellite terminal', 'roof unit', 'way in', 'duct', 'electrode'] as const
+const Corners = Type.Array(Type.Object(metresFrom, { additionalProperties: false }), { maxItems: 40 })
 const fixtures = {
   kind: oneOf(...FIXTURES),
   name: Text(80),
@@ -195,6 +199,18 @@ const fixtures = {
   azimuthDeg: opt(Num(0, 360)),
   tiltDeg: opt(Num(0, 90)),
   halfFieldDeg: opt(Num(5, 90)),
+  /** of a way in: which it is, what is known of behind it, its free opening and what it goes through, mm */
+  entry: opt(oneOf(...ENTRIES)),
+  behind: opt(oneOf('known', 'looked at')),
+  behindWhat: opt(Text(200)),
+  /** free inside, across; of a duct its inside diameter */
+  openMm: opt(Num(2, 1000)),
+  wallMm: opt(Num(0.3, 3000)),
+  /** of an electrode: what it is, whether it is bonded to the building's earthing, and the conductor from the arrestor to it */
+  electrode: opt(oneOf('rod', 'house earthing', 'hull plate', 'water pipe', 'gas pipe')),
+  bonded: opt(oneOf('yes', 'no')),
+  conductor: opt(oneOf('solid', 'braid')),
+  corners: opt(Corners),
 }
 
 /** A photograph taken on site: where it was taken or what it shows, and which way; its bytes are kept beside the job. */
@@ -371,6 +387,8 @@ const designs = {
   plugs: oneOf('factory', 'crimped'),
   /** why this one was chosen over the others */
   reason: opt(Text(500)),
+  /** of the fixtures: by which its cables come in */
+  wayInId: opt(Id),
 }
 
 /** A part in its place. The part is a copy: what the catalogue says later does not change what was planned. */
@@ -383,6 +401,9 @@ const nodes = {
   ...metresFrom,
   azimuthDeg: opt(Num(0, 360)),
   tiltDeg: Num(-90, 90),
+  /** what holds it, and what feeds it; null while nobody has said */
+  fixing: opt(FixingSchema),
+  feed: opt(FeedSchema),
 }
 
 /** A cable from port to port; without a line, one part is screwed to the other. A port left out is the part's next free one. */
@@ -398,7 +419,9 @@ const runs = {
   measured: Type.Boolean(),
   spareM: metres(),
   /** corners of its way from part to part, in order; null where nobody has drawn it */
-  way: opt(Type.Array(Type.Object(metresFrom, { additionalProperties: false }), { maxItems: 40 })),
+  way: opt(Corners),
+  /** of its pieces, in order, what a tape said, m; null where it was only drawn */
+  pieces: opt(Type.Array(opt(Num(0, 500)), { maxItems: 41 })),
 }
 
 /** What parts a donor and an inside antenna, where something else than the sum is to be believed. */
@@ -514,6 +537,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     swingDeg: 0,
     deviation: null,
     mizzenRiseM: null,
+    gustMs: null,
     wallMaterial: 'brick',
     paneMaterial: 'glass',
     panePercent: 15,
@@ -522,10 +546,21 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   },
   spots: { people: null, hangs: null, station: null, note: null },
   sims: { callsOverWifi: null },
-  designs: { plugs: 'factory', reason: null, aimedTiltDeg: null },
+  fixtures: {
+    entry: null,
+    behind: null,
+    behindWhat: null,
+    openMm: null,
+    wallMm: null,
+    electrode: null,
+    bonded: null,
+    conductor: null,
+    corners: null,
+  },
+  designs: { plugs: 'factory', reason: null, aimedTiltDeg: null, wayInId: null },
   setups: { power: null },
-  nodes: { part: null, own: null },
-  runs: { fromPort: null, toPort: null, part: null, way: null },
+  nodes: { part: null, own: null, fixing: null, feed: null },
+  runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },

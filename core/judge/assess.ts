@@ -191,7 +191,7 @@ function withAcceptance(doc: JobDocument, findings: Finding[]): Finding[] {
   return findings
     .map(f => {
       const a = accepted.get(f.key)
-      return a ? { ...f, accepted: { reason: a.reason ?? '', by: a.by ?? '' } } : f
+      return a && !f.holds ? { ...f, accepted: { reason: a.reason ?? '', by: a.by ?? '' } } : f
     })
     .sort(
       (a, b) =>

@@ -68,6 +68,29 @@ export const CAUTIONS: readonly Caution[] = [
   },
   { key: 'rf', section: 'place', tick: true, text: 'People stay at least 20 cm from consumer booster antennas.' },
   {
+    key: 'identified',
+    section: 'route',
+    tick: true,
+    kinds: ['vehicle', 'boat'],
+    text: 'Feed identified: an appliance on it was switched off and it went dark. Colour proves nothing; an unlabelled wire is not used.',
+  },
+  {
+    key: 'dead',
+    section: 'route',
+    tick: true,
+    kinds: ['vehicle', 'boat'],
+    text:
+      'Proven dead: the meter was tried on a live source before and after; solar, charger, shore power and inverter are off too, ' +
+      'the fuse is out.',
+  },
+  {
+    key: 'electrician',
+    section: 'route',
+    tick: true,
+    kinds: ['home', 'building'],
+    text: 'Whatever is beyond a plug, and the bond to the building’s earthing, is a licensed electrician’s.',
+  },
+  {
     key: 'wiring',
     section: 'level',
     tick: true,
@@ -78,30 +101,35 @@ export const CAUTIONS: readonly Caution[] = [
 export const cautionsFor = (section: Section, kind: Job['kind']): Caution[] =>
   CAUTIONS.filter(c => c.section === section && (!c.kinds || c.kinds.includes(kind)))
 
-/** What a country asks of a booster, in words; figures only where they are certain. */
+/** What a country asks of a booster and of an earth, in words, from memory; figures only where they are certain. */
 export const RULE_PACKS = {
   generic: {
     name: 'Generic',
+    earth: 'Local code says what is earthed, with what conductor and how short.',
     booster: 'A booster needs the operator’s consent or an approved type in most countries: ask before it is switched on.',
     source: 'common practice (no source)',
   },
   US: {
     name: 'United States',
+    earth: 'NEC 810.15, 810.20 and 810.21: mast and arrestor, 10 AWG copper, bonded to the building’s earthing (6 AWG).',
     booster: 'A consumer booster must be of a certified type and registered with the carrier before use.',
     source: '47 CFR 20.21, from memory',
   },
   UK: {
     name: 'United Kingdom',
+    earth: 'BS EN 60728-11 with BS 7671, chapter 54: bonded to the main earthing terminal.',
     booster: 'Only a booster that meets the licence exemption’s technical terms may be used without the operator’s consent.',
     source: 'Wireless Telegraphy exemption regulations, from memory',
   },
   EU: {
     name: 'European Union',
+    earth: 'EN 60728-11, clause 11: 16 mm² copper to the building’s earthing; the national form decides.',
     booster: 'A repeater needs the operator’s consent; national law decides.',
     source: 'from memory',
   },
   AU: {
     name: 'Australia',
+    earth: 'AS/NZS 3000, section 5: bonded to the main earthing system; a licensed electrician.',
     booster: 'A repeater may be used only with the written consent of the carrier whose spectrum it repeats.',
     source: 'Radiocommunications Act 1992, from memory',
   },

@@ -301,7 +301,7 @@ export function longer(c: Pick<Context, 'doc' | 'job' | 'building' | 'tree'>, mo
     if (!j.run.partId || j.run.measured) return []
     if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
     const at = (n: Joint['from']['at']['node']) => ({ ...n, ...to.get(n.id) })
-    const needs = neededM(c.job.kind, c.building, j.run.way, at(j.from.at.node), at(j.to.at.node))
+    const needs = neededM(c.job.kind, c.building, j.run, at(j.from.at.node), at(j.to.at.node))
     if (j.run.lengthM >= needs - 0.05) return []
     return [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM: stockLengthM(j.line, needs) } }]
   })

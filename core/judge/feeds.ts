@@ -1,55 +1,145 @@
-/** What each box is fed by: the source noted for it, the lead to it, the thinnest wire that does, and its fuse. */
+/** What each box is fed by: the source noted for it, the lead to it, its wire and fuse, what it takes of a battery a day. */
 import type { Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
-import { fedBy, SOURCE_V, wireFor, wireFuse, WIRES } from '../fitting/wire'
-import type { Fed, Wire } from '../fitting/wire'
-import { poeArrives, poeClassFor } from '../fitting/poe'
+import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, WIRES } from '../fitting/wire'
+import type { Fed, FuseChoice, Wire } from '../fitting/wire'
+import { CHANNEL_M, passiveArrives, poeArrives, poeClash, poeClassFor } from '../fitting/poe'
+import type { Feed } from '../job/fixing'
 import type { Fixture, Job, JobDocument } from '../job/schema'
+import { movesAbout } from '../job/schema'
 import type { Building } from '../site/building'
 import { between } from '../site/frame'
 
 export interface BoxFeed {
   at: TreeNode
-  supply: 'mains' | '12 V' | 'PoE'
+  supply: 'mains' | '12 V' | 'PoE' | 'passive PoE'
   powerW: number
   source: Fixture | null
   /** one way, m; null where no source is noted */
   lengthM: number | null
+  /** as somebody entered it, or as it usually is */
+  feed: Feed
   /** of 12 V: every wire tried at the lowest voltage of the source, thinnest first */
   tried: { wire: Wire; fed: Fed; fuseA: number | null }[]
-  /** the thinnest that does; null where none does, or it is no 12 V feed */
+  /** the wire that is to be laid: as entered, else the thinnest that does; null where none does, or it is no battery's feed */
   wire: Wire | null
+  fed: Fed | null
   fuseA: number | null
-  /** of PoE: the class, and what arrives, W */
-  poe: { poeClass: number; arrivesW: number } | null
+  /** the fuse as entered, held against load, wire and what it can break; null while none is entered */
+  fuseSays: FuseChoice | null
+  /** of PoE: what arrives, and its class where it is a standard one */
+  poe: { poeClass: number | null; arrivesW: number; volts: number | null; clash: string | null; tooLong: boolean } | null
+  /** charge a day out of a battery, Ah; null ashore */
+  ahADay: number | null
+  /** a failure is bridged so long, minutes; null without a battery for it */
+  upsMin: number | null
 }
+
+/** A box of which nothing was said: by a lead straight from the source. */
+export const usualFeed = (): Feed => ({
+  volts: 12,
+  through: 'lead',
+  wire: null,
+  fuseA: null,
+  breaksA: null,
+  faultA: null,
+  lowestV: null,
+  fumes: false,
+  ignitionProtected: false,
+  upsWh: null,
+  poe: null,
+  poeV: null,
+})
+
+/** Share of a battery's energy that reaches the box through its inverter. Assumed. */
+const UPS_SHARE = 0.85
+/** Voltage at which Ah a day are counted, of a charged battery. @source common practice (no source) */
+const RESTING_V: Record<Feed['volts'], number> = { 12: 12.8, 24: 25.6 }
+/** A passive injector's voltage where nobody has said. @source common practice (no source) */
+const PASSIVE_V = 24
 
 /** @returns the boxes of a tree that want power, with how each gets it; a box whose power is not known is left out */
 export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Job['kind'], b: Building): BoxFeed[] {
   return [...tree.amplifiers, ...tree.routers].flatMap((at): BoxFeed[] => {
     const { powerW, supply } = at.part
-    if (!powerW || (supply !== 'mains' && supply !== '12 V' && supply !== 'PoE')) return []
+    if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
+    const feed = at.node.feed ?? usualFeed()
     const wanted: Fixture['kind'] = supply === '12 V' ? '12 V feed' : 'mains socket'
     const source = doc.fixtures
       .filter(f => f.kind === wanted)
       .reduce<Fixture | null>((a, f) => (!a || between(at.node, f).distanceM < between(at.node, a).distanceM ? f : a), null)
     const lengthM = source ? wayM(kind, b, source, at.node) : null
-    const base = { at, supply, powerW, source, lengthM }
-    if (supply === 'mains') return [{ ...base, tried: [], wire: null, fuseA: null, poe: null }]
-    if (supply === 'PoE') {
-      const poeClass = poeClassFor(powerW)
-      const poe = poeClass && {
-        poeClass: poeClass.poeClass,
-        arrivesW: poeArrives(poeClass, Math.min(100, lengthM ?? 100)),
-      }
-      return [{ ...base, tried: [], wire: null, fuseA: null, poe }]
+    const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
+    const base: BoxFeed = {
+      at,
+      supply,
+      powerW,
+      source,
+      lengthM,
+      feed,
+      tried: [],
+      wire: null,
+      fed: null,
+      fuseA: null,
+      fuseSays: null,
+      poe: null,
+      ahADay: battery ? (feed.through === 'inverter' ? throughInverterAh : ampHoursADay)(powerW, RESTING_V[feed.volts]) : null,
+      upsMin: feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW,
     }
-    if (lengthM === null) return [{ ...base, tried: [], wire: null, fuseA: null, poe: null }]
-    const tried = WIRES.map(wire => {
-      const fed = fedBy(SOURCE_V[12][0], powerW, lengthM, wire.mm2, { stranded: true })
-      return { wire, fed, fuseA: fed.amps === null ? null : wireFuse(fed.amps, wire) }
-    })
-    const wire = wireFor(12, powerW, lengthM)
-    return [{ ...base, tried, wire, fuseA: tried.find(t => t.wire.id === wire?.id)?.fuseA ?? null, poe: null }]
+    if (supply === 'PoE' || supply === 'passive PoE') return [{ ...base, poe: overData(supply, powerW, lengthM, feed) }]
+    if (supply === 'mains' || lengthM === null) return [base]
+    return [{ ...base, ...onBattery(powerW, lengthM, feed) }]
   })
+}
+
+function overData(
+  supply: 'PoE' | 'passive PoE',
+  powerW: number,
+  lengthM: number | null,
+  feed: Feed,
+): NonNullable<BoxFeed['poe']> {
+  const reach = Math.min(CHANNEL_M, lengthM ?? CHANNEL_M)
+  const tooLong = lengthM !== null && lengthM > CHANNEL_M
+  const given = feed.poe ?? (supply === 'PoE' ? 'standard' : 'passive')
+  const volts = feed.poeV ?? PASSIVE_V
+  const clash = poeClash(
+    { kind: given, volts },
+    { kind: supply === 'PoE' ? 'standard' : 'passive', volts: supply === 'passive PoE' ? PASSIVE_V : null },
+  )
+  if (supply === 'passive PoE') {
+    const arrives = passiveArrives(volts, powerW, reach)
+    return { poeClass: null, arrivesW: arrives === null ? 0 : powerW, volts: arrives, clash, tooLong }
+  }
+  const found = poeClassFor(powerW)
+  return {
+    poeClass: found?.poeClass ?? null,
+    arrivesW: found ? poeArrives(found, reach) : 0,
+    volts: null,
+    clash,
+    tooLong,
+  }
+}
+
+function onBattery(powerW: number, lengthM: number, feed: Feed): Pick<BoxFeed, 'tried' | 'wire' | 'fed' | 'fuseA' | 'fuseSays'> {
+  // A converter at the box takes what is left of the voltage; the box itself then sees its own.
+  const lowest = SOURCE_V[feed.volts][0]
+  const tried = WIRES.map(wire => {
+    const fed = fedBy(lowest, powerW, lengthM, wire.mm2, { stranded: true })
+    return { wire, fed, fuseA: fed.amps === null ? null : wireFuse(fed.amps, wire) }
+  })
+  const wire = (feed.wire ? wireById(feed.wire) : null) ?? wireFor(feed.volts, powerW, lengthM)
+  const of = tried.find(t => t.wire.id === wire?.id) ?? null
+  return { tried, wire, fed: of?.fed ?? null, fuseA: of?.fuseA ?? null, fuseSays: fuseSays(of, feed) }
+}
+
+/** A fuse as entered: between its load and its wire, and able to break what the source drives into a short. */
+function fuseSays(of: { wire: Wire; fed: Fed } | null, feed: Feed): FuseChoice | null {
+  if (feed.fuseA === null) return null
+  if (!of || of.fed.amps === null) return { refused: 'no wire carries this load so far' }
+  const range = fuseFor(of.fed.amps, [of.wire.fuseA], { faultA: feed.faultA ?? 0, breaksA: feed.breaksA })
+  if ('refused' in range) return range
+  if (feed.fuseA < range.low - 1e-9) return { refused: `${feed.fuseA} A blows at this load: ${range.amps} A` }
+  if (feed.fuseA > range.high + 1e-9)
+    return { refused: `${feed.fuseA} A is more than ${of.wire.words} bears: it burns before the fuse does; ${range.amps} A` }
+  return { ...range, amps: feed.fuseA }
 }

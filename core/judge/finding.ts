@@ -45,6 +45,8 @@ export interface Finding {
   cures: Cure[]
   /** cures are worked out when it is opened */
   solves?: boolean
+  /** people can be killed by it: nobody can accept it away */
+  holds?: true
   accepted?: { reason: string; by: string }
 }
 
@@ -60,3 +62,6 @@ export const finding = (section: Section, d: Draft): Finding => ({
 })
 
 export const COMMON = 'common practice (no source)'
+
+/** A reason, said as a sentence. */
+export const sentenceOf = (reason: string): string => `${reason.charAt(0).toUpperCase()}${reason.slice(1)}.`

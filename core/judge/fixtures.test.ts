@@ -1,16 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
+import { BARE_FIXTURE } from '../job/defaults'
 import { ridgeM } from '../site/frame'
 import type { Fixture } from '../job/schema'
 
 const thing = (kind: Fixture['kind'], at: { eastM: number; northM: number; upM: number }, more: Partial<Fixture> = {}) => ({
   kind,
   name: '',
-  widthM: null,
-  heightM: null,
-  azimuthDeg: null,
-  tiltDeg: null,
-  halfFieldDeg: null,
+  ...BARE_FIXTURE,
   ...at,
   ...more,
 })

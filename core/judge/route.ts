@@ -1,54 +1,165 @@
-/** Route judged: can the cables be pulled, do the boxes get their power. */
+/** Route judged: can the cables be pulled, where do they come in; with what holds the antennas, feeds the boxes, leads surges away. */
+import { layingOf } from '../fitting/laying'
+import type { CableLength } from '../fitting/lengths'
+import { passageAt, passersOf } from '../fitting/passage'
+import type { Passage } from '../fitting/passage'
 import { MOST_TURNED_DEG } from '../fitting/way'
-import { mToken, num } from '../units'
+import { wayInById } from '../fitting/ways-in'
+import { num } from '../units'
 import type { Context } from './context'
-import { feedsOf } from './feeds'
 import { COMMON, finding } from './finding'
-import type { Draft, Finding } from './finding'
+import type { Cure, Draft, Finding } from './finding'
+import { feedDrafts } from './route-feeds'
+import { mountDrafts } from './route-mounts'
+import { surgeDrafts } from './route-surge'
 
 export function routeFindings(c: Context): Finding[] {
   if (!c.tree) return []
-  return [...turns(c), ...starved(c)].map(d => finding('route', d))
+  const drafts = [...cables(c), ...passages(c), ...mountDrafts(c), ...feedDrafts(c), ...surgeDrafts(c)]
+  return drafts.map(d => finding('route', d))
 }
 
-function turns(c: Context): Draft[] {
-  return c.lengths.flatMap(({ joint, way }): Draft[] => {
-    if (!way || way.turnedDeg <= MOST_TURNED_DEG) return []
-    return [
-      {
+const nameOf = ({ joint }: CableLength): string => `${joint.from.at.part.name} to ${joint.to.at.part.name}`
+
+function cables(c: Context): Draft[] {
+  return c.lengths.flatMap((cable): Draft[] => {
+    const { way, joint } = cable
+    const laid = layingOf(cable, c.building)
+    if (!way || !laid) return []
+    const out: Draft[] = []
+    if (way.turnedDeg > MOST_TURNED_DEG)
+      out.push({
         code: 'route.turns',
         subjectId: joint.run.id,
         severity: 'fix',
         title: `Turned ${num(way.turnedDeg)}° between two places to pull from`,
         sentence:
-          `${joint.from.at.part.name} to ${joint.to.at.part.name}: beyond ${MOST_TURNED_DEG}° a cable is no longer pulled ` +
-          'but stretched. A way with fewer corners, or a box half way to pull from.',
+          `${nameOf(cable)}: beyond ${MOST_TURNED_DEG}° a cable is no longer pulled but stretched. ` +
+          'A way with fewer corners, or a box half way to pull from.',
         because: 'corners of more than 20° along the drawn way, added',
         source: 'NEC 358.26 for conduit; for coax and data common practice',
-        cures: [],
-      },
-    ]
+      })
+    if (laid.tightAt.length)
+      out.push({
+        code: 'route.tight',
+        subjectId: joint.run.id,
+        severity: 'fix',
+        title: `No room to bend at piece ${laid.tightAt.map(i => i + 1).join(' and ')}`,
+        sentence:
+          `${nameOf(cable)}: bent no tighter than ${num(laid.bendMm)} mm, its corners need more than that piece has. ` +
+          'A wider corner, or a thinner line.',
+        because: 'radius × tan of half the turn, on both sides of a corner',
+        source: 'the maker’s bending radius; geometry of a tangent arc',
+      })
+    return out
   })
 }
 
-function starved(c: Context): Draft[] {
-  return feedsOf(c.doc, c.tree!, c.job.kind, c.building).flatMap((f): Draft[] => {
-    if (f.supply !== '12 V' || f.lengthM === null || f.wire) return []
-    const thickest = f.tried.at(-1)!
-    const arrives = thickest.fed.volts === null ? 'nothing arrives' : `${num(thickest.fed.volts, 1)} V arrive`
+/** @returns every place that cables pass, the plan's way in first */
+export function passagesOf(c: Pick<Context, 'doc' | 'design' | 'tree' | 'lengths' | 'building'>): Passage[] {
+  if (!c.tree) return []
+  const places = c.doc.fixtures.filter(f => f.kind === 'way in' || f.kind === 'duct')
+  const chosenId = c.design?.wayInId ?? null
+  const passers = {
+    passers: passersOf(c.tree, c.lengths, c.design?.plugs ?? 'factory'),
+    building: c.building,
+    chosenId,
+    entries: places.filter(f => f.kind === 'way in'),
+  }
+  return places.map(f => passageAt(f, passers)).sort((a, b) => Number(b.at.id === chosenId) - Number(a.at.id === chosenId))
+}
+
+function passages(c: Context): Draft[] {
+  return passagesOf(c).flatMap(p => {
+    if (!p.cables.length) return []
+    return p.at.kind === 'way in' ? [...entryDrafts(c, p), ...squeeze(c, p)] : squeeze(c, p)
+  })
+}
+
+function entryDrafts(c: Context, { at }: Passage): Draft[] {
+  const way = at.entry ? wayInById(at.entry) : null
+  const name = at.name || way?.words || 'The way in'
+  const base = { subjectId: at.id, source: COMMON }
+  if (at.entry === 'flue')
     return [
       {
-        code: 'route.starved',
-        subjectId: f.at.node.id,
-        severity: 'fix',
-        title: `${f.at.part.name} starves on its lead`,
-        sentence:
-          `${num(f.powerW)} W over ${mToken(f.lengthM)} at 10.5 V: even on ${thickest.wire.words} ${arrives}. ` +
-          'The box nearer its feed, a converter beside it, or another source.',
-        because: 'a constant-power load at the lowest voltage of the source, out and back; 3 % of drop borne',
-        source: `ABYC E-11 for the drop; ${COMMON} for the range of the source`,
-        cures: [],
+        ...base,
+        code: 'route.flue',
+        severity: 'stop',
+        holds: true,
+        title: `${name}: a flue is no way in`,
+        sentence: 'Hot gas and carbon monoxide. Another way, whatever it costs.',
+        because: 'what it is was noted on the picture',
       },
     ]
-  })
+  const out: Draft[] = []
+  if (way?.drills && c.job.mayDrill === 'no')
+    out.push({
+      ...base,
+      code: 'route.no-hole',
+      severity: 'stop',
+      title: `${name}: nothing may be drilled here`,
+      sentence: 'A port that is there, an old cable as draw line, a flat lead under a window.',
+      because: 'as agreed in Ask',
+    })
+  if (way?.drills && at.behind === null)
+    out.push({
+      ...base,
+      code: 'route.behind',
+      severity: 'stop',
+      holds: true,
+      title: `What is behind ${at.name || 'the way in'}?`,
+      sentence: 'Not known. A detector from both sides, plans, a look from inside: before the bit turns, not after.',
+      because: 'a line, a pipe, gas or a fire wall behind a hole hurts people',
+    })
+  return out
+}
+
+function squeeze(c: Context, p: Passage): Draft[] {
+  const { at, fill, needsMm, bareMm } = p
+  const name = at.name || at.kind
+  const cure: Cure[] = c.design
+    ? [
+        {
+          label: 'crimp the plugs after pulling',
+          gain: `${num(bareMm ?? 0)} mm are enough`,
+          cost: 'a crimping tool up there, a test of each plug',
+          enough: at.openMm !== null && (bareMm ?? Infinity) <= at.openMm,
+          steps: [{ table: 'designs', op: 'update', rowId: c.design.id, fields: { plugs: 'crimped' } }],
+        },
+      ]
+    : []
+  const out: Draft[] = []
+  if (at.openMm !== null && needsMm !== null && needsMm > at.openMm)
+    out.push({
+      code: 'route.plug',
+      subjectId: at.id,
+      severity: 'fix',
+      title: `The plugs do not pass ${name}`,
+      sentence: `${num(needsMm)} mm are needed with one plug at a time beside the other jackets; ${num(at.openMm)} mm are free.`,
+      because: 'the widest plug beside the jackets that are through, 1 mm of play',
+      source: 'smallest circle about circles',
+      cures: c.design?.plugs === 'factory' ? cure : [],
+    })
+  if (fill && !fill.fits)
+    out.push({
+      code: 'route.fill',
+      subjectId: at.id,
+      severity: 'fix',
+      title: `${name} is ${num(100 * fill.fill)} % full`,
+      sentence: `${p.cables.length} cables; ${num(100 * fill.most)} % is the rule. A second one, only as far as needed.`,
+      because: 'areas of the cables over the free area',
+      source: 'NEC chapter 9 table 1; for coax and data a rule of thumb, 800.110(B)',
+    })
+  if (fill?.jams)
+    out.push({
+      code: 'route.jam',
+      subjectId: at.id,
+      severity: 'note',
+      title: `Three cables can wedge in ${name}`,
+      sentence: 'Their diameter is about a third of it: one more, or one less, or tied as a bundle before they are pulled.',
+      because: 'inside diameter over cable between 2.8 and 3.2',
+      source: 'usual jam ratio of three conductors',
+    })
+  return out
 }

@@ -96,6 +96,8 @@ const at = (partId: string, eastM: number, northM: number, upM: number, o: Recor
     partId,
     part: null,
     own: null,
+    fixing: null,
+    feed: null,
     eastM,
     northM,
     upM,

@@ -23,6 +23,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { MastRules } from '../../core/formats/mast-columns'
+import type { Feed, Fixing } from '../../core/job/fixing'
 import type { OwnFigures, Part } from '../../core/job/part'
 import type { Enough, TableName } from '../../core/job/schema'
 import type { JobState } from '../../shared/api'
@@ -231,6 +232,7 @@ export const sites = pgTable(
     storeyHeightM: doublePrecision('storey_height_m').notNull(),
     roofRiseM: doublePrecision('roof_rise_m').notNull(),
     mizzenRiseM: doublePrecision('mizzen_rise_m'),
+    gustMs: doublePrecision('gust_ms'),
     wallMaterial: text('wall_material').notNull(),
     paneMaterial: text('pane_material').notNull(),
     panePercent: doublePrecision('pane_percent').notNull(),
@@ -387,6 +389,12 @@ export const pictureFiles = pgTable(
   t => jobKeys(t as never, 'picture_files'),
 )
 
+interface Corner {
+  eastM: number
+  northM: number
+  upM: number
+}
+
 /** What stands on the site and is no part of a plan: sockets, feeds, a satellite terminal, what takes room on a roof. */
 export const fixtures = pgTable(
   'fixtures',
@@ -402,6 +410,15 @@ export const fixtures = pgTable(
     azimuthDeg: doublePrecision('azimuth_deg'),
     tiltDeg: doublePrecision('tilt_deg'),
     halfFieldDeg: doublePrecision('half_field_deg'),
+    entry: text('entry'),
+    behind: text('behind'),
+    behindWhat: text('behind_what'),
+    openMm: doublePrecision('open_mm'),
+    wallMm: doublePrecision('wall_mm'),
+    electrode: text('electrode'),
+    bonded: text('bonded'),
+    conductor: text('conductor'),
+    corners: jsonb('corners').$type<Corner[]>(),
   },
   t => jobKeys(t as never, 'fixtures'),
 )
@@ -871,6 +888,8 @@ export const designs = pgTable(
     aimedTiltDeg: doublePrecision('aimed_tilt_deg'),
     plugs: text('plugs').notNull().default('factory'),
     reason: text('reason'),
+    // `ref:designs.wayInId` sets null, by the migration.
+    wayInId: uuid('way_in_id'),
   },
   t => jobKeys(t as never, 'designs'),
 )
@@ -888,6 +907,8 @@ export const nodes = pgTable(
     upM: doublePrecision('up_m').notNull(),
     azimuthDeg: doublePrecision('azimuth_deg'),
     tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
+    fixing: jsonb('fixing').$type<Fixing>(),
+    feed: jsonb('feed').$type<Feed>(),
   },
   t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')],
 )
@@ -906,7 +927,8 @@ export const runs = pgTable(
     lengthM: doublePrecision('length_m').notNull(),
     measured: boolean('measured').notNull().default(false),
     spareM: doublePrecision('spare_m'),
-    way: jsonb('way').$type<{ eastM: number; northM: number; upM: number }[]>(),
+    way: jsonb('way').$type<Corner[]>(),
+    pieces: jsonb('pieces').$type<(number | null)[]>(),
   },
   t => [
     ...jobKeys(t as never, 'runs'),

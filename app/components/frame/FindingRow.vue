@@ -96,6 +96,7 @@ async function reopen() {
       accepted by {{ finding.accepted.by }}: {{ finding.accepted.reason }}
       <button type="button" class="tiny" @click="reopen">open again</button>
     </p>
+    <p v-else-if="finding.holds && !brief" class="soft">This cannot be accepted: it is settled, or the work stops.</p>
     <template v-else-if="!brief && (finding.severity === 'stop' || finding.severity === 'fix') && session.mayEdit">
       <button v-if="!accepting" type="button" class="tiny" @click="accepting = true">accept with a reason</button>
       <form v-else class="accept" @submit.prevent="accept">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { numbered } from '#core/drawing/pins'
+import { BARE_FIXTURE } from '#core/job/defaults'
 import { FIXTURES } from '#core/job/schema'
 import type { Fixture } from '#core/job/schema'
 import { buildingOf, roofOver } from '#core/site/building'
@@ -20,12 +21,18 @@ const ADD: Record<Fixture['kind'], string> = {
   '12 V feed': 'a 12 V feed',
   'satellite terminal': 'a satellite terminal',
   'roof unit': 'a unit on the roof',
+  'way in': 'a way in',
+  'duct': 'a duct',
+  'electrode': 'an electrode',
 }
 const NOTE: Record<Fixture['kind'], string> = {
   'mains socket': '',
   '12 V feed': '',
   'satellite terminal': '',
   'roof unit': 'air-conditioner, vent, chimney',
+  'way in': 'what is known of it stands in Route',
+  'duct': 'its width stands in Route',
+  'electrode': 'its bond stands in Route',
 }
 /** a new one stands where it usually does, to be dragged from there */
 function place(kind: Fixture['kind']) {
@@ -34,6 +41,8 @@ function place(kind: Fixture['kind']) {
     const box = store.result!.tree?.amplifiers[0]?.node ?? store.result!.tree?.routers[0]?.node
     return { eastM: box?.eastM ?? 0, northM: box?.northM ?? 0, upM: Math.max(0.3, (box?.upM ?? 1.3) - 1) }
   }
+  if (kind === 'way in' || kind === 'duct') return { eastM: 0, northM: 0, upM: 1.5 }
+  if (kind === 'electrode') return { eastM: 0, northM: -building.halfDepthM, upM: -0.3 }
   const over = roofOver(building, { eastM: 0, northM: 0 }) ?? building.eavesM
   return { eastM: 0, northM: 0, upM: Math.round((over + (kind === 'satellite terminal' ? 0.4 : 0)) * 10) / 10 }
 }
@@ -45,13 +54,11 @@ const put = (kind: Fixture['kind']) =>
         op: 'insert',
         fields: {
           kind,
+          ...BARE_FIXTURE,
           name: '',
           ...place(kind),
           widthM: kind === 'roof unit' ? 0.8 : null,
           heightM: kind === 'roof unit' ? 0.4 : null,
-          azimuthDeg: null,
-          tiltDeg: null,
-          halfFieldDeg: null,
         },
       },
     ],

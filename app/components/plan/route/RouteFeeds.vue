@@ -1,0 +1,287 @@
+<script setup lang="ts">
+import { feedsOf } from '#core/judge/feeds'
+import type { BoxFeed } from '#core/judge/feeds'
+import { FEED_THROUGH } from '#core/job/fixing'
+import type { Feed } from '#core/job/fixing'
+import { movesAbout } from '#core/job/schema'
+import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/fitting/wire'
+import { buildingOf } from '#core/site/building'
+import { length, num } from '#core/units'
+
+/** What each box is fed by: every wire with what arrives, its fuse, what it takes of a battery a day; PoE; the plug. */
+const store = useJob()
+const prefs = usePrefs()
+const session = useSession()
+const feeds = computed(() =>
+  store.result!.tree ? feedsOf(store.doc!, store.result!.tree, store.job!.kind, buildingOf(store.here!)) : [],
+)
+const aboard = computed(() => movesAbout(store.job!.kind))
+const write = (f: BoxFeed, fields: Partial<Feed>) =>
+  store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
+const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
+const VOLTS = ([12, 24] as const).map(value => ({ value, title: `${value} V` }))
+const THROUGH = FEED_THROUGH.map(value => ({ value, title: value === 'lead' ? 'a lead' : `its ${value}` }))
+const POE = (['standard', 'passive'] as const).map(value => ({ value, title: value }))
+const m = (v: number) => length(v, prefs.units)
+const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)} hours`)
+</script>
+
+<template>
+  <section>
+    <h2>Feeds</h2>
+    <p v-if="!feeds.length" class="soft">No box that wants power yet.</p>
+    <div v-for="f in feeds" :key="f.at.node.id" class="feed" data-test="feed">
+      <p>
+        <b>{{ f.at.part.name }}</b>, {{ num(f.powerW) }} W by {{ f.supply }}
+        <span v-if="f.lengthM !== null" class="soft">, {{ m(f.lengthM) }} from {{ f.source!.name || f.source!.kind }}</span>
+      </p>
+      <template v-if="f.supply === '12 V'">
+        <p v-if="f.lengthM === null" class="soft">
+          No 12 V feed is noted on the site: put one on the picture in Place, and the wire is worked out.
+        </p>
+        <template v-else>
+          <table>
+            <thead>
+              <tr>
+                <th>wire</th>
+                <th>at the box, from {{ num(SOURCE_V[f.feed.volts][0], 1) }} V</th>
+                <th>drop</th>
+                <th>fuse</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="t in f.tried" :key="t.wire.id" :class="{ on: t.wire.id === f.wire?.id }">
+                <td>
+                  <button
+                    type="button"
+                    :disabled="!session.mayEdit"
+                    :data-test="`wire-${t.wire.id}`"
+                    @click="write(f, { wire: t.wire.id })"
+                  >
+                    {{ t.wire.words }}
+                  </button>
+                </td>
+                <td class="fig">{{ t.fed.volts === null ? 'starves' : `${num(t.fed.volts, 2)} V` }}</td>
+                <td class="fig" :class="{ error: t.fed.dropShare === null || t.fed.dropShare > MOST_DROP }">
+                  {{ t.fed.dropShare === null ? '–' : `${num(100 * t.fed.dropShare, 1)} %` }}
+                </td>
+                <td class="fig">{{ t.fuseA === null ? 'none' : `${num(t.fuseA, t.fuseA % 1 ? 1 : 0)} A` }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <div class="fields">
+            <MvChoice
+              label="source"
+              :value="f.feed.volts"
+              :choices="VOLTS"
+              :disabled="!session.mayEdit"
+              :save="set(f, 'volts')"
+            />
+            <MvChoice
+              label="through"
+              :value="f.feed.through"
+              :choices="THROUGH"
+              :disabled="!session.mayEdit"
+              :save="set(f, 'through')"
+            />
+            <MvNumber
+              label="fuse"
+              :value="f.feed.fuseA"
+              unit="A"
+              :low="0.1"
+              :high="200"
+              :hint="f.fuseA === null ? undefined : num(f.fuseA, f.fuseA % 1 ? 1 : 0)"
+              :save="set(f, 'fuseA')"
+              data-test="fuse"
+            />
+            <MvNumber
+              label="it breaks"
+              :value="f.feed.breaksA"
+              unit="A"
+              :low="1"
+              :high="200000"
+              :decimals="0"
+              :save="set(f, 'breaksA')"
+              data-test="breaks"
+            />
+            <MvNumber
+              label="source into a short"
+              :value="f.feed.faultA"
+              unit="A"
+              :low="1"
+              :high="200000"
+              :decimals="0"
+              :save="set(f, 'faultA')"
+            />
+            <MvNumber
+              label="box runs from"
+              :value="f.feed.lowestV"
+              unit="V"
+              :low="1"
+              :high="60"
+              :decimals="1"
+              :save="set(f, 'lowestV')"
+            />
+          </div>
+          <p v-if="f.fuseSays" data-test="fuse-says" :class="{ error: 'refused' in f.fuseSays }">
+            {{
+              'refused' in f.fuseSays
+                ? `Fuse: ${f.fuseSays.refused}.`
+                : `${num(f.fuseSays.amps, 1)} A stands between ${num(f.fuseSays.low, 1)} A of load and ${num(f.fuseSays.high)} A of wire.`
+            }}
+          </p>
+          <p class="soft">
+            Fuse within {{ LEAD_BESIDE_SOURCE_MM }} mm of the source, in a tap of its own where a legend names it; the box screwed
+            down before it is plugged in.
+            {{
+              store.job!.kind === 'boat'
+                ? 'Two wires to the common negative, never hull or engine.'
+                : 'Return to bare metal under a factory bolt, never of a seat belt, airbag, brake or fuel.'
+            }}
+          </p>
+        </template>
+      </template>
+      <p v-if="f.ahADay !== null" data-test="ah-a-day">
+        Takes <b class="fig">{{ num(f.ahADay, 1) }} Ah</b> a day of the battery{{
+          f.feed.through === 'inverter' ? ', the inverter’s waste with it' : ''
+        }}.
+      </p>
+      <template v-if="f.supply === 'mains'">
+        <p class="soft">
+          By its plug, with surge protection of 1,000 J or more; anything beyond a plug is an electrician’s. Where the plug
+          reaches decides where the box hangs.
+        </p>
+        <div class="fields">
+          <MvNumber
+            label="bridged by a battery of"
+            :value="f.feed.upsWh"
+            unit="W·h"
+            :low="1"
+            :high="100000"
+            :decimals="0"
+            :save="set(f, 'upsWh')"
+            data-test="ups"
+          />
+          <MvChoice
+            v-if="aboard"
+            label="through"
+            :value="f.feed.through"
+            :choices="THROUGH"
+            :disabled="!session.mayEdit"
+            :save="set(f, 'through')"
+          />
+        </div>
+        <p v-if="f.upsMin !== null" data-test="ups-says">A failure is bridged for about {{ minutes(f.upsMin) }}.</p>
+      </template>
+      <template v-if="f.poe">
+        <p>
+          <template v-if="f.poe.poeClass !== null">Class {{ f.poe.poeClass }}: {{ num(f.poe.arrivesW, 1) }} W arrive.</template>
+          <template v-else-if="f.poe.volts !== null"
+            >{{ num(f.poe.volts, 1) }} V arrive over the spare pairs: 100 Mbit/s then.</template
+          >
+          <template v-else>Nothing arrives over the spare pairs.</template>
+          <span class="soft"> Lamps at both ends tell which side is dark.</span>
+        </p>
+        <div class="fields">
+          <MvChoice
+            label="injector or switch"
+            :value="f.feed.poe"
+            :choices="POE"
+            clearable
+            :disabled="!session.mayEdit"
+            :save="set(f, 'poe')"
+            data-test="poe"
+          />
+          <MvNumber
+            label="passive gives"
+            :value="f.feed.poeV"
+            unit="V"
+            :low="5"
+            :high="60"
+            :decimals="0"
+            :save="set(f, 'poeV')"
+          />
+        </div>
+      </template>
+      <div v-if="aboard" class="ticks2">
+        <label
+          ><input
+            type="checkbox"
+            :checked="f.feed.fumes"
+            :disabled="!session.mayEdit"
+            data-test="fumes"
+            @change="write(f, { fumes: !f.feed.fumes })"
+          />
+          petrol or gas collects there</label
+        >
+        <label v-if="f.feed.fumes"
+          ><input
+            type="checkbox"
+            :checked="f.feed.ignitionProtected"
+            :disabled="!session.mayEdit"
+            @change="write(f, { ignitionProtected: !f.feed.ignitionProtected })"
+          />
+          the box is ignition-protected</label
+        >
+      </div>
+    </div>
+    <CautionTicks section="route" />
+  </section>
+</template>
+
+<style scoped>
+.feed {
+  padding: 6px 0 12px;
+  border-bottom: 1px solid var(--mv-line);
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 13px;
+}
+th,
+td {
+  text-align: right;
+  padding: 4px;
+  border-bottom: 1px solid var(--mv-line);
+}
+th {
+  font-weight: 400;
+  color: var(--mv-soft);
+  font-size: 12.5px;
+}
+th:first-child,
+td:first-child {
+  text-align: left;
+}
+td button {
+  background: none;
+  border: 0;
+  padding: 0;
+  color: var(--mv-ink);
+  cursor: pointer;
+}
+tr.on {
+  background: var(--mv-sheet);
+}
+tr.on td,
+tr.on td button {
+  font-weight: 700;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  margin: 8px 0;
+}
+.ticks2 {
+  display: grid;
+  gap: 4px;
+}
+@media (max-width: 900px) {
+  td button,
+  .ticks2 label {
+    min-height: 44px;
+  }
+}
+</style>

@@ -1,0 +1,92 @@
+/** The way of a surge to earth: from the arrestor by its conductor to an electrode that is bonded to the building's earthing. */
+import type { TreeNode } from '../chain/tree'
+import type { Fixture } from '../job/schema'
+import { inside, toLocal } from '../site/building'
+import type { Building } from '../site/building'
+import { between } from '../site/frame'
+import type { Point } from '../site/frame'
+import { wayThrough } from './way'
+import type { Way } from './way'
+
+/** A conductor turns by no more than this at once, degrees. @source NEC 810.21(E): as straight as practicable */
+export const SHARP_DEG = 100
+/** Turned further than a full U it is a loop, degrees. */
+const LOOP_DEG = 270
+/** An arrestor so deep behind the wall leads a surge past people first, m. @source NEC 810.20(C), nearest the entrance */
+export const DEEP_M = 1.5
+/** A conductor beyond this is an antenna for the surge: a nearer electrode, m. @source NEC 820.100(A)(4), 20 ft in homes */
+export const LONG_M = 6
+
+export type SurgeCode = 'gas' | 'unbonded' | 'bond unknown' | 'rooms' | 'braid' | 'sharp' | 'loop' | 'long' | 'deep'
+
+export interface SurgePath {
+  arrestor: TreeNode
+  electrode: Fixture
+  way: Way
+  /** what is wrong with it, the most dangerous first */
+  wrong: SurgeCode[]
+}
+
+/** How an arrestor's conductor runs where nobody has drawn it: straight down outside, then along. */
+export const guessedCorners = (from: Point, to: Point): Point[] =>
+  Math.hypot(from.eastM - to.eastM, from.northM - to.northM) < 0.05
+    ? []
+    : [{ eastM: from.eastM, northM: from.northM, upM: to.upM }]
+
+/**
+ * @param aboard  a boat or a vehicle has rules of its own: no rod, no building
+ * @returns each arrestor with the electrode nearest to it; none where no electrode is noted
+ */
+export function surgePaths(
+  arrestors: readonly TreeNode[],
+  electrodes: readonly Fixture[],
+  b: Building,
+  aboard: boolean,
+): SurgePath[] {
+  return arrestors.flatMap((arrestor): SurgePath[] => {
+    const electrode = electrodes.reduce<Fixture | null>(
+      (a, e) => (!a || between(arrestor.node, e).distanceM < between(arrestor.node, a).distanceM ? e : a),
+      null,
+    )
+    if (!electrode) return []
+    const corners = electrode.corners ?? guessedCorners(arrestor.node, electrode)
+    const way = wayThrough(arrestor.node, corners, electrode)
+    const wrong = [
+      ...wrongElectrode(electrode, aboard),
+      ...wrongConductor(electrode, way, aboard),
+      ...(aboard ? [] : wrongPlace(arrestor, corners, b)),
+    ]
+    return [{ arrestor, electrode, way, wrong: wrong.sort((x, y) => ORDER.indexOf(x) - ORDER.indexOf(y)) }]
+  })
+}
+
+/** The most dangerous first. */
+const ORDER: readonly SurgeCode[] = ['gas', 'unbonded', 'bond unknown', 'rooms', 'deep', 'sharp', 'loop', 'braid', 'long']
+
+function wrongElectrode(e: Fixture, aboard: boolean): SurgeCode[] {
+  if (e.electrode === 'gas pipe') return ['gas']
+  if (aboard || e.electrode === 'house earthing' || e.bonded === 'yes') return []
+  return [e.bonded === 'no' ? 'unbonded' : 'bond unknown']
+}
+
+function wrongConductor(e: Fixture, way: Way, aboard: boolean): SurgeCode[] {
+  const out: SurgeCode[] = []
+  if (e.conductor === 'braid') out.push('braid')
+  if (way.pieces.some(p => p.turnDeg > SHARP_DEG)) out.push('sharp')
+  if (way.turnedDeg > LOOP_DEG) out.push('loop')
+  if (!aboard && way.lengthM > LONG_M) out.push('long')
+  return out
+}
+
+function wrongPlace({ node }: TreeNode, corners: readonly Point[], b: Building): SurgeCode[] {
+  const out: SurgeCode[] = []
+  if (corners.some(c => inside(b, c))) out.push('rooms')
+  if (inside(b, node) && depthM(b, node) > DEEP_M) out.push('deep')
+  return out
+}
+
+/** How far a place indoors is from the nearest outside wall, m. */
+function depthM(b: Building, p: Point): number {
+  const [x, y] = toLocal(b, p)
+  return Math.min(b.halfLengthM - Math.abs(x), b.halfDepthM - Math.abs(y))
+}

@@ -1,0 +1,152 @@
+/** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
+import { MOST_DROP, SOURCE_V } from '../fitting/wire'
+import { mToken, num } from '../units'
+import type { Context } from './context'
+import { feedsOf } from './feeds'
+import type { BoxFeed } from './feeds'
+import { COMMON, sentenceOf } from './finding'
+import type { Draft, Severity } from './finding'
+
+export function feedDrafts(c: Context): Draft[] {
+  if (!c.tree) return []
+  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap(f => [...starved(f), ...fused(f), ...overData(f), ...fumes(f)])
+}
+
+function starved(f: BoxFeed): Draft[] {
+  if (f.supply !== '12 V' || f.lengthM === null) return []
+  const lowest = SOURCE_V[f.feed.volts][0]
+  const base = {
+    code: 'route.starved',
+    subjectId: f.at.node.id,
+    severity: 'fix' as Severity,
+    title: `${f.at.part.name} starves on its lead`,
+    because: 'a constant-power load at the lowest voltage of the source, out and back; 3 % of drop borne',
+    source: `ABYC E-11 for the drop; ${COMMON} for the range of the source`,
+  }
+  const over = `${num(f.powerW)} W over ${mToken(f.lengthM)} at ${num(lowest, 1)} V`
+  const arriving = (fed: BoxFeed['fed']) => (fed?.volts == null ? 'nothing arrives' : `${num(fed.volts, 1)} V arrive`)
+  if (!f.wire) {
+    const thickest = f.tried.at(-1)!
+    return [
+      {
+        ...base,
+        sentence:
+          `${over}: even on ${thickest.wire.words} ${arriving(thickest.fed)}. ` +
+          'The box nearer its feed, a converter beside it, or another source.',
+      },
+    ]
+  }
+  if (f.fed?.volts == null || f.fed.dropShare! > MOST_DROP) {
+    const enough = f.tried.find(t => t.fed.dropShare !== null && t.fed.dropShare <= MOST_DROP && t.fuseA !== null)
+    return [
+      {
+        ...base,
+        sentence: `${over}: on ${f.wire.words} ${arriving(f.fed)}.`,
+        cures: enough
+          ? [
+              {
+                label: `lay ${enough.wire.words}`,
+                gain: `${num(enough.fed.volts!, 1)} V arrive`,
+                cost: 'thicker wire',
+                enough: true,
+                steps: [
+                  {
+                    table: 'nodes',
+                    op: 'update',
+                    rowId: f.at.node.id,
+                    fields: { feed: { ...f.feed, wire: enough.wire.id, fuseA: f.feed.fuseA === null ? null : enough.fuseA } },
+                  },
+                ],
+              },
+            ]
+          : [],
+      },
+    ]
+  }
+  if (f.feed.lowestV !== null && f.fed.volts < f.feed.lowestV && f.feed.through === 'lead')
+    return [
+      {
+        ...base,
+        title: `${f.at.part.name} drops out when the engine cranks`,
+        sentence:
+          `It runs on ${num(f.feed.lowestV, 1)} V and more; ${num(f.fed.volts, 1)} V are left at the lowest of the source. ` +
+          'A converter that holds its output while cranking.',
+        cures: [
+          {
+            label: 'a converter beside the box',
+            gain: 'its voltage holds',
+            cost: 'a part, a little heat',
+            enough: true,
+            steps: [{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, through: 'converter' } } }],
+          },
+        ],
+      },
+    ]
+  return []
+}
+
+function fused(f: BoxFeed): Draft[] {
+  if (!f.fuseSays || !('refused' in f.fuseSays)) return []
+  return [
+    {
+      code: 'route.fuse',
+      subjectId: f.at.node.id,
+      severity: 'fix',
+      title: `The fuse of ${f.at.part.name} is not right`,
+      sentence: sentenceOf(f.fuseSays.refused),
+      because: '1.25 × continuous current ≤ fuse ≤ the thinnest conductor’s; it breaks what the source can drive',
+      source: 'NEC 240.4(D) and 210.20(A); ABYC E-11',
+    },
+  ]
+}
+
+function overData(f: BoxFeed): Draft[] {
+  if (!f.poe) return []
+  const base = {
+    subjectId: f.at.node.id,
+    because: 'power over the data cable, by its class',
+    source: 'IEEE 802.3; ISO/IEC 11801-1',
+  }
+  const out: Draft[] = []
+  if (f.poe.clash)
+    out.push({
+      ...base,
+      code: 'route.poe',
+      severity: 'stop',
+      title: `${f.at.part.name}: standard and passive are mixed`,
+      sentence: sentenceOf(f.poe.clash),
+    })
+  if (f.poe.tooLong)
+    out.push({
+      ...base,
+      code: 'route.poe-length',
+      severity: 'fix',
+      title: `The data cable to ${f.at.part.name} is longer than 100 m`,
+      sentence: `${mToken(f.lengthM!)}: a switch half way, or fibre.`,
+    })
+  else if (f.poe.arrivesW < f.powerW - 1e-9)
+    out.push({
+      ...base,
+      code: 'route.poe-power',
+      severity: 'fix',
+      title: `${f.at.part.name} gets too little over its data cable`,
+      sentence: `${num(f.poe.arrivesW, 1)} W arrive, it wants ${num(f.powerW, 1)} W: a shorter way, a higher class, or a feed of its own.`,
+    })
+  return out
+}
+
+function fumes(f: BoxFeed): Draft[] {
+  if (!f.feed.fumes || f.feed.ignitionProtected) return []
+  return [
+    {
+      code: 'route.fumes',
+      subjectId: f.at.node.id,
+      severity: 'stop',
+      holds: true,
+      title: `${f.at.part.name} hangs where petrol or gas collects`,
+      sentence: 'A spark there burns. Only what is ignition-protected, else another place: high, dry, outside that space.',
+      because: 'noted at its feed',
+      source: 'ABYC E-11.5.3 and ISO 8846, from memory',
+    },
+  ]
+}
