@@ -29,13 +29,12 @@ import type {
 } from '../core/job/schema'
 import { treeOf } from '../core/chain/tree'
 import { cableLength } from '../core/fitting/lengths'
-import type { Passer } from '../core/fitting/passage'
-import { entering, passersOf, shellPoint } from '../core/fitting/passage'
+import { entering, entryPoint, passersOf } from '../core/fitting/passage'
+import { outsideOf } from '../core/fitting/surge'
 import { BARE_FIXING } from '../core/job/fixing'
 import type { Entry, Feed, Fixing } from '../core/job/fixing'
 import { usualFeed } from '../core/judge/feeds'
-import { buildingOf, inside, roofOver } from '../core/site/building'
-import type { Building } from '../core/site/building'
+import { buildingOf } from '../core/site/building'
 import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
 import { atPresentStop, toFrame } from '../core/survey/place'
@@ -310,8 +309,7 @@ class Builder {
   wayIn(entry: Entry, more: Partial<Fixture> = {}): void {
     const { building, tree, cables } = this.route()
     const first = entering(passersOf(tree, cables, this.design.plugs), building)[0]!
-    const at = entry === 'roof' || entry === 'deck' ? throughRoof(first, building) : shellPoint(first, building)
-    const wayInId = this.fixture('way in', at, { entry, ...more })
+    const wayInId = this.fixture('way in', entryPoint(entry, first, building), { entry, ...more })
     this.set('designs', this.design.id, { wayInId })
   }
 
@@ -332,12 +330,12 @@ class Builder {
     for (const { node } of [...amplifiers, ...routers]) this.set('nodes', node.id, { feed: { ...usualFeed(), ...feed } })
   }
 
-  /** An electrode under the first arrestor, so far beside it. */
-  electrode(more: Partial<Fixture>, asideM = 0): void {
-    const arrestor = this.route().tree.nodes.find(n => n.part.kind === 'arrestor')!.node
+  /** An electrode under the first arrestor, outside the wall. */
+  electrode(more: Partial<Fixture>): void {
+    const { tree, building } = this.route()
+    const arrestor = tree.nodes.find(n => n.part.kind === 'arrestor')!.node
     const upM = more.electrode === 'house earthing' ? 0.4 : -0.4
-    const at = { ...moveAlong(this.doc.sites[0]!, arrestor, along(this.doc.sites[0]!, arrestor, 1) + asideM, 1), upM }
-    this.fixture('electrode', at, { conductor: 'solid', ...more })
+    this.fixture('electrode', { ...outsideOf(building, arrestor), upM }, { conductor: 'solid', ...more })
   }
 
   photo(what: Partial<Photo>, takenAtUtc: string): void {
@@ -653,7 +651,7 @@ function buildingPlanned(b: Builder): void {
     ballastKg: 120,
   })
   b.fed({ upsWh: 160 })
-  b.electrode({ name: 'roof earth', electrode: 'house earthing' }, -2)
+  b.electrode({ name: 'roof earth', electrode: 'house earthing' })
   const first = b.copyPlan()
   b.cure('level.uneven', day)
   b.set('designs', first, { reason: 'every floor by a splitter: the far domes get too little' })
@@ -680,13 +678,6 @@ function floorsOfTheBuilding(b: Builder): void {
   ] as const) {
     b.add('walls', { level, ...across(b, alongM, [fromM, toM]), material, lossDb: null })
   }
-}
-
-/** Straight up from where a cable ends inside, through roof or deck. */
-function throughRoof({ joint }: Passer, b: Building): Point {
-  const [from, to] = [joint.from.at.node, joint.to.at.node]
-  const within = inside(b, from) ? from : to
-  return { eastM: within.eastM, northM: within.northM, upM: roofOver(b, within) ?? b.eavesM }
 }
 
 /** A place on an axis through the middle of the site. */
@@ -901,7 +892,7 @@ function vanOnItsRound(b: Builder): void {
     openMm: 25,
   })
   b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
-  b.fed({ fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
+  b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.choose(first, 'nothing drilled until the lease is settled')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
 }
@@ -956,12 +947,12 @@ function ketchAtAnchor(b: Builder): void {
     behind: 'looked at',
     behindWhat: 'cored, dry; beam aft of it',
     wallMm: 28,
-    openMm: 25,
+    openMm: 32,
   })
   const antenna = b.node('antenna')
   b.fixture('duct', { ...antenna, upM: antenna.upM / 2 }, { name: 'mast duct', openMm: 32 })
   b.held({ mount: 'spreader', metal: 'stainless', plate: 'aluminium', parted: true })
-  b.fed({ fuseA: 5, breaksA: 2000, faultA: 1500, lowestV: 9 })
+  b.fed({ wire: '1.5', fuseA: 5, breaksA: 2000, faultA: 1500, lowestV: 9 })
   const first = b.copyPlan()
   b.layOut('router', 'Stack', { antenna: partOfKind('ant-marine-x', 'antenna')! })
   b.set('designs', b.design.id, { reason: 'hears all round while she swings, with less gain' })

@@ -2,6 +2,8 @@
 import type { Fixture, JobDocument, Photo } from '../job/schema'
 import type { Point } from '../site/frame'
 import { ofStop } from '../survey/place'
+import { placesOf } from '../fitting/passage'
+import { wayInById } from '../fitting/ways-in'
 import { windowOf } from '../site/sky'
 import { toRad } from '../geo/angles'
 import type { LabelSpace, LabelWish, Primitive } from './primitives'
@@ -48,7 +50,9 @@ const EYE_M = 1.5
 /** @returns names to be written once every line has its place */
 export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
   const names: LabelWish[] = []
+  const passed = new Set(placesOf(doc, doc.designs.find(d => d.id === doc.jobs[0]?.designId) ?? null))
   for (const f of doc.fixtures) {
+    if ((f.kind === 'way in' || f.kind === 'duct') && !passed.has(f)) continue
     const xy = board.xy(f)
     if (!xy) continue
     board.handles.push({ id: f.id, kind: 'fixture', x: xy[0], y: xy[1], label: f.name || f.kind, draggable: true })
@@ -98,11 +102,13 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
   }
 }
 
+const drills = (entry: Fixture['entry']): boolean => entry !== null && wayInById(entry).drills
+
 /** A way in is a sleeve through the shell, a duct two walls with room between them. */
 function drawPassage({ p, labels }: Pinboard, f: Fixture, x: number, y: number): void {
   const title = f.name || f.kind
   if (f.kind === 'way in') {
-    p.push({ kind: 'circle', style: f.behind === null ? 'ringOpen' : 'ring', x, y, r: 6, id: f.id, title })
+    p.push({ kind: 'circle', style: drills(f.entry) && f.behind === null ? 'ringOpen' : 'ring', x, y, r: 6, id: f.id, title })
     p.push({ kind: 'circle', style: 'dot', x, y, r: 2 })
   } else
     for (const dx of [-5, 5])

@@ -42,6 +42,10 @@ export interface SectionOptions {
   compact?: boolean
   /** sockets, roof units, a satellite terminal and photographs are drawn where they are */
   pins?: boolean
+  /** how long the conductor of each arrestor is, and whether its electrode is bonded, written beside it */
+  surgeWords?: boolean
+  /** how far apart the ends of a booster are, and what that isolates */
+  loops?: boolean
   /** the cable whose pieces are numbered along its way */
   numberedRunId?: string | null
   /** what was read at a spot, written over it; parts from the end are left out where a room is too narrow for all */
@@ -105,7 +109,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   const pinNames = o.pins
     ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
     : []
-  drawLoops(s)
+  if (o.loops !== false) drawLoops(s)
   numberPieces(s)
   drawSpots(s)
   for (const write of named) write()
@@ -545,10 +549,25 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
 function drawSurges(s: Sheet): void {
   const { tree } = s.a
   if (!tree) return
-  for (const { way } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
+  const told = new Set<string>()
+  for (const { way, electrode, wrong } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
     const points = way.pieces.length ? [way.pieces[0]!.from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
     s.p.push({ kind: 'path', style: 'earth', d: polyline(points) })
     for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
+    if (!s.o.surgeWords || told.has(electrode.id)) continue
+    told.add(electrode.id)
+    const [x, y] = place(s, electrode)
+    const left = x < s.o.width / 2
+    const bond =
+      electrode.electrode === 'house earthing' ? 'house earthing' : electrode.bonded === 'yes' ? 'bonded' : 'bond not known'
+    s.labels.put(s.p, {
+      x: left ? x + 14 : x - 14,
+      // Under the ground line, where nothing else is written.
+      y: Math.max(y + 4, s.groundY + 18),
+      anchor: left ? 'start' : 'end',
+      style: wrong.some(w => w !== 'long') ? 'labelShort' : 'labelMet',
+      text: `${length(way.lengthM, s.o.units)}, ${way.bends === 1 ? 'one bend' : `${way.bends} bends`}, ${bond}`,
+    })
   }
 }
 

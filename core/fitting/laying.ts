@@ -83,7 +83,7 @@ function turnsAtOnce(way: Way, end: number, bendMm: number): boolean {
 export function pullingOrder(cables: readonly CableLength[]): CableLength[] {
   const drop = ({ joint }: CableLength) => Math.max(joint.from.at.node.upM, joint.to.at.node.upM)
   const stiff = (c: CableLength) => (c.joint.line?.diameterMm ?? 10) * c.neededM
-  return [...cables].sort((a, b) => Math.round(drop(b) - drop(a)) || stiff(b) - stiff(a))
+  return [...cables].sort((a, b) => Math.round(drop(b) - drop(a)) || Math.round(stiff(b) - stiff(a)))
 }
 
 /** From which end it is pulled: the plug that is smaller, or the end that is higher, goes first. */

@@ -207,6 +207,17 @@ export const MOUNT_KINDS: readonly MountKind[] = [
     ],
   ),
 ]
+/** Held by clamping, weight, air or glue: no screw to judge. */
+const SCREWLESS: ReadonlySet<Mount> = new Set([
+  'vent pipe clamp',
+  'purlin clamp',
+  'weighted tripod',
+  'suction cup',
+  'adhesive clamp',
+  'magnet',
+  'marine thread',
+])
+export const isScrewed = (id: Mount): boolean => !SCREWLESS.has(id)
 export const mountKind = (id: Mount): MountKind => MOUNT_KINDS.find(m => m.id === id)!
 export const mountsFor = (site: JobKind): readonly MountKind[] => MOUNT_KINDS.filter(m => m.kinds.includes(site))
 
@@ -362,7 +373,7 @@ export type Hold = { refused: string } | { holdsN: number; pullsN: number; used:
 
 /** Whether the screws of the worse fixing hold. @param pullsN  what the wind takes at it, N */
 export function screwsHold(f: Fixing, pullsN: number): Hold {
-  if (!f.screw || !f.screwsEach) return { refused: 'screws are not noted' }
+  if (!f.screw || !f.screwsEach) return { refused: 'not noted' }
   if (f.screw === 'anchor') {
     const each = anchorN(f.anchorN)
     if (each === null) return { refused: 'the load at which the anchor’s maker saw it fail is not known: no verdict' }

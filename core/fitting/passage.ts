@@ -5,8 +5,10 @@ import type { CableLength } from './lengths'
 import type { Way } from './way'
 import type { Joint, Tree } from '../chain/tree'
 import type { Connector } from '../job/part'
-import type { Design, Fixture } from '../job/schema'
-import { fromLocal, inside, toLocal } from '../site/building'
+import { movesAbout } from '../job/schema'
+import type { Design, Fixture, JobDocument } from '../job/schema'
+import type { Entry } from '../job/fixing'
+import { fromLocal, inside, roofOver, toLocal } from '../site/building'
 import type { Building } from '../site/building'
 import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
@@ -69,10 +71,25 @@ export function passersOf(tree: Pick<Tree, 'joints'>, cables: readonly CableLeng
 export const entering = (passers: readonly Passer[], b: Building): Passer[] =>
   passers.filter(({ joint }) => inside(b, joint.from.at.node) !== inside(b, joint.to.at.node))
 
-/** Where a cable comes through the shell: level with its end inside, on the outside wall toward its other end. */
-export function shellPoint({ joint }: Pick<Passer, 'joint'>, b: Building): Point {
+/** Ways that go through what is overhead. */
+const OVERHEAD: ReadonlySet<Entry> = new Set(['roof', 'deck', 'hatch'])
+
+/** @returns the ways in and ducts of a plan: what another variant alone comes in by is none of its own */
+export function placesOf(doc: Pick<JobDocument, 'fixtures' | 'designs'>, design: Pick<Design, 'wayInId'> | null): Fixture[] {
+  const own = design?.wayInId ?? null
+  const others = new Set(doc.designs.flatMap(d => (d.wayInId && d.wayInId !== own ? [d.wayInId] : [])))
+  return doc.fixtures.filter(f => (f.kind === 'way in' || f.kind === 'duct') && !others.has(f.id))
+}
+
+/** Where a cable comes through the shell by a way in: straight over its end inside, or level with it through the side it comes from. */
+export function entryPoint(entry: Entry, { joint }: Pick<Passer, 'joint'>, b: Building): Point {
   const [from, to] = [joint.from.at.node, joint.to.at.node]
   const [within, without] = inside(b, from) ? [from, to] : [to, from]
+  if (OVERHEAD.has(entry) || (entry === 'window' && movesAbout(b.kind))) {
+    const upM = roofOver(b, without) ?? roofOver(b, within) ?? b.eavesM
+    const under = roofOver(b, without) === null ? within : without
+    return { eastM: under.eastM, northM: under.northM, upM: round2(upM) }
+  }
   const [x, y] = toLocal(b, within)
   const [outX, outY] = toLocal(b, without)
   const byEnd = b.halfLengthM - Math.abs(outX) < b.halfDepthM - Math.abs(outY)
@@ -105,10 +122,10 @@ export interface Passers {
 }
 
 export function passageAt(at: Fixture, p: Passers): Passage {
-  const goesBy = p.passers.filter(c => comesBy(c, at))
+  // Through a way in goes what comes in; through a duct whatever is led along it.
+  const may = at.kind === 'way in' ? entering(p.passers, p.building) : p.passers
   const elsewhere = (c: Passer) => p.entries.some(o => o.id !== at.id && comesBy(c, o))
-  const comesIn = p.chosenId === at.id ? entering(p.passers, p.building).filter(c => !elsewhere(c)) : []
-  const cables = [...new Set([...goesBy, ...comesIn])]
+  const cables = may.filter(c => comesBy(c, at) || (p.chosenId === at.id && !elsewhere(c)))
   const needsMm = cables.length ? holeMm(cables) : null
   const bare = cables.map(c => ({ ...c, plugMm: c.joint.run.partId ? null : c.plugMm }))
   const jacketsMm = cables.map(c => c.jacketMm)

@@ -1,9 +1,9 @@
 /** The way of a surge to earth: from the arrestor by its conductor to an electrode that is bonded to the building's earthing. */
 import type { TreeNode } from '../chain/tree'
 import type { Fixture } from '../job/schema'
-import { inside, toLocal } from '../site/building'
+import { fromLocal, inside, toLocal } from '../site/building'
 import type { Building } from '../site/building'
-import { between } from '../site/frame'
+import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { wayThrough } from './way'
 import type { Way } from './way'
@@ -27,11 +27,26 @@ export interface SurgePath {
   wrong: SurgeCode[]
 }
 
-/** How an arrestor's conductor runs where nobody has drawn it: straight down outside, then along. */
-export const guessedCorners = (from: Point, to: Point): Point[] =>
-  Math.hypot(from.eastM - to.eastM, from.northM - to.northM) < 0.05
-    ? []
-    : [{ eastM: from.eastM, northM: from.northM, upM: to.upM }]
+/** A conductor is led so far outside the wall, m. */
+const OFF_WALL_M = 0.15
+
+/** The nearest place beside a building: the same where it is beside it already. */
+export function outsideOf(b: Building, p: Point): Point {
+  const [x, y] = toLocal(b, p)
+  const [overX, overY] = [b.halfLengthM - Math.abs(x), b.halfDepthM - Math.abs(y)]
+  if (overX < 0 || overY < 0) return p
+  const out = (v: number, half: number) => Math.sign(v || 1) * (half + OFF_WALL_M)
+  const flat = overX < overY ? fromLocal(b.axisDeg, out(x, b.halfLengthM), y) : fromLocal(b.axisDeg, x, out(y, b.halfDepthM))
+  return { eastM: round2(flat.eastM), northM: round2(flat.northM), upM: p.upM }
+}
+
+/** How an arrestor's conductor runs where nobody has drawn it: out past the wall, straight down, then along. */
+export function guessedCorners(from: Point, to: Point, b: Building): Point[] {
+  const out = outsideOf(b, from)
+  const corners = [out, { ...out, upM: to.upM }]
+  const at = (p: Point, q: Point) => between(p, q).distanceM < 0.05
+  return corners.filter((c, i) => !at(c, i ? corners[i - 1]! : from) && !at(c, to) && !(i && at(c, from)))
+}
 
 /**
  * @param aboard  a boat or a vehicle has rules of its own: no rod, no building
@@ -49,7 +64,7 @@ export function surgePaths(
       null,
     )
     if (!electrode) return []
-    const corners = electrode.corners ?? guessedCorners(arrestor.node, electrode)
+    const corners = electrode.corners ?? (aboard ? [] : guessedCorners(arrestor.node, electrode, b))
     const way = wayThrough(arrestor.node, corners, electrode)
     const wrong = [
       ...wrongElectrode(electrode, aboard),

@@ -1,7 +1,7 @@
 /** Route judged: can the cables be pulled, where do they come in; with what holds the antennas, feeds the boxes, leads surges away. */
 import { layingOf } from '../fitting/laying'
 import type { CableLength } from '../fitting/lengths'
-import { passageAt, passersOf } from '../fitting/passage'
+import { passageAt, passersOf, placesOf } from '../fitting/passage'
 import type { Passage } from '../fitting/passage'
 import { MOST_TURNED_DEG } from '../fitting/way'
 import { wayInById } from '../fitting/ways-in'
@@ -58,7 +58,7 @@ function cables(c: Context): Draft[] {
 /** @returns every place that cables pass, the plan's way in first */
 export function passagesOf(c: Pick<Context, 'doc' | 'design' | 'tree' | 'lengths' | 'building'>): Passage[] {
   if (!c.tree) return []
-  const places = c.doc.fixtures.filter(f => f.kind === 'way in' || f.kind === 'duct')
+  const places = placesOf(c.doc, c.design)
   const chosenId = c.design?.wayInId ?? null
   const passers = {
     passers: passersOf(c.tree, c.lengths, c.design?.plugs ?? 'factory'),

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
 import { neededM, stockLengthM } from '#core/fitting/lengths'
+import { gustOf, standing } from '#core/fitting/mounts'
 import { nextCorner, wayThrough } from '#core/fitting/way'
 import type { Finding } from '#core/judge/finding'
 import { buildingOf, inside } from '#core/site/building'
 import { moveAlong, round2 } from '#core/site/frame'
 import type { Point } from '#core/site/frame'
 import type { Joint } from '#core/chain/tree'
+import { length, num } from '#core/units'
 
 /** The way of every cable on the picture; ways in, mounts, feeds and the way of a surge as layers of the same picture. */
 const store = useJob()
@@ -77,6 +79,8 @@ const view = computed(() =>
         // Beside the list the picture is narrow: what is read stands elsewhere, here it is cables.
         compact: width.value < 900,
         pins: true,
+        loops: false,
+        surgeWords: layer.value === 'surge',
         numberedRunId: layer.value === 'cables' ? (one.value?.joint.run.id ?? null) : null,
       })
     : null,
@@ -117,11 +121,13 @@ function writeSurge(corners: Point[]) {
 function write({ run, line, from, to }: Joint, corners: Point[], label: string) {
   held.value = null
   const way = corners.length ? corners : null
-  const before = run.way ?? []
-  const same = (i: number) => before.length === corners.length && before[i] === corners[i]
-  const pieces = Array.from({ length: corners.length + 1 }, (_, i) =>
-    (i === 0 || same(i - 1)) && (i === corners.length || same(i)) ? (run.pieces?.[i] ?? null) : null,
-  )
+  // A stretch between two stations that both stayed where they were keeps what a tape said of it.
+  const stations = (list: readonly Point[]) => ['from', ...list, 'to'] as const
+  const [old, next] = [stations(run.way ?? []), stations(corners)]
+  const pieces = next.slice(1).map((station, i) => {
+    const k = old.findIndex((o, at) => o === next[i] && old[at + 1] === station)
+    return k < 0 ? null : (run.pieces?.[k] ?? null)
+  })
   const drawn = { way, pieces: pieces.some(p => p !== null) ? pieces : null }
   const needs = neededM(store.job!.kind, building.value, drawn, from.at.node, to.at.node)
   const longer = !run.measured && run.lengthM < needs - 0.05 ? { lengthM: stockLengthM(line, needs) } : {}
@@ -163,6 +169,27 @@ function draw() {
   const kept = inside(building.value, a) ? way : [way[0]!]
   write(c.joint, kept, 'draw the way')
 }
+/** each pole in the wind, in a line over the picture */
+const stands = computed(() =>
+  (store.result!.tree?.donors ?? []).flatMap(at => {
+    const { fixing } = at.node
+    if (!fixing?.sections.length) return []
+    const s = standing(store.result!.tree!, at, fixing, gustOf(store.site!))
+    const first = fixing.sections[0]!
+    const overM = fixing.sections.reduce((sum, x) => sum + x.lengthM, 0)
+    const says =
+      'refused' in s
+        ? 'no verdict'
+        : `at ${num(s.gustMs)} m/s ${s.worst.used === null ? 'no verdict' : `${num(100 * s.worst.used)} % of what it bears`}`
+    return [
+      {
+        id: at.node.id,
+        pole: `pole ${length(overM, prefs.units)}, Ø ${num(first.outsideMm)} × ${num(first.wallMm, 1)} mm:`,
+        says,
+      },
+    ]
+  }),
+)
 </script>
 
 <template>
@@ -184,25 +211,31 @@ function draw() {
             data-test="pin"
             @pointerdown="e => startPin(h, e)"
           />
-          <circle
-            v-for="c in dots"
-            :key="c.index"
-            :cx="c.x"
-            :cy="c.y"
-            :r="small ? 24 : 9"
-            class="corner"
-            role="button"
-            tabindex="0"
-            :aria-label="`corner ${c.index + 1}: drag it, arrow keys move it, Delete takes it away`"
-            data-test="corner"
-            @pointerdown="e => start(c.index, e)"
-            @keydown.left.prevent.stop="nudge(c.index, -0.1, 0)"
-            @keydown.right.prevent.stop="nudge(c.index, 0.1, 0)"
-            @keydown.up.prevent.stop="nudge(c.index, 0, 0.1)"
-            @keydown.down.prevent.stop="nudge(c.index, 0, -0.1)"
-            @keydown.delete.prevent.stop="takeCorner(c.index)"
-          />
+          <g v-for="c in dots" :key="c.index" class="bent">
+            <circle :cx="c.x" :cy="c.y" r="8" class="corner" />
+            <circle
+              :cx="c.x"
+              :cy="c.y"
+              :r="small ? 24 : 12"
+              class="grab"
+              role="button"
+              tabindex="0"
+              :aria-label="`corner ${c.index + 1}: drag it, arrow keys move it, Delete takes it away`"
+              data-test="corner"
+              @pointerdown="e => start(c.index, e)"
+              @keydown.left.prevent.stop="nudge(c.index, -0.1, 0)"
+              @keydown.right.prevent.stop="nudge(c.index, 0.1, 0)"
+              @keydown.up.prevent.stop="nudge(c.index, 0, 0.1)"
+              @keydown.down.prevent.stop="nudge(c.index, 0, -0.1)"
+              @keydown.delete.prevent.stop="takeCorner(c.index)"
+            />
+          </g>
         </DrawingView>
+        <div v-if="layer === 'mounts' && stands.length" class="stands" data-test="pole-words">
+          <p v-for="w in stands" :key="w.id">
+            <b>{{ w.pole }}</b> {{ w.says }}
+          </p>
+        </div>
         <p v-if="!cables.length" class="over soft">
           No cable yet: lay a kit out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
         </p>
@@ -268,6 +301,12 @@ function draw() {
   left: 24px;
   top: 20px;
 }
+.stands {
+  position: absolute;
+  left: 8px;
+  top: 30px;
+  font-size: 13px;
+}
 .grab {
   fill: transparent;
   cursor: grab;
@@ -282,11 +321,8 @@ function draw() {
   fill: var(--mv-sheet);
   stroke: var(--mv-computed);
   stroke-width: 2;
-  cursor: grab;
-  touch-action: none;
 }
-.corner:focus-visible {
-  outline: none;
+.bent:focus-within .corner {
   stroke-width: 4;
 }
 .side {

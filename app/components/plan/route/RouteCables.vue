@@ -15,10 +15,15 @@ const prefs = usePrefs()
 const session = useSession()
 const { unit, factor } = useLengths()
 const building = computed(() => buildingOf(store.here!))
-const cables = computed(() => pullingOrder(store.result!.lengths))
 const codes = computed(() => {
   const labels = store.result!.tree && store.design ? cableLabels(store.result!.tree, store.design.name) : []
   return new Map(labels.map(l => [l.runId, l.code]))
+})
+/** of what is alike the lower label first */
+const cables = computed(() => {
+  const code = (c: CableLength) => codes.value.get(c.joint.run.id) ?? ''
+  const named = [...store.result!.lengths].sort((a, b) => code(a).localeCompare(code(b), 'en', { numeric: true }))
+  return pullingOrder(named)
 })
 const laid = computed(() => (props.cable ? layingOf(props.cable, building.value) : null))
 const now = computed(() => props.cable?.way ?? null)

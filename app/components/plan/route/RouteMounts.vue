@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import type { AntennaNode } from '#core/chain/tree'
-import { carriedBy, gustOf, metalsOf, mountKind, mountsFor, screwsHold, standing, USUAL_GUST_MS } from '#core/fitting/mounts'
+import {
+  carriedBy,
+  gustOf,
+  isScrewed,
+  metalsOf,
+  mountKind,
+  mountsFor,
+  screwsHold,
+  standing,
+  USUAL_GUST_MS,
+} from '#core/fitting/mounts'
 import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job/fixing'
 import type { Fixing, Mount } from '#core/job/fixing'
 import { vehicleHeightM } from '#core/judge/route-mounts'
@@ -194,7 +204,8 @@ const m = (v: number) => length(v, prefs.units)
                 {{ num(v.stands.sections[0]!.upperN) }} N, the lower {{ num(v.stands.sections[0]!.lowerN) }} N.
                 <template v-if="v.stands.worst.used !== null">
                   <b class="fig" :class="{ error: v.stands.worst.used > 1 }">{{ percent(v.stands.worst.used) }}</b> of what the
-                  tube bears; sways {{ num(v.stands.tipDeg!, 1) }}°, costs {{ num(v.stands.costsDb!, 1) }} dB. Down above
+                  tube bears; sways {{ num(v.stands.tipDeg!, 1) }}°, costs
+                  {{ v.stands.costsDb! < 0.05 ? 'under 0.1' : num(v.stands.costsDb!, 1) }} dB. Down above
                   {{ num(v.stands.worst.mostGustMs!) }} m/s.
                 </template>
                 <template v-else>{{ num(v.stands.worst.stressMPa) }} MPa; what it is made of is not known: no verdict.</template>
@@ -207,53 +218,63 @@ const m = (v: number) => length(v, prefs.units)
           </div>
         </template>
         <div class="fields">
-          <MvChoice
-            label="into"
-            :value="v.f.substrate"
-            :choices="words(SUBSTRATES)"
-            clearable
-            :disabled="!session.mayEdit"
-            :save="set(v.at, 'substrate')"
-          />
-          <MvChoice
-            label="by"
-            :value="v.f.screw"
-            :choices="SCREWS"
-            clearable
-            :disabled="!session.mayEdit"
-            :save="set(v.at, 'screw')"
-          />
-          <template v-if="v.f.screw">
-            <MvNumber
-              label="how many each fixing"
-              :value="v.f.screwsEach"
-              unit=""
-              :low="1"
-              :high="12"
-              :decimals="0"
-              :save="set(v.at, 'screwsEach')"
+          <template v-if="isScrewed(v.f.mount)">
+            <MvChoice
+              label="into"
+              :value="v.f.substrate"
+              :choices="words(SUBSTRATES)"
+              clearable
+              :disabled="!session.mayEdit"
+              :save="set(v.at, 'substrate')"
             />
-            <MvNumber
-              v-if="v.f.screw === 'anchor'"
-              label="its maker’s failing load"
-              :value="v.f.anchorN"
-              unit="N"
-              :low="1"
-              :high="1000000"
-              :decimals="0"
-              :save="set(v.at, 'anchorN')"
+            <MvChoice
+              label="by"
+              :value="v.f.screw"
+              :choices="SCREWS"
+              clearable
+              :disabled="!session.mayEdit"
+              :save="set(v.at, 'screw')"
             />
-            <template v-else-if="v.f.screw !== 'bolt'">
-              <MvNumber label="Ø" :value="v.f.screwMm" unit="mm" :low="2" :high="40" :decimals="1" :save="set(v.at, 'screwMm')" />
+            <template v-if="v.f.screw">
               <MvNumber
-                label="thread in it"
-                :value="v.f.threadMm"
-                unit="mm"
-                :low="5"
-                :high="300"
+                label="how many each fixing"
+                :value="v.f.screwsEach"
+                unit=""
+                :low="1"
+                :high="12"
                 :decimals="0"
-                :save="set(v.at, 'threadMm')"
+                :save="set(v.at, 'screwsEach')"
               />
+              <MvNumber
+                v-if="v.f.screw === 'anchor'"
+                label="its maker’s failing load"
+                :value="v.f.anchorN"
+                unit="N"
+                :low="1"
+                :high="1000000"
+                :decimals="0"
+                :save="set(v.at, 'anchorN')"
+              />
+              <template v-else-if="v.f.screw !== 'bolt'">
+                <MvNumber
+                  label="Ø"
+                  :value="v.f.screwMm"
+                  unit="mm"
+                  :low="2"
+                  :high="40"
+                  :decimals="1"
+                  :save="set(v.at, 'screwMm')"
+                />
+                <MvNumber
+                  label="thread in it"
+                  :value="v.f.threadMm"
+                  unit="mm"
+                  :low="5"
+                  :high="300"
+                  :decimals="0"
+                  :save="set(v.at, 'threadMm')"
+                />
+              </template>
             </template>
           </template>
           <MvChoice
@@ -273,7 +294,7 @@ const m = (v: number) => length(v, prefs.units)
             :save="set(v.at, 'plate')"
           />
         </div>
-        <p v-if="v.holds" data-test="holds">
+        <p v-if="v.holds && isScrewed(v.f.mount)" data-test="holds">
           <template v-if="'refused' in v.holds"
             ><span class="soft">Screws: {{ v.holds.refused }}.</span></template
           >

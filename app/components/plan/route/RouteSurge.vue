@@ -45,7 +45,7 @@ const gone = (f: Fixture) => store.commit([{ table: 'fixtures', op: 'delete', ro
 function draw(f: Fixture) {
   const at = arrestors.value[0]?.node
   if (!at) return
-  const guessed = guessedCorners(at, f)
+  const guessed = guessedCorners(at, f, building.value)
   const middle = { eastM: at.eastM, northM: at.northM, upM: round2((at.upM + f.upM) / 2) }
   void set(f, 'corners')(guessed.length ? guessed : [middle])
 }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
 import { bitFor } from '#core/fitting/ducts'
-import { entering, passersOf, shellPoint } from '#core/fitting/passage'
+import { entering, passersOf, entryPoint } from '#core/fitting/passage'
 import { waysIn } from '#core/fitting/ways-in'
 import type { RankedWay } from '#core/fitting/ways-in'
 import { BARE_FIXTURE } from '#core/job/defaults'
+import type { Entry } from '#core/job/fixing'
 import type { Fixture } from '#core/job/schema'
 import { passagesOf } from '#core/judge/route'
 import { buildingOf } from '#core/site/building'
@@ -37,18 +38,19 @@ const BEHIND = [
 ]
 const taken = computed(() => passages.value.find(p => p.at.id === store.design?.wayInId) ?? null)
 /** where a new one stands */
-const atShell = () => (cables.value[0] ? shellPoint(cables.value[0], building.value) : { eastM: 0, northM: 0, upM: 1 })
+const atShell = (entry: Entry) =>
+  cables.value[0] ? entryPoint(entry, cables.value[0], building.value) : { eastM: 0, northM: 0, upM: 1 }
 const take = (w: RankedWay) =>
   once(() => {
     const there = store.doc!.fixtures.find(f => f.kind === 'way in' && f.entry === w.id)
     const rowId = there?.id ?? uuidv7()
-    const fields = { ...BARE_FIXTURE, kind: 'way in', name: '', ...atShell(), entry: w.id }
+    const fields = { ...BARE_FIXTURE, kind: 'way in', name: '', ...atShell(w.id), entry: w.id }
     const chosen = { table: 'designs' as const, op: 'update' as const, rowId: store.design!.id, fields: { wayInId: rowId } }
     return store.commit(there ? [chosen] : [{ table: 'fixtures', op: 'insert', rowId, fields }, chosen], 'take a way in')
   })
 const addDuct = () =>
   once(() => {
-    const at = taken.value?.at ?? atShell()
+    const at = taken.value?.at ?? atShell('wall')
     const fields = {
       ...BARE_FIXTURE,
       kind: 'duct',
