@@ -81,21 +81,27 @@ function plainC() {
 // Assessment of the demo home, and of a building with three amplifiers, 24 inside antennas and 12 bands
 const terrain = new k.Terrain(k.cutTile(k.demoTile()))
 const NOW = '2026-04-03T12:00:00.000Z'
-/** Median of `rounds` after as many as half of them to warm up. */
-const medianMs = (/** @type {number} */ rounds, /** @type {() => unknown} */ work) => {
+/** A quantile of `rounds` after as many as half of them to warm up. */
+const timedMs = (/** @type {number} */ rounds, /** @type {() => unknown} */ work, q = 0.5) => {
   const times = Array.from({ length: Math.round(rounds * 1.5) }, () => {
     const t = performance.now()
     work()
     return performance.now() - t
   })
-  return round(quantile(times.slice(-rounds), 0.5))
+  return round(quantile(times.slice(-rounds), q))
 }
+const medianMs = (/** @type {number} */ rounds, /** @type {() => unknown} */ work) => timedMs(rounds, work)
+const p95Ms = (/** @type {number} */ rounds, /** @type {() => unknown} */ work) => timedMs(rounds, work, 0.95)
 const home = k.demoScenario().jobs[1].document
 const building = k.building24()
 const evidenceOf = (/** @type {any} */ doc) => ({ paths: k.computePaths(terrain, k.pathInputs(doc)) })
 const [ofHome, ofBuilding] = [evidenceOf(home), evidenceOf(building)]
 add({ name: 'assess demo home', value: medianMs(100, () => k.assess(home, ofHome, { atUtc: NOW })), unit: 'ms' })
 add({ name: 'assess building 24', value: medianMs(100, () => k.assess(building, ofBuilding, { atUtc: NOW })), unit: 'ms' })
+const edit = k.editRoute(building, ofBuilding, NOW)
+let step = 0
+add({ name: 'route edit', value: p95Ms(100, () => edit(++step)), unit: 'ms p95' })
+add({ name: 'ways in', value: p95Ms(200, k.rankWays(building, k.assess(building, ofBuilding, { atUtc: NOW }))), unit: 'ms p95' })
 add({ name: 'advisor', value: medianMs(10, () => k.advise(home, ofHome, NOW)), unit: 'ms' })
 
 add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, NOW, 'booster')), unit: 'ms' })

@@ -256,15 +256,13 @@ const isShown = (s: Sheet, n: TreeNode): boolean =>
 function drawRuns(s: Sheet): void {
   for (const j of s.a.tree?.joints ?? []) {
     if (!isShown(s, j.from.at) && !isShown(s, j.to.at)) continue
-    const [a, b] = [s.toXY(j.from.at.node), s.toXY(j.to.at.node)]
-    if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 3) continue
-    s.p.push({
-      kind: 'path',
-      style: j.run.measured || !j.run.partId ? 'planRun' : 'planRunAssumed',
-      d: polyline([a, b]),
-      id: j.run.id,
-    })
-    s.labels.keepOff(a[0], a[1], b[0], b[1])
+    // As its way was drawn: what climbs stands on one spot from above.
+    const stations = [j.from.at.node, ...(j.run.way ?? []), j.to.at.node].map(p => s.toXY(p))
+    const points = stations.filter((p, i) => !i || Math.hypot(p[0] - stations[i - 1]![0], p[1] - stations[i - 1]![1]) >= 3)
+    if (points.length < 2) continue
+    const known = j.run.measured || !j.run.partId || !!j.run.way?.length
+    s.p.push({ kind: 'path', style: known ? 'planRun' : 'planRunAssumed', d: polyline(points), id: j.run.id })
+    for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
   }
 }
 
