@@ -813,7 +813,7 @@ function boosterInPlan(b: Builder): void {
   b.set('spots', b.spot('Kitchen').id, { hangs: 'two cordless phones' })
   const box = b.node('amplifier')
   b.fixture('mains socket', { ...box, eastM: box.eastM + 1.1, upM: 0.5 }, { name: 'hall socket' })
-  b.fixture('electrode', { ...box, upM: 0.4 }, { name: 'main earthing bar', electrode: 'house earthing', conductor: 'solid' })
+  b.electrode({ name: 'main earthing bar', electrode: 'house earthing' })
   b.held({
     mount: 'fascia bracket',
     substrate: 'softwood',

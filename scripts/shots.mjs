@@ -90,7 +90,7 @@ const VIEWS = [
   ['handover', 1280, 800, `/job/${KILN}/handover`],
   ['practice', 1280, 800, '/practice', practise],
   ['roof-survey', 390, 844, `/job/${KILN}/survey`],
-  ['roof-level', 390, 844, `/job/${LOFT}/level`],
+  ['roof-route', 390, 844, `/job/${job(6)}/route`, page => page.locator('[data-test=layer-way-in]').click()],
   ['roof-aim', 390, 844, `/job/${KILN}/aim`, listen],
 ]
 

@@ -47,6 +47,9 @@ export function photoPlace(doc: Pick<JobDocument, 'spots' | 'nodes'>, photo: Pho
 /** Height of a camera in the hand, m. */
 const EYE_M = 1.5
 
+/** What cables are led by tells its name when it is pointed at: on the picture the ways themselves stand. */
+const LED: ReadonlySet<Fixture['kind']> = new Set(['way in', 'duct', 'electrode'])
+
 /** @returns names to be written once every line has its place */
 export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
   const names: LabelWish[] = []
@@ -57,7 +60,7 @@ export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
     if (!xy) continue
     board.handles.push({ id: f.id, kind: 'fixture', x: xy[0], y: xy[1], label: f.name || f.kind, draggable: true })
     drawFixture(board, f, xy)
-    if (board.named && f.name)
+    if (board.named && f.name && !LED.has(f.kind))
       names.push({
         x: xy[0] + 11,
         y: xy[1] + 4,

@@ -75,6 +75,9 @@ function turnsAtOnce(way: Way, end: number, bendMm: number): boolean {
   return piece !== undefined && (turn ?? 0) > CORNER_DEG && piece.lengthM < STRAIGHT_AT_PLUG_M + bendMm / 1000
 }
 
+/** Millimetres of diameter by metres: cables that differ by less are pulled as they are numbered. */
+const ALIKE = 10
+
 /**
  * The order in which cables are pulled: what hangs from the top first, of those the stiffest and longest, so that the
  * limp ones follow in what room is left.
@@ -83,7 +86,7 @@ function turnsAtOnce(way: Way, end: number, bendMm: number): boolean {
 export function pullingOrder(cables: readonly CableLength[]): CableLength[] {
   const drop = ({ joint }: CableLength) => Math.max(joint.from.at.node.upM, joint.to.at.node.upM)
   const stiff = (c: CableLength) => (c.joint.line?.diameterMm ?? 10) * c.neededM
-  return [...cables].sort((a, b) => Math.round(drop(b) - drop(a)) || Math.round(stiff(b) - stiff(a)))
+  return [...cables].sort((a, b) => Math.round(drop(b) - drop(a)) || Math.round((stiff(b) - stiff(a)) / ALIKE))
 }
 
 /** From which end it is pulled: the plug that is smaller, or the end that is higher, goes first. */

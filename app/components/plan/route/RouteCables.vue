@@ -5,7 +5,7 @@ import type { CableLength } from '#core/fitting/lengths'
 import { MOST_TURNED_DEG } from '#core/fitting/way'
 import { overData } from '#core/judge/coax-or-data'
 import { buildingOf } from '#core/site/building'
-import { length, num } from '#core/units'
+import { length, num, say } from '#core/units'
 
 /** Every cable in the order in which it is pulled; the one picked with its pieces, bends, clips and plugs. */
 const props = defineProps<{ cable: CableLength | null; piece: number | null }>()
@@ -41,7 +41,10 @@ function tape(v: number | null) {
     'a piece measured',
   )
 }
-const instead = computed(() => overData(store.result!))
+const instead = computed(() => {
+  const words = overData(store.result!)
+  return words && say(words, prefs.units)
+})
 const picking = ref(false)
 </script>
 
