@@ -37,6 +37,8 @@ import { usualFeed } from '../core/judge/feeds'
 import { buildingOf } from '../core/site/building'
 import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
+import { cardOf } from '../core/work/card'
+import type { Step } from '../core/work/steps'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath, computePaths } from '../core/terrain/path'
@@ -271,6 +273,31 @@ class Builder {
     const [cure] = found?.solves ? solveCures(this.doc, evidence, found.key, atUtc) : (found?.cures ?? [])
     if (!cure) throw new Error(`the demo has no cure of ${code}`)
     this.apply(changesOf(cure.steps, this.newId))
+  }
+
+  /** So many steps of the card done, a quarter of an hour each. */
+  stepsDone(count: number, startUtc: string, by = 'Oren Tibb'): void {
+    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const { steps } = cardOf(this.doc, assess(this.doc, evidence, { atUtc: startUtc }))
+    for (const [i, step] of steps.slice(0, count).entries()) {
+      const atUtc = new Date(Date.parse(startUtc) + i * 900_000).toISOString()
+      this.mark(step, { by, atUtc })
+    }
+  }
+
+  /** A step that was found not to be as planned. */
+  notSo(kind: string, reason: string, atUtc: string): void {
+    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const { steps } = cardOf(this.doc, assess(this.doc, evidence, { atUtc }))
+    this.mark(
+      steps.find(s => s.id.startsWith(kind))!,
+      { done: false, reason, by: 'Ila Marrow', atUtc },
+    )
+  }
+
+  private mark(step: Step, fields: { by: string; atUtc: string; done?: boolean; reason?: string }): void {
+    const { about, id: key } = step
+    this.add('checks', { kind: 'step', key, done: true, reason: null, stopId: null, about, value: null, ...fields })
   }
 
   stop(fields: Pick<Stop, 'name' | 'latDeg' | 'lonDeg' | 'arriveOn' | 'leaveOn'> & Partial<Stop>): string {
@@ -656,6 +683,8 @@ function buildingPlanned(b: Builder): void {
   b.cure('level.uneven', day)
   b.set('designs', first, { reason: 'every floor by a splitter: the far domes get too little' })
   b.choose(b.design.id, 'taps even it out with the same amplifier')
+  b.stepsDone(4, '2026-04-14T08:00:00.000Z')
+  b.notSo('hang', 'the ceiling void is full of ducts here: somebody looks first', '2026-04-14T09:30:00.000Z')
 }
 
 /** Inside walls and people of the three floors. */
@@ -773,6 +802,7 @@ function finishedRouter(b: Builder): void {
       atUtc: '2026-03-31T10:50:00.000Z',
       stopId: null,
       about: aboutOf(b.doc, 'aim'),
+      value: null,
     })
   b.add('checks', {
     kind: 'tick',
@@ -783,7 +813,9 @@ function finishedRouter(b: Builder): void {
     atUtc: '2026-03-31T13:00:00.000Z',
     stopId: null,
     about: null,
+    value: null,
   })
+  b.stepsDone(40, '2026-03-31T08:00:00.000Z')
   const { eastM, northM, upM } = b.spot('Ridge')
   b.photo({ caption: 'From the ridge toward Stack', bearingDeg: 182, eastM, northM, upM }, '2026-03-24T10:40:00.000Z')
   b.photo({ caption: 'The other way, up the hill', bearingDeg: 20, eastM, northM, upM }, '2026-03-24T10:41:00.000Z')
@@ -831,6 +863,7 @@ function boosterInPlan(b: Builder): void {
   b.layOut('outdoors', mast)
   b.set('designs', b.design.id, { reason: 'data, but their old phones cannot call over Wi-Fi' })
   b.choose(first, 'calls of every phone are what they asked for')
+  b.stepsDone(3, '2026-04-02T08:10:00.000Z')
 }
 
 function vanOnItsRound(b: Builder): void {
@@ -894,6 +927,7 @@ function vanOnItsRound(b: Builder): void {
   b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
   b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.choose(first, 'nothing drilled until the lease is settled')
+  b.stepsDone(2, '2026-04-06T16:00:00.000Z')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
 }
 
@@ -957,4 +991,5 @@ function ketchAtAnchor(b: Builder): void {
   b.layOut('router', 'Stack', { antenna: partOfKind('ant-marine-x', 'antenna')! })
   b.set('designs', b.design.id, { reason: 'hears all round while she swings, with less gain' })
   b.choose(first, 'the beam, while she lies to one anchor')
+  b.stepsDone(2, '2026-04-10T19:00:00.000Z')
 }

@@ -102,6 +102,17 @@ const edit = k.editRoute(building, ofBuilding, NOW)
 let step = 0
 add({ name: 'route edit', value: p95Ms(100, () => edit(++step)), unit: 'ms p95' })
 add({ name: 'ways in', value: p95Ms(200, k.rankWays(building, k.assess(building, ofBuilding, { atUtc: NOW }))), unit: 'ms p95' })
+const work = k.steps120(7)
+const { climbs, bound } = k.orderAgainstBound(work)
+add({
+  name: 'order 120',
+  value: p95Ms(40, () => k.orderAgainstBound(work)),
+  unit: 'ms p95',
+  ratio: round(climbs / bound, 2),
+  against: `${climbs} climbs, no order has fewer than ${bound}`,
+})
+const judged = k.assess(building, ofBuilding, { atUtc: NOW })
+add({ name: 'job card', value: p95Ms(100, () => k.cardOf(building, judged)), unit: 'ms p95' })
 add({ name: 'advisor', value: medianMs(10, () => k.advise(home, ofHome, NOW)), unit: 'ms' })
 
 add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, NOW, 'booster')), unit: 'ms' })

@@ -57,7 +57,6 @@ const VIEWS = [
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(3)}/survey`, page => page.locator('[data-test=one-by-one-open]').click()],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
-  ['boat', 1280, 800, `/job/${job(5)}/level`],
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
@@ -85,6 +84,7 @@ const VIEWS = [
         .waitFor()
         .then(() => page.waitForTimeout(600)),
   ],
+  ['roof-card', 390, 844, `/job/${LOFT}/card`],
   ['aim', 1280, 800, `/job/${KILN}/aim`],
   ['proof', 1280, 800, `/job/${KILN}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],

@@ -150,8 +150,9 @@ test('the heading follows the phone’s own compass, and one that has none says 
       a => window.dispatchEvent(new DeviceOrientationEvent('deviceorientationabsolute', { alpha: a, absolute: true })),
       alpha,
     )
-  await point(360 - 77)
+  // It listens once it has been allowed to.
   await expect(compass).toContainText('turned by this phone')
+  await point(360 - 77)
   await expect(page.locator('.tell')).toContainText('077°')
   // A hand that trembles does not begin the reading anew.
   await point(360 - 78)

@@ -12,6 +12,7 @@ const VIEWS: [string, string][] = [
   [LOFT, 'place'],
   [LOFT, 'level'],
   [VAN, 'route'],
+  [LOFT, 'card'],
   [KILN, 'aim'],
   [KILN, 'proof'],
   [KILN, 'handover'],

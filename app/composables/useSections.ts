@@ -23,6 +23,7 @@ export const SECTIONS: SectionPlace[] = [
   { id: 'place', name: 'Place', act: 'plan' },
   { id: 'level', name: 'Level', act: 'plan' },
   { id: 'route', name: 'Route', act: 'plan' },
+  { id: 'card', name: 'Job card', act: 'fit' },
   { id: 'aim', name: 'Aim', act: 'fit' },
   { id: 'proof', name: 'Before and after', act: 'prove' },
   { id: 'handover', name: 'Handover', act: 'keep' },

@@ -221,6 +221,9 @@ export const isScrewed = (id: Mount): boolean => !SCREWLESS.has(id)
 export const mountKind = (id: Mount): MountKind => MOUNT_KINDS.find(m => m.id === id)!
 export const mountsFor = (site: JobKind): readonly MountKind[] => MOUNT_KINDS.filter(m => m.kinds.includes(site))
 
+/** An overhead line is at least the assembled length and this away, m. @source common practice to 50 kV: 10 ft */
+export const LINE_CLEAR_M = 3
+
 /** Gust that a pole is to stand where nobody has said. Assumed; local maps and codes decide. */
 export const USUAL_GUST_MS = 40
 /** @returns the gust a site's poles are to stand, m/s */

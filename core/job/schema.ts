@@ -469,7 +469,8 @@ const steps = {
 }
 
 const checks = {
-  kind: oneOf('tick', 'accept'),
+  /** a caution ticked, a finding accepted, a step of the card done or not, a fact of a gate */
+  kind: oneOf('tick', 'accept', 'step', 'fact'),
   key: Text(160),
   done: Type.Boolean(),
   reason: opt(Text(500)),
@@ -478,6 +479,8 @@ const checks = {
   /** where it was ticked, and what it named then: it holds for nothing else */
   stopId: opt(Id),
   about: opt(Text(400)),
+  /** of a fact that is a figure: a gust, m/s, a distance, m */
+  value: opt(Num(-1000, 100_000)),
 }
 
 /** Fields of each table, without the id that every row has. */
@@ -565,7 +568,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   cells: { channel: null },
   readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
   speedRuns: { stopId: null, setupId: null, band: null, cellId: null, via: null, doubted: false },
-  checks: { stopId: null, about: null },
+  checks: { stopId: null, about: null, value: null },
   sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null, axis: 'heading', slow: false },
   steps: { tiltDeg: null },
 }

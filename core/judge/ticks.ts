@@ -23,7 +23,7 @@ export function aboutOf(doc: JobDocument, section: Section): string {
 }
 
 /** A short sum of a text: two that differ are told apart, nothing more. @source FNV-1a, 32 bits */
-function digest(text: string): string {
+export function digest(text: string): string {
   let h = 0x811c9dc5
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193) >>> 0
   return `${text.length}.${h.toString(36)}`

@@ -1019,6 +1019,7 @@ export const checks = pgTable(
     // `ref:checks.stopId` sets null, by the migration.
     stopId: uuid('stop_id'),
     about: text('about'),
+    value: doublePrecision('value'),
   },
   t => jobKeys(t as never, 'checks'),
 )

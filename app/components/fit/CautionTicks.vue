@@ -25,6 +25,7 @@ async function keepTick(c: Caution) {
     atUtc: nowUtc(),
     stopId: presentStop(store.doc!)?.id ?? null,
     about: aboutOf(store.doc!, c.section),
+    value: null,
   }
   await store.commit([{ table: 'checks', op: 'insert', fields }], 'a go/stop check')
   now.value = new Date()

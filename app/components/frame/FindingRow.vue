@@ -56,6 +56,7 @@ async function accept() {
     atUtc: nowUtc(),
     stopId: null,
     about: null,
+    value: null,
   }
   error.value =
     (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]

@@ -48,6 +48,7 @@ async function handOver() {
     atUtc: nowUtc(),
     stopId: null,
     about: null,
+    value: null,
   }
   try {
     // Handed over is what is frozen, and frozen only once everything is with the server.

@@ -20,6 +20,7 @@ const SCREENS = {
   place: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
   level: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
   route: defineAsyncComponent(() => import('~/components/plan/RouteSection.vue')),
+  card: defineAsyncComponent(() => import('~/components/fit/CardSection.vue')),
   aim: defineAsyncComponent(() => import('~/components/fit/AimSection.vue')),
   proof: defineAsyncComponent(() => import('~/components/prove/ProofSection.vue')),
   handover: defineAsyncComponent(() => import('~/components/keep/HandoverSection.vue')),

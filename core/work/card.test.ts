@@ -1,0 +1,165 @@
+import { describe, expect, it } from 'vitest'
+import { House } from '../../tests/support/house'
+import { BARE_FIXTURE } from '../job/defaults'
+import { BARE_FIXING } from '../job/fixing'
+import { cardOf, gateBefore } from './card'
+import { factsFor, GATES } from './gates'
+import type { Fact } from './gates'
+import { climbsOf } from './order'
+
+const NOW = '2026-04-03T12:00:00.000Z'
+const later = (minutes: number) => new Date(Date.parse(NOW) + minutes * 60_000).toISOString()
+const card = (h: House) => cardOf(h.doc, h.assess())
+const check = (h: House, kind: 'step' | 'fact', key: string, more: Record<string, unknown> = {}) =>
+  h.add('checks', { kind, key, done: true, reason: null, by: 'Ila', atUtc: NOW, stopId: null, about: null, value: null, ...more })
+/** Everything a gate asks for, said at a moment, with figures that open it. */
+const say = (h: House, facts: readonly Fact[], atUtc = NOW) => {
+  for (const f of facts) check(h, 'fact', f.key, { atUtc, value: f.figure ? (f.key === 'lines' ? 40 : 4) : null })
+}
+
+describe('the card of a job', () => {
+  it('every part of the tree that is hung, raised or pulled has its step once', () => {
+    const h = new House('booster')
+    const { steps } = card(h)
+    const ids = steps.map(s => s.id)
+    expect(new Set(ids).size).toBe(ids.length)
+    const { tree, lengths } = h.assess()
+    for (const d of tree!.donors) expect(ids).toEqual(expect.arrayContaining([`raise:${d.node.id}`, `aim:${d.node.id}`]))
+    for (const a of tree!.amplifiers) expect(ids).toEqual(expect.arrayContaining([`hang:${a.node.id}`, `power:${a.node.id}`]))
+    for (const c of lengths) expect(ids).toContain(`pull:${c.joint.run.id}`)
+  })
+  it('power stands after every plug, aiming after power, proof at the end, the dry run before any hole', () => {
+    const h = new House('booster')
+    const { building } = { building: h.doc.sites[0]! }
+    const id = h.add('fixtures', {
+      ...BARE_FIXTURE,
+      kind: 'way in',
+      name: 'gable',
+      eastM: -building.lengthM / 2,
+      northM: 0,
+      upM: 1,
+      entry: 'wall',
+    })
+    h.design({ wayInId: id })
+    const order = card(h).steps.map(s => s.id.split(':')[0]!)
+    const last = (k: string) => order.lastIndexOf(k)
+    expect(order.indexOf('dry-run')).toBeLessThan(order.indexOf('way'))
+    expect(last('way')).toBeLessThan(order.indexOf('pull'))
+    expect(last('pull')).toBeLessThan(order.indexOf('join'))
+    expect(last('join')).toBeLessThan(order.indexOf('power'))
+    expect(last('power')).toBeLessThan(order.indexOf('aim'))
+    expect(order.at(-1)).toBe('clear')
+  })
+  it('a house with one mast takes two climbs: up with it, and up again to aim once there is power', () => {
+    expect(climbsOf(card(new House('router')).steps)).toBeLessThanOrEqual(2)
+  })
+  it('done stays done as it was; a change of the plan marks it, and the open steps follow the plan', () => {
+    const h = new House('router')
+    const pull = card(h).steps.find(s => s.id.startsWith('pull:'))!
+    check(h, 'step', pull.id, { about: pull.about })
+    expect(card(h).steps.find(s => s.id === pull.id)).toMatchObject({ done: true, changed: false })
+    h.set('runs', pull.id.split(':')[1]!, { lengthM: 33 })
+    expect(card(h).steps.find(s => s.id === pull.id)).toMatchObject({ done: true, changed: true })
+    expect(card(h).steps[0]!.id).toBe(pull.id)
+  })
+  it('what is not so waits with its reason, the card goes on with what does not need it', () => {
+    const h = new House('router')
+    const first = card(h).next!
+    check(h, 'step', first.id, { done: false, reason: 'no network at all here' })
+    const now = card(h)
+    expect(now.steps.find(s => s.id === first.id)!.notSo).toBe('no network at all here')
+    expect(now.next!.id).not.toBe(first.id)
+  })
+  it('nothing laid out: no step, and nothing is said to be left', () => {
+    expect(card(new House(null))).toMatchObject({ steps: [], next: null, climbsLeft: 0 })
+  })
+})
+
+describe('gates', () => {
+  const gated = (gate: string) => {
+    const h = new House('booster')
+    const node = h.donor
+    h.set('nodes', node.id, {
+      fixing: {
+        ...BARE_FIXING,
+        mount: 'wall bracket',
+        sections: [{ outsideMm: 50, wallMm: 3, lengthM: 2 }],
+        grade: 'S235',
+        apartM: 1,
+      },
+    })
+    const { steps } = card(h)
+    return { h, steps, step: steps.find(s => s.gate === gate)! }
+  }
+  it('none opens without its facts, each opens with all of them', () => {
+    for (const gate of GATES.filter(g => g !== 'drill')) {
+      const { h, step, steps } = gated(gate)
+      expect(gateBefore(h.doc, step, steps, NOW)!.open, gate).toBe(false)
+      const facts = factsFor(gate, 'home')
+      say(h, facts)
+      expect(gateBefore(h.doc, step, steps, NOW)!.open, gate).toBe(true)
+      for (const one of facts) {
+        const without = { ...h.doc, checks: h.doc.checks.filter(c => c.key !== one.key) }
+        expect(gateBefore(without, step, steps, NOW)!.open, `${gate} without ${one.key}`).toBe(false)
+      }
+    }
+  })
+  it('wind of an hour ago is no wind of now, thunder of half an hour ago neither: the gate shuts again by itself', () => {
+    const { h, step, steps } = gated('climb')
+    say(h, factsFor('climb', 'home'))
+    expect(gateBefore(h.doc, step, steps, later(29))!.open).toBe(true)
+    expect(gateBefore(h.doc, step, steps, later(31))!.facts.find(f => f.fact.key === 'thunder')).toMatchObject({
+      stands: false,
+      lapsed: true,
+    })
+    expect(gateBefore(h.doc, step, steps, later(61))!.facts.find(f => f.fact.key === 'wind')!.lapsed).toBe(true)
+    expect(gateBefore(h.doc, step, steps, later(-60))!.open).toBe(false)
+  })
+  it('a gust of 12 m/s keeps it shut and says stop; a line nearer than the pole and 3 m too', () => {
+    const { h, step, steps } = gated('raise')
+    say(h, factsFor('raise', 'home'))
+    check(h, 'fact', 'wind', { value: 12, atUtc: later(1) })
+    expect(gateBefore(h.doc, step, steps, later(2))!.facts.find(f => f.fact.key === 'wind')!.stop).toContain('above 10 m/s')
+    check(h, 'fact', 'wind', { value: 3, atUtc: later(2) })
+    check(h, 'fact', 'lines', { value: 4.9, atUtc: later(2) })
+    const lines = gateBefore(h.doc, step, steps, later(3))!.facts.find(f => f.fact.key === 'lines')!
+    expect(lines).toMatchObject({ stands: false, stop: expect.stringContaining('5.0 m are kept') as unknown })
+    check(h, 'fact', 'lines', { value: 5.1, atUtc: later(4) })
+    expect(gateBefore(h.doc, step, steps, later(5))!.open).toBe(true)
+  })
+  it('a figure that is none opens nothing', () => {
+    const { h, step, steps } = gated('climb')
+    say(h, factsFor('climb', 'home'))
+    check(h, 'fact', 'wind', { value: null, atUtc: later(1) })
+    expect(gateBefore(h.doc, step, steps, later(2))!.open).toBe(false)
+  })
+  it('what stands behind the hole is taken from the plan, and is asked for where the plan does not know it', () => {
+    const h = new House('booster')
+    const { lengthM } = h.doc.sites[0]!
+    const id = h.add('fixtures', {
+      ...BARE_FIXTURE,
+      kind: 'way in',
+      name: 'gable',
+      eastM: -lengthM / 2,
+      northM: 0,
+      upM: 1,
+      entry: 'wall',
+    })
+    h.design({ wayInId: id })
+    const drill = () => {
+      const { steps } = card(h)
+      return gateBefore(
+        h.doc,
+        steps.find(s => s.gate === 'drill')!,
+        steps,
+        NOW,
+      )!
+    }
+    expect(drill().facts.find(f => f.fact.key === 'behind')!.stands).toBe(false)
+    h.set('fixtures', id, { behind: 'looked at', behindWhat: 'stud and board' })
+    expect(drill().facts.find(f => f.fact.key === 'behind')).toMatchObject({ stands: true, known: 'looked at: stud and board' })
+    expect(drill().facts.find(f => f.fact.key === 'tried')!.stands).toBe(false)
+    check(h, 'step', 'dry-run')
+    expect(drill().facts.find(f => f.fact.key === 'tried')!.known).toBe('done on this card')
+  })
+})
