@@ -12,6 +12,7 @@ import { passagesOf } from '../judge/route'
 import { surgesOf } from '../judge/route-surge'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
+import { between } from '../site/frame'
 import type { Point } from '../site/frame'
 import { digest } from '../judge/ticks'
 import { mToken, num } from '../units'
@@ -135,7 +136,7 @@ function before({ doc, a }: Site): Draft[] {
       then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',
       figure: a.drill.dryRun
         .slice(0, 3)
-        .map(d => `${d.quantity} ${num(d.expected)} ${d.unit} ${d.where}, stop ${d.stopWhen} ${num(d.stopAt)}`)
+        .map(d => `${d.quantity} ${num(d.expected)} ${d.unit} (${d.where}), stop ${d.stopWhen} ${num(d.stopAt)}`)
         .join('; '),
       gate: 'transmit',
       minutes: [20, 40, 90],
@@ -251,7 +252,7 @@ function masts({ a, building }: Site): Draft[] {
 }
 
 /** Boxes and what hangs inside. */
-function inner({ a, building }: Site): Draft[] {
+function inner({ doc, a, building }: Site): Draft[] {
   const { tree } = a
   const hung = tree!.nodes.filter(
     n =>
@@ -265,7 +266,7 @@ function inner({ a, building }: Site): Draft[] {
     const box = n.part.kind === 'amplifier' || n.part.kind === 'router'
     return {
       id: `hang:${n.node.id}`,
-      words: `Fix ${nameOf(n)}`,
+      words: `Fix ${nameOf(n)}${nearWords(doc, n.node)}`,
       stand: up ? 'up' : 'ground',
       at: n.node,
       parts: [nameOf(n)],
@@ -283,6 +284,18 @@ function inner({ a, building }: Site): Draft[] {
     }
   })
 }
+
+/** Of parts alike each is told by the room it hangs in. */
+function nearWords({ spots }: JobDocument, at: Point): string {
+  const level = spots.filter(s => s.indoors && Math.abs(s.upM - at.upM) < STOREY_M)
+  const near = level.reduce<(typeof spots)[number] | null>(
+    (a, s) => (!a || between(s, at).distanceM < between(a, at).distanceM ? s : a),
+    null,
+  )
+  return near ? `, ${near.name}` : ''
+}
+/** What hangs in a room is no further over or under a place in it, m. */
+const STOREY_M = 3
 
 function cables({ doc, a, building, labels }: Site): Draft[] {
   const ways = doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`)

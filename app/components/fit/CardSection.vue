@@ -7,7 +7,7 @@ import { num, say } from '#core/units'
 import { cardOf, gateBefore } from '#core/work/card'
 import type { CardStep } from '#core/work/card'
 import type { FactState, GateId } from '#core/work/gates'
-import { soonestByTwo } from '#core/work/order'
+import { soonestByTwo, spanOf } from '#core/work/order'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
 const store = useJob()
@@ -189,7 +189,7 @@ useKeys({
                   >{{ t(s.words) }}<small v-if="s.changed" class="error">the plan changed since</small
                   ><small v-if="s.notSo" class="error">{{ s.notSo }}</small></span
                 >
-                <span class="fig soft">{{ s.done ? '' : num((s.minutes[0] + 4 * s.minutes[1] + s.minutes[2]) / 6) }}</span>
+                <span class="fig soft">{{ s.done ? '' : `${num(spanOf(s.minutes).likely)} min` }}</span>
               </button>
             </li>
           </ol>
@@ -305,7 +305,7 @@ useKeys({
             <button v-if="card.next" type="button" class="press" @click="picked = null">to the next</button>
           </template>
           <template v-else>
-            <button type="button" class="press go" :disabled="!ready || doing" data-test="step-done" @click="finish">
+            <button type="button" class="press finish" :disabled="!ready || doing" data-test="step-done" @click="finish">
               Done, next
             </button>
             <button v-if="step.notSo" type="button" class="press" :disabled="doing" data-test="so-now" @click="undone(step)">
@@ -519,13 +519,17 @@ dd {
   min-height: 56px;
   padding: 0 20px;
 }
-.does .go {
+.does .finish {
   flex: 1;
   font-size: 17px;
-}
-.does .go:not(:disabled) {
   background: var(--mv-ink);
   color: var(--mv-sheet);
+}
+.does .finish:disabled {
+  background: var(--mv-line);
+  border-color: var(--mv-line);
+  color: var(--mv-soft);
+  opacity: 1;
 }
 .refuse {
   display: flex;
