@@ -119,6 +119,8 @@ export const FeedSchema = Type.Object(
     /** petrol or gas collects where it hangs */
     fumes: Type.Boolean(),
     ignitionProtected: Type.Boolean(),
+    /** of a box outdoors: an arrestor stands in its data or DC line where that comes in */
+    arrested: Type.Boolean(),
     /** usable, of a battery that bridges a failure, W·h */
     upsWh: opt(Num(1, 100_000)),
     /** of PoE by an injector or a switch */

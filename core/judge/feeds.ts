@@ -7,6 +7,7 @@ import { CHANNEL_M, passiveArrives, poeArrives, poeClash, poeClassFor } from '..
 import type { Feed } from '../job/fixing'
 import type { Fixture, Job, JobDocument } from '../job/schema'
 import { movesAbout } from '../job/schema'
+import { inside } from '../site/building'
 import type { Building } from '../site/building'
 import { between } from '../site/frame'
 
@@ -15,6 +16,8 @@ export interface BoxFeed {
   supply: 'mains' | '12 V' | 'PoE' | 'passive PoE'
   powerW: number
   source: Fixture | null
+  /** it hangs outside a home or building: its line comes in, and a surge with it */
+  comesIn: boolean
   /** one way, m; null where no source is noted */
   lengthM: number | null
   /** as somebody entered it, or as it usually is */
@@ -46,6 +49,7 @@ export const usualFeed = (): Feed => ({
   lowestV: null,
   fumes: false,
   ignitionProtected: false,
+  arrested: false,
   upsWh: null,
   poe: null,
   poeV: null,
@@ -75,6 +79,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       supply,
       powerW,
       source,
+      comesIn: !movesAbout(kind) && !inside(b, at.node),
       lengthM,
       feed,
       tried: [],

@@ -5,6 +5,7 @@ import { movesAbout } from '../job/schema'
 import { mToken } from '../units'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
+import { feedsOf } from './feeds'
 import type { Draft, Severity } from './finding'
 
 const SURGE: Record<SurgeCode, { severity: Severity; title: string; sentence: string }> = {
@@ -63,7 +64,9 @@ export const surgesOf = (c: Pick<Context, 'doc' | 'tree' | 'building' | 'job'>):
     movesAbout(c.job.kind),
   )
 
-export function surgeDrafts(c: Context): Draft[] {
+export const surgeDrafts = (c: Context): Draft[] => [...conductors(c), ...dataLines(c)]
+
+function conductors(c: Context): Draft[] {
   const told = new Set<string>()
   return surgesOf(c).flatMap(s =>
     s.wrong.flatMap((code): Draft[] => {
@@ -83,4 +86,36 @@ export function surgeDrafts(c: Context): Draft[] {
       ]
     }),
   )
+}
+
+/** Data and DC lines of boxes outdoors: a surge comes in by them as by any coax. Told of as soon as somebody looks after earthing. */
+function dataLines(c: Context): Draft[] {
+  if (!c.tree) return []
+  const looked = c.doc.fixtures.some(f => f.kind === 'electrode')
+  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap((f): Draft[] => {
+    if (!f.comesIn || f.feed.arrested) return []
+    const { id } = f.at.node
+    return [
+      {
+        code: 'route.surge-line',
+        subjectId: id,
+        severity: looked ? 'fix' : 'note',
+        title: `No arrestor in the line of ${f.at.part.name}`,
+        sentence:
+          'It hangs outside, and its data or power line brings a surge in as a coax does: an arrestor for that line, in series, ' +
+          'where it comes to the building, to the same earth.',
+        because: 'every line that enters has its own, each in series',
+        source: `${RULE_PACKS[c.job.rules].earth} From memory; local code and a licensed electrician decide`,
+        cures: [
+          {
+            label: 'an arrestor in that line',
+            gain: 'surge path',
+            cost: 'a part of its kind, earthed with the others',
+            enough: true,
+            steps: [{ table: 'nodes', op: 'update', rowId: id, fields: { feed: { ...f.feed, arrested: true } } }],
+          },
+        ],
+      },
+    ]
+  })
 }

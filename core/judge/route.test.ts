@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
+import { partById } from '../catalogue/parts'
 import { treeOf } from '../chain/tree'
 import { cableLength } from '../fitting/lengths'
 import { entering, entryPoint, passageAt, passersOf } from '../fitting/passage'
@@ -223,6 +224,18 @@ describe('where a surge goes', () => {
     const zigzag = [4, 1, 4, 1].map(upM => ({ eastM: eastM - 3, northM, upM }))
     h.set('fixtures', e.id, { corners: zigzag.map((p, i) => ({ ...p, eastM: p.eastM - i * 0.1 })) })
     expect(surge(h)).toEqual(expect.arrayContaining(['route.surge-sharp', 'route.surge-loop']))
+  })
+  it('the data line of a box outdoors wants an arrestor of its own, in series; a press notes it', () => {
+    const { h } = earthed({})
+    const box = h.part('router')
+    const out = partById('rtr-out')!
+    h.set('nodes', box.id, { partId: out.id, part: out, eastM: -9, northM: 0, upM: 4 })
+    const f = found(h, 'route.surge-line')!
+    expect(f.severity).toBe('fix')
+    h.cure(f.cures[0]!)
+    expect(surge(h)).not.toContain('route.surge-line')
+    h.set('nodes', box.id, { eastM: 0, feed: null })
+    expect(surge(h)).not.toContain('route.surge-line')
   })
   it('guessed, it never runs indoors, wherever the arrestor hangs', () => {
     const { building } = earthed({})

@@ -203,6 +203,18 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           />
         </div>
       </template>
+      <div v-if="f.comesIn" class="ticks2">
+        <label
+          ><input
+            type="checkbox"
+            :checked="f.feed.arrested"
+            :disabled="!session.mayEdit"
+            data-test="arrested"
+            @change="write(f, { arrested: !f.feed.arrested })"
+          />
+          an arrestor stands in its line where that comes in</label
+        >
+      </div>
       <div v-if="aboard" class="ticks2">
         <label
           ><input
