@@ -5,7 +5,7 @@ import { isScrewed, mountKind } from '../fitting/mounts'
 import { wayInById } from '../fitting/ways-in'
 import { cableLabels } from '../fitting/pick-list'
 import { movesAbout } from '../job/schema'
-import type { JobDocument } from '../job/schema'
+import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
 import { feedsOf } from '../judge/feeds'
 import { passagesOf } from '../judge/route'
@@ -54,6 +54,7 @@ const REACH_M = 2.5
 
 interface Site {
   doc: JobDocument
+  design: Design
   a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
   building: Building
   labels: Map<string, string>
@@ -62,9 +63,9 @@ interface Site {
 /** @returns every step of the plan shown, those it needs before it; none where nothing is laid out */
 export function stepsOf(doc: JobDocument, a: Site['a']): Step[] {
   if (!a.tree?.nodes.length) return []
-  const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0]!
+  const { design } = a.tree
   const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))
-  const s: Site = { doc, a, building: buildingOf(doc), labels }
+  const s: Site = { doc, design, a, building: buildingOf(doc), labels }
   const drafts = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
   const known = new Set(drafts.map(d => d.id))
   return drafts.map(d => {
@@ -157,8 +158,7 @@ function before({ doc, a }: Site): Draft[] {
 }
 
 /** One step a hole that the plan's way in makes. */
-function holes({ doc, a, building }: Site): Draft[] {
-  const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId)!
+function holes({ doc, design, a, building }: Site): Draft[] {
   return passagesOf({ doc, design, tree: a.tree, lengths: a.lengths, building }).flatMap((p): Draft[] => {
     if (p.at.kind !== 'way in' || !p.at.entry || p.needsMm === null) return []
     const way = wayInById(p.at.entry)

@@ -159,9 +159,9 @@ const blocks = computed(() => {
 const STANDS = { 'done': 'done', 'in coverage': 'while there is coverage', 'ground': 'on the ground, inside', 'up': 'one climb' }
 const listing = ref(false)
 useKeys({
-  Enter: { does: 'done, next', run: () => void finish() },
-  ArrowDown: { does: 'the step after', run: () => (picked.value = steps.value[index.value + 1]?.id ?? picked.value) },
-  ArrowUp: { does: 'the step before', run: () => (picked.value = steps.value[index.value - 1]?.id ?? picked.value) },
+  d: { does: 'done, next', run: () => void finish() },
+  j: { does: 'the step after', run: () => (picked.value = steps.value[index.value + 1]?.id ?? picked.value) },
+  k: { does: 'the step before', run: () => (picked.value = steps.value[index.value - 1]?.id ?? picked.value) },
 })
 </script>
 
