@@ -126,6 +126,8 @@ test('one home, from first reading to handover', async ({ demoPage: page }) => {
 
   // Aim: the ticks first, then a sweep of eight positions
   await page.locator('header.acts').getByRole('button', { name: /Fit/ }).click()
+  await expect(page.locator('[data-test=step-words]')).toContainText('Fetch what needs a network')
+  await page.getByRole('link', { name: 'Aim' }).click()
   for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
   await page.locator('[data-test=ref]').click()
   await page.locator('[data-test=sweep-45]').click()
