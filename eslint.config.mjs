@@ -18,7 +18,7 @@ const IMPURE = {
 /** Inside core a folder uses only those before it. */
 const CORE = [
   ...['geo', 'job', 'radio', 'terrain', 'formats', 'survey', 'site', 'catalogue', 'chain', 'fitting', 'separation'],
-  ...['coverage', 'aim', 'promise', 'judge', 'work', 'drawing', 'report', 'world'],
+  ...['coverage', 'aim', 'promise', 'judge', 'card', 'drawing', 'report', 'world'],
 ]
 const later = (/** @type {number} */ i) => ({
   regex: `^\\.\\./(${CORE.slice(i + 1).join('|')})/`,

@@ -1,7 +1,7 @@
 /** A hundred and twenty steps to be put in order, and the fewest climbs that any order can have. */
 import { seeded } from '../core/random'
-import { orderSteps, climbsOf } from '../core/work/order'
-import type { Orderable } from '../core/work/order'
+import { orderSteps, climbsOf } from '../core/card/order'
+import type { Orderable } from '../core/card/order'
 
 const STEPS = 120
 

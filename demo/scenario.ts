@@ -37,8 +37,14 @@ import { usualFeed } from '../core/judge/feeds'
 import { buildingOf } from '../core/site/building'
 import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
-import { cardOf } from '../core/work/card'
-import type { Step } from '../core/work/steps'
+import { cardOf } from '../core/card/card'
+import { readKey } from '../core/card/dry-run'
+import { asUnit } from '../core/card/fleet'
+import { plannedRows } from '../core/card/list'
+import type { Price } from '../core/card/list'
+import { remapped } from '../core/job/copy'
+import type { DryRead } from '../core/judge/drill'
+import type { Step } from '../core/card/steps'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath, computePaths } from '../core/terrain/path'
@@ -50,6 +56,9 @@ import { predictedRsrp } from '../core/survey/predict'
 import { normals, seeded } from '../core/random'
 import { turn } from '../core/geo/angles'
 import { DEMO_MASTS, CARRIERS } from './masts'
+import { DEMO_DAYS, NO_DAYS } from './days'
+import type { DemoDays } from './days'
+import { demoPrices } from './prices'
 import { demoTile } from './terrain'
 
 export const DEMO = {
@@ -72,6 +81,8 @@ export function countedIds(series: number): () => string {
 }
 
 export interface DemoJob {
+  /** days on site and deliveries, counted from when the demo is loaded */
+  days: DemoDays
   /** days from when the demo is loaded to the next visit; null where none is planned */
   visitInDays: number | null
   jobId: string
@@ -79,6 +90,7 @@ export interface DemoJob {
 }
 
 export interface DemoScenario {
+  prices: Price[]
   masts: Mast[]
   cells: Cell[]
   jobs: DemoJob[]
@@ -275,24 +287,54 @@ class Builder {
     this.apply(changesOf(cure.steps, this.newId))
   }
 
-  /** So many steps of the card done, a quarter of an hour each. */
+  /** So many steps of the card done, a quarter of an hour each; a dry run with what it read. */
   stepsDone(count: number, startUtc: string, by = 'Oren Tibb'): void {
     const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
-    const { steps } = cardOf(this.doc, assess(this.doc, evidence, { atUtc: startUtc }))
-    for (const [i, step] of steps.slice(0, count).entries()) {
+    const a = assess(this.doc, evidence, { atUtc: startUtc })
+    for (const [i, step] of cardOf(this.doc, a).steps.slice(0, count).entries()) {
       const atUtc = new Date(Date.parse(startUtc) + i * 900_000).toISOString()
+      if (step.id === 'dry-run') this.dryRun(a.drill.dryRun, { by, atUtc })
       this.mark(step, { by, atUtc })
+    }
+  }
+
+  private dryRun(reads: readonly DryRead[], said: { by: string; atUtc: string }): void {
+    for (const r of reads) {
+      const value = Math.round(10 * (r.expected + (r.stopWhen === 'under' ? 0.6 : -0.6))) / 10
+      this.add('checks', { kind: 'read', key: readKey(r), done: true, reason: null, stopId: null, about: null, value, ...said })
     }
   }
 
   /** A step that was found not to be as planned. */
   notSo(kind: string, reason: string, atUtc: string): void {
+    const step = this.steps(atUtc).find(s => s.id.startsWith(kind))!
+    this.mark(step, { done: false, reason, by: 'Ila Marrow', atUtc })
+  }
+
+  /** What a step taught whoever did it. */
+  lesson(kind: string, reason: string, atUtc: string): void {
+    const step = this.steps(atUtc).find(s => s.id.startsWith(`${kind}:`))!
+    const said = {
+      kind: 'lesson',
+      key: step.id,
+      done: true,
+      reason,
+      by: 'Oren Tibb',
+      atUtc,
+      stopId: null,
+      about: step.words,
+      value: null,
+    }
+    this.add('checks', said)
+  }
+
+  stepKey(kind: string): string {
+    return this.steps('2026-04-07T12:00:00.000Z').find(s => s.id.startsWith(`${kind}:`))!.id
+  }
+
+  private steps(atUtc: string) {
     const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
-    const { steps } = cardOf(this.doc, assess(this.doc, evidence, { atUtc }))
-    this.mark(
-      steps.find(s => s.id.startsWith(kind))!,
-      { done: false, reason, by: 'Ila Marrow', atUtc },
-    )
+    return cardOf(this.doc, assess(this.doc, evidence, { atUtc })).steps
   }
 
   private mark(step: Step, fields: { by: string; atUtc: string; done?: boolean; reason?: string }): void {
@@ -378,6 +420,7 @@ class Builder {
       bearingDeg: null,
       spotId: null,
       nodeId: null,
+      stepKey: null,
       ...what,
     } satisfies Omit<Photo, 'id'>)
   }
@@ -557,8 +600,78 @@ export function demoScenario(): DemoScenario {
     [ketch, null],
     [hall, 16],
   ] as const
-  return { masts, cells, terrain, jobs: visits.map(([b, visitInDays]) => ({ jobId: b.jobId, document: b.doc, visitInDays })) }
+  const fleet = mailVans(make(112, 'Mail van 1', 46.8712, -41.394, { ...MAIL_VAN }))
+  const documents = [...visits.map(([b, inDays]) => [b.doc, inDays] as const), ...fleet.map(d => [d, null] as const)]
+  const jobs = documents.map(([document, visitInDays]): DemoJob => {
+    const { id, name } = document.jobs[0]!
+    const days = DEMO_DAYS[name]?.(rowsOf(document)) ?? NO_DAYS
+    const first = days.visits.filter(v => v.inDays >= 0 && v.state !== 'done').map(v => v.inDays)
+    return { jobId: id, document, days, visitInDays: visitInDays ?? (first.length ? Math.min(...first) : null) }
+  })
+  return { masts, cells, terrain, jobs, prices: demoPrices(jobs.flatMap(j => rowsOf(j.document))) }
 }
+
+/** Everything that the plan shown takes. */
+function rowsOf(doc: JobDocument) {
+  const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId)
+  return design ? plannedRows(doc, treeOf(doc, design)) : []
+}
+
+const MAIL_VAN = {
+  kind: 'vehicle',
+  customerName: 'Island mail',
+  carrier: 'Tern',
+  agreedDownMbps: 6,
+  agreedUpMbps: 1,
+  sim: { plan: 'Tern data SIM, one a van' },
+  today: 'Scanner drops out beyond the harbour',
+  mayDrill: 'yes',
+} as const
+
+/** Six vans alike: the first is the method, the others are how far the yard has come with them. */
+function mailVans(b: Builder): JobDocument[] {
+  b.read('Table', 'Lee Harbour', 'B20', '2026-04-07T08:20:00.000Z', { interferenceDb: 2, extraDb: -6 })
+  b.speeds('Table', '2026-04-07T08:20:00.000Z', [[4.2, 1.1, 61]])
+  b.fixture('12 V feed', { eastM: 0.6, northM: 1.8, upM: 0.9 }, { name: 'fuse box under the seat' })
+  b.kit('router', 'Lee Harbour', 'B20')
+  b.layOut('router', 'Lee Harbour', {
+    antenna: partOfKind('ant-roof-2', 'antenna')!,
+    box: partOfKind('rtr-mobile-2', 'router')!,
+  })
+  b.wayIn('roof', { name: 'roof gland', behind: 'looked at', behindWhat: 'sheet and foam, no loom', wallMm: 35, openMm: 25 })
+  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
+  b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
+  b.stepsDone(60, '2026-04-07T09:00:00.000Z', 'Oren Tibb')
+  b.lesson('way', 'a loom runs 40 mm behind the second rib: drill between first and second', '2026-04-07T10:40:00.000Z')
+  const box = b.node('router')
+  b.add('labels', { nodeId: box.id, serial: 'MV-D-000117', imei: DEMO_IMEIS[0], mac: '02:00:5E:10:00:01' })
+  b.photo({ caption: 'Gland dry-fitted, arrow forward', bearingDeg: 20, stepKey: b.stepKey('way') }, '2026-04-07T10:45:00.000Z')
+  const method = b.doc
+  const DONE = [60, 60, 9, 0, 0]
+  const units = DONE.map((done, i) => {
+    const newId = countedIds(128 + i)
+    const { document, ids } = remapped(asUnit(method, `Mail van ${i + 2}`), newId)
+    document.jobs[0]!.methodId = b.jobId
+    document.masts = method.masts
+    document.cells = method.cells
+    const marks = method.checks.filter(c => c.kind === 'step').slice(0, done)
+    const key = (k: string) => k.replace(/[0-9a-f-]{36}$/, id => ids.get(id) ?? id)
+    document.checks = marks.map(c => ({ ...c, id: newId(), key: key(c.key), atUtc: minutes(c.atUtc!, 1440 * (i + 1)) }))
+    return document
+  })
+  // The fourth stands with its aerial further aft: a rack is in the way.
+  const [, , fourth] = units as [JobDocument, JobDocument, JobDocument]
+  fourth.nodes = fourth.nodes.map(n => (n.part?.kind === 'antenna' ? { ...n, northM: n.northM - 0.6 } : n))
+  for (const [i, unit] of units.slice(0, 3).entries()) {
+    const router = unit.nodes.find(n => n.designId === unit.jobs[0]!.designId && n.part?.kind === 'router')!
+    const label = { serial: `MV-D-000${118 + i}`, imei: DEMO_IMEIS[i + 1]!, mac: `02:00:5E:10:00:0${i + 2}` }
+    unit.labels = [{ id: countedIds(144 + i)(), nodeId: router.id, ...label }]
+  }
+  return [method, ...units]
+}
+
+/** Of no device: the reporting body 00 that tests use, each with its check digit. */
+const DEMO_IMEIS = ['001017000000102', '001017000000110', '001017000000128', '001017000000136'] as const
 
 /** The croft tried out: one thing changed at a time, then two at once. */
 function setupsCompared(b: Builder): void {

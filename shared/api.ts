@@ -1,6 +1,8 @@
 /** Envelopes that app and server both speak. */
 import type { Cell, Change, JobDocument, Mast } from '../core/job/schema'
 import type { FieldConflict } from '../core/job/changes'
+import type { Lesson, MethodPhoto } from '../core/card/fleet'
+import type { BoardVisit } from '../core/card/visits'
 
 export interface ChangeResult {
   sequence: number
@@ -140,4 +142,33 @@ export interface CrewRecord {
   inside: number
   less: number
   more: number
+}
+
+/** One of a fleet: how far it is, and where it is not as its method. */
+export interface FleetUnit {
+  id: string
+  name: string
+  /** the others were made from it */
+  method: boolean
+  /** steps of its card that are done */
+  done: number
+  state: JobState
+  differences: string[]
+  serials: string[]
+  nextOn: string | null
+}
+
+export interface Fleet {
+  methodId: string
+  /** steps that the method's card has */
+  steps: number
+  units: FleetUnit[]
+  lessons: Lesson[]
+  photos: MethodPhoto[]
+}
+
+/** Visits of a span of days. */
+export interface Board {
+  visits: BoardVisit[]
+  teams: string[]
 }

@@ -13,6 +13,7 @@ const VIEWS: [string, string][] = [
   [LOFT, 'level'],
   [VAN, 'route'],
   [LOFT, 'card'],
+  [LOFT, 'list'],
   [KILN, 'aim'],
   [KILN, 'proof'],
   [KILN, 'handover'],

@@ -8,6 +8,8 @@ export interface PhotoPlace {
   nodeId?: string | null
   at?: { eastM: number; northM: number; upM: number } | null
   bearingDeg?: number | null
+  /** the step of the card at which it was taken */
+  stepKey?: string | null
 }
 
 /** Photographs brought or taken: shrunk on this device, kept on it, and sent when there is a network. */
@@ -16,7 +18,7 @@ export function usePhotos() {
   const busy = ref(false)
   const error = ref('')
 
-  async function add(files: FileList | null, place: PhotoPlace = {}) {
+  async function add(files: Iterable<File> | null, place: PhotoPlace = {}) {
     error.value = ''
     busy.value = true
     try {
@@ -41,6 +43,7 @@ export function usePhotos() {
                 bearingDeg: place.bearingDeg ?? null,
                 spotId: place.spotId ?? null,
                 nodeId: place.nodeId ?? null,
+                stepKey: place.stepKey ?? null,
               },
             },
           ],

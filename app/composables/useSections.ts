@@ -24,6 +24,7 @@ export const SECTIONS: SectionPlace[] = [
   { id: 'level', name: 'Level', act: 'plan' },
   { id: 'route', name: 'Route', act: 'plan' },
   { id: 'card', name: 'Job card', act: 'fit' },
+  { id: 'list', name: 'List', act: 'fit' },
   { id: 'aim', name: 'Aim', act: 'fit' },
   { id: 'proof', name: 'Before and after', act: 'prove' },
   { id: 'handover', name: 'Handover', act: 'keep' },

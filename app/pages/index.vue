@@ -305,6 +305,7 @@ useHead({ title: 'Jobs · Multivox' })
           <span class="soft">{{ session.me.crewName }} · {{ session.me.name }}, {{ session.me.role }}</span>
         </div>
         <nav>
+          <NuxtLink class="press bare" to="/board" data-test="week">the week</NuxtLink>
           <NuxtLink class="press bare" to="/practice" data-test="practice">practice</NuxtLink>
           <NuxtLink class="press bare" to="/crew">crew, masts, terrain</NuxtLink>
           <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">

@@ -33,6 +33,17 @@ export function visitWords(j: Pick<JobListItem, 'nextOn' | 'acts'>, today: strin
   })
 }
 
+/** @returns `Thu 3 Dec`, in the reader's own words */
+export const dayWords = (day: string, locale?: string): string =>
+  new Date(`${day}T12:00:00`).toLocaleDateString(locale, { weekday: 'short', day: 'numeric', month: 'short' })
+
+/** @returns the day so many days after one */
+export function dayAfter(day: string, days: number): string {
+  const at = new Date(`${day}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + days)
+  return at.toISOString().slice(0, 10)
+}
+
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
 
 /** As the server orders them: by the next visit, without one after those, handed over last; of those alike the newest work first. */

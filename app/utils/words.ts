@@ -18,6 +18,11 @@ const FIELDS: Record<string, string> = {
   upMbps: 'upload',
   takenAtUtc: 'time',
   spotId: 'spot',
+  onDay: 'day',
+  startsAt: 'beginning',
+  dueOn: 'delivery day',
+  quoteMarginPercent: 'margin',
+  quoteHours: 'hours quoted',
 }
 const TABLES: Record<TableName, string> = {
   jobs: 'the job itself',
@@ -32,6 +37,10 @@ const TABLES: Record<TableName, string> = {
   floorPlans: 'a floor plan',
   fixtures: 'what stands on the site',
   photos: 'a photograph',
+  labels: 'a label',
+  visits: 'a visit',
+  supplies: 'a line of the list',
+  ownSteps: 'a step by hand',
   spots: 'a spot',
   devices: 'a device',
   sims: 'a SIM',

@@ -11,10 +11,21 @@ import { cablesOf } from './cost'
 import { cutFrom } from './cutting'
 import type { Cutting } from './cutting'
 
-export type PickGroup = 'parts' | 'cable' | 'apart' | 'consumables'
+export const PICK_GROUPS = {
+  parts: 'Parts',
+  cable: 'Cable',
+  apart: 'Not in the box',
+  fixings: 'Mounts, poles, screws',
+  feeds: 'Power',
+  consumables: 'Consumables',
+  own: 'By hand',
+} as const
+export type PickGroup = keyof typeof PICK_GROUPS
 
 export interface PickRow {
   group: PickGroup
+  /** the same in every job: what a price book knows it by */
+  key: string
   name: string
   quantity: number
   /** pieces where empty */
@@ -57,7 +68,14 @@ function parts(tree: Tree): PickRow[] {
   }
   return [...byName.values()]
     .sort((a, b) => ORDER.indexOf(a.at.part.kind) - ORDER.indexOf(b.at.part.kind) || a.at.part.name.localeCompare(b.at.part.name))
-    .map(({ at, count }) => ({ group: 'parts', name: at.part.name, quantity: count, unit: '', note: partNote(at) }))
+    .map(({ at, count }) => ({
+      group: 'parts',
+      key: `part:${at.part.id}`,
+      name: at.part.name,
+      quantity: count,
+      unit: '',
+      note: partNote(at),
+    }))
 }
 
 function partNote({ part }: TreeNode): string {
@@ -95,6 +113,7 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
       for (const [lengthM, n] of counted(cutting.drums.map(d => d.lengthM)))
         rows.push({
           group: 'cable',
+          key: `${cableKey(line)}:drum ${lengthM}`,
           name: `${line.name}, drum of ${num(lengthM)} m`,
           quantity: n,
           unit: '',
@@ -106,6 +125,7 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
       const plugs = 2 * joints.length
       rows.push({
         group: 'cable',
+        key: `${cableKey(line)}:plugs`,
         name: `${line.ends} plugs to crimp on ${line.name}`,
         quantity: plugs + Math.ceil(plugs * SPARE_PLUGS),
         unit: '',
@@ -118,6 +138,7 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
       const stock = line.stockM.some(s => Math.abs(s - lengthM) < 0.01)
       rows.push({
         group: 'cable',
+        key: `${cableKey(line)}:${lengthM}`,
         name: `${line.name}, ${num(lengthM, 1)} m with ${line.ends} plugs`,
         quantity: n,
         unit: '',
@@ -129,6 +150,8 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
 }
 
 const SPARE_PLUGS = 0.1
+/** What every length of a line is known by. */
+export const cableKey = (line: Pick<LinePart, 'id'>): string => `cable:${line.id}`
 
 function counted(values: readonly number[]): [number, number][] {
   const out = new Map<number, number>()
@@ -150,6 +173,7 @@ function fromCatalogue(tree: Tree): PickRow[] {
     }
   return [...out].map(([name, { count, of }]) => ({
     group: 'apart',
+    key: `apart:${name}`,
     name: name.charAt(0).toUpperCase() + name.slice(1),
     quantity: count,
     unit: '',
@@ -180,6 +204,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
   const all: (PickRow | false)[] = [
     wetJoints > 0 && {
       group: 'consumables',
+      key: 'use:tape',
       name: 'Self-amalgamating tape',
       quantity: Math.ceil(wetJoints / OUTDOOR_JOINTS_A_ROLL),
       unit: 'roll',
@@ -187,6 +212,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     metres > 0 && {
       group: 'consumables',
+      key: 'use:clips',
       name: ashore ? 'Cable clips' : 'Adhesive clips and split loom',
       quantity: Math.ceil(metres / CLIP_EVERY_M),
       unit: '',
@@ -194,6 +220,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     masts.length > 0 && {
       group: 'consumables',
+      key: 'use:ties',
       name: 'Cable ties, outdoor',
       quantity: Math.ceil((masts.reduce((m, d) => m + d.node.upM, 0) / TIE_EVERY_M + 10) / TIES_A_BAG),
       unit: 'bag',
@@ -201,6 +228,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     holes > 0 && {
       group: 'consumables',
+      key: 'use:glands',
       name:
         job.kind === 'boat' ? 'Deck glands' : job.kind === 'vehicle' ? 'Grommets and roof glands' : 'Wall bushings with a cover',
       quantity: holes,
@@ -209,6 +237,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     holes > 0 && {
       group: 'consumables',
+      key: 'use:sealant',
       name: job.kind === 'boat' ? 'Butyl sealant, marine' : 'Sealant, outdoor',
       quantity: Math.ceil(holes / HOLES_A_TUBE),
       unit: 'tube',
@@ -216,6 +245,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     cabled.length > 0 && {
       group: 'consumables',
+      key: 'use:labels',
       name: 'Labels for cables',
       quantity: 2 * cabled.length,
       unit: '',
@@ -223,6 +253,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     openOut > 0 && {
       group: 'consumables',
+      key: 'use:terminators',
       name: 'Terminators',
       quantity: openOut,
       unit: '',
@@ -230,6 +261,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     arrestors.length > 0 && {
       group: 'consumables',
+      key: 'use:earth',
       name: 'Earth conductor',
       quantity: Math.ceil(highest + EARTH_SPARE_M),
       unit: 'm',
@@ -237,6 +269,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     },
     arrestors.length > 0 && {
       group: 'consumables',
+      key: 'use:clamps',
       name: 'Earth clamps',
       quantity: arrestors.length + 1,
       unit: '',
@@ -245,6 +278,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     ashore &&
       masts.length > 0 && {
         group: 'consumables',
+        key: 'use:pole',
         name: 'Pole or bracket for the outside antenna',
         quantity: masts.length,
         unit: '',
@@ -252,6 +286,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
       },
     screws > 0 && {
       group: 'consumables',
+      key: 'use:screws',
       name: 'Screws with washers and anchors',
       quantity: screws * 4,
       unit: '',
@@ -261,6 +296,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
       ashore &&
       !tree.nodes.some(n => n.part.apart?.includes('surge protector')) && {
         group: 'consumables',
+        key: 'use:surge',
         name: 'Mains surge protector',
         quantity: boxes,
         unit: '',

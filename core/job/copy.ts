@@ -48,6 +48,9 @@ const LEFT_BEHIND: readonly TableName[] = [
   'landmarks',
   'pictures',
   'photos',
+  'labels',
+  'visits',
+  'supplies',
   'masts',
   'cells',
 ]
@@ -66,6 +69,8 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
     notes: null,
     today: null,
     nextOn: null,
+    methodId: null,
+    quoteHours: null,
     stopId: null,
     designId: j.designId && kept.has(j.designId) ? j.designId : (doc.designs[0]?.id ?? null),
   }))
@@ -88,8 +93,9 @@ const AFTER_ALL = 2_147_483_647
 /**
  * The inserts that make a document anew: named rows before those that name them, what would run in a circle set last.
  * References to rows that are not there are let go.
+ * @param there  ids of rows that the document does not hold and the crew does: its masts
  */
-export function insertsOf(doc: JobDocument, newId: Maker): Change[] {
+export function insertsOf(doc: JobDocument, newId: Maker, there: ReadonlySet<string> = new Set()): Change[] {
   const present = new Map<TableName, Set<string>>(TABLES.map(t => [t, new Set(rowsOf(doc, t).map(r => r.id))]))
   const done = new Set<string>()
   const changes: Change[] = []
@@ -111,7 +117,7 @@ export function insertsOf(doc: JobDocument, newId: Maker): Change[] {
       const set: Record<string, unknown> = {}
       for (const r of references) {
         const named = fields[r.field]
-        if (typeof named !== 'string' || done.has(named)) continue
+        if (typeof named !== 'string' || done.has(named) || there.has(named)) continue
         if (present.get(r.target)!.has(named)) set[r.field] = named
         fields[r.field] = null
       }

@@ -28,6 +28,7 @@ export const REFERENCES: readonly Reference[] = [
   reference('photos', 'stopId', 'stops', 'lets go'),
   reference('photos', 'spotId', 'spots', 'lets go'),
   reference('photos', 'nodeId', 'nodes', 'lets go'),
+  reference('labels', 'nodeId', 'nodes', 'goes too'),
   reference('setups', 'deviceId', 'devices', 'forbids'),
   reference('setups', 'simId', 'sims', 'forbids'),
   reference('setups', 'designId', 'designs', 'lets go'),

@@ -61,6 +61,11 @@ const jobs = {
   stopId: opt(Id),
   /** effective earth radius factor of every path */
   kFactor: Num(0.5, 5),
+  /** the finished job that this one was made from: one of a fleet */
+  methodId: opt(Id),
+  /** of this quote; null takes the crew's margin, and the hours of the card */
+  quoteMarginPercent: opt(Num(0, 500)),
+  quoteHours: opt(Num(0, 2000)),
   ...enough,
 }
 
@@ -228,6 +233,54 @@ const photos = {
   /** what it shows */
   spotId: opt(Id),
   nodeId: opt(Id),
+  /** the step of the card at which it was taken */
+  stepKey: opt(Text(160)),
+}
+
+/** What stands on a box's label, read before it is hidden. */
+const labels = {
+  nodeId: Id,
+  serial: opt(Text(60)),
+  imei: opt(Type.String({ pattern: '^\\d{15}$' })),
+  /** six pairs of hexadecimal digits with colons */
+  mac: opt(Type.String({ pattern: '^[0-9A-F]{2}(:[0-9A-F]{2}){5}$' })),
+}
+
+/** A day or part of one on site. */
+export const WEATHER = ['any', 'dry', 'dry and calm'] as const
+export const VISIT_STATES = ['planned', 'confirmed', 'done', 'called off'] as const
+const visits = {
+  onDay: Day,
+  /** local time of the site */
+  startsAt: Type.String({ pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' }),
+  hours: Num(0.25, 16),
+  /** who goes: a team of the crew, by its name; null while nobody is down for it */
+  team: opt(Text(60, 1)),
+  people: Whole(1, 8),
+  weather: oneOf(...WEATHER),
+  state: oneOf(...VISIT_STATES),
+  note: opt(Text(500)),
+}
+
+/** A line of the list: where its things are; of a line by hand what they are too. */
+export const SUPPLY_STATES = ['to get', 'ordered', 'here', 'packed', 'brought back'] as const
+const supplies = {
+  /** of the computed list; `own:` and an id for a line by hand */
+  key: Text(160, 1),
+  name: opt(Text(160, 1)),
+  quantity: opt(Num(0, 10_000)),
+  state: oneOf(...SUPPLY_STATES),
+  supplier: opt(Text(80)),
+  dueOn: opt(Day),
+}
+
+/** A step that somebody added to the card. */
+const ownSteps = {
+  words: Text(160, 1),
+  stand: oneOf('in coverage', 'ground', 'up'),
+  minutes: Num(1, 960),
+  /** key of the step it comes after; null for whenever there is time */
+  afterKey: opt(Text(160)),
 }
 
 /** Places of a survey walk, in the order they are walked. */
@@ -469,8 +522,8 @@ const steps = {
 }
 
 const checks = {
-  /** a caution ticked, a finding accepted, a step of the card done or not, a fact of a gate */
-  kind: oneOf('tick', 'accept', 'step', 'fact'),
+  /** a caution ticked, a finding accepted, a step done or not, a fact of a gate, a figure of the dry run, what a step taught */
+  kind: oneOf('tick', 'accept', 'step', 'fact', 'read', 'lesson'),
   key: Text(160),
   done: Type.Boolean(),
   reason: opt(Text(500)),
@@ -512,6 +565,10 @@ export const TABLE_FIELDS = {
   isolations,
   // After what they show.
   photos,
+  labels,
+  visits,
+  supplies,
+  ownSteps,
   sweeps,
   steps,
   checks,
@@ -534,6 +591,9 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     sinrEdges: null,
     nextOn: null,
     agreedDrops: null,
+    methodId: null,
+    quoteMarginPercent: null,
+    quoteHours: null,
   },
   sites: {
     headingDeg: null,
@@ -561,6 +621,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     corners: null,
   },
   designs: { plugs: 'factory', reason: null, aimedTiltDeg: null, wayInId: null },
+  photos: { stepKey: null },
   setups: { power: null },
   nodes: { part: null, own: null, fixing: null, feed: null },
   runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
@@ -612,6 +673,10 @@ export type Picture = Row<'pictures'>
 export type FloorPlan = Row<'floorPlans'>
 export type Fixture = Row<'fixtures'>
 export type Photo = Row<'photos'>
+export type Label = Row<'labels'>
+export type Visit = Row<'visits'>
+export type Supply = Row<'supplies'>
+export type OwnStep = Row<'ownSteps'>
 export type Spot = Row<'spots'>
 export type Reading = Row<'readings'>
 export type SpeedRun = Row<'speedRuns'>

@@ -31,7 +31,7 @@ export function digest(text: string): string {
 
 /** @returns the tick that holds now for a caution; null where none was made, or it has lapsed */
 export function standingTick(doc: JobDocument, caution: Pick<Caution, 'key' | 'section'>, atUtc: string): Check | null {
-  const last = lastTick(doc, caution.key)
+  const last = lastCheck(doc, 'tick', caution.key)
   if (!last?.done || !last.atUtc) return null
   const ageH = (Date.parse(atUtc) - Date.parse(last.atUtc)) / 3_600_000
   if (!(ageH >= -0.1 && ageH < TICK_HOLDS_H)) return null
@@ -39,12 +39,11 @@ export function standingTick(doc: JobDocument, caution: Pick<Caution, 'key' | 's
   return last.about === aboutOf(doc, caution.section) ? last : null
 }
 
-/** @returns the tick made last for a caution, lapsed or not */
-export function lastTick(doc: JobDocument, key: string): Check | null {
-  return doc.checks
-    .filter(c => c.kind === 'tick' && c.key === key)
+/** @returns the last word in the log of checks on something, lapsed or not; null where nobody said any */
+export const lastCheck = (doc: Pick<JobDocument, 'checks'>, kind: Check['kind'], key: string): Check | null =>
+  doc.checks
+    .filter(c => c.kind === kind && c.key === key)
     .reduce<Check | null>((a, b) => (!a || (b.atUtc ?? '') >= (a.atUtc ?? '') ? b : a), null)
-}
 
 /** @returns whether every caution that asks for a tick has one that holds */
 export const allTicked = (doc: JobDocument, section: Section, atUtc: string): boolean =>

@@ -1,6 +1,6 @@
 /** Papers of the plan: the pick list, and labels to be cut out and wrapped round both ends of every cable. */
 import { treeOf } from '../chain/tree'
-import { cableLabels, pickList } from '../fitting/pick-list'
+import { cableLabels, PICK_GROUPS, pickList } from '../fitting/pick-list'
 import type { PickGroup } from '../fitting/pick-list'
 import type { Design, JobDocument } from '../job/schema'
 import { holesOf } from '../judge/place'
@@ -9,8 +9,6 @@ import { atPresentStop } from '../survey/place'
 import { length, num } from '../units'
 import type { Units } from '../units'
 import type { Block, Report } from './report'
-
-const GROUPS: Record<PickGroup, string> = { parts: 'Parts', cable: 'Cable', apart: 'Not in the box', consumables: 'Consumables' }
 
 interface Paper {
   document: JobDocument
@@ -24,13 +22,13 @@ export function pickListPaper({ document, design, units, crew }: Paper): Report 
   const tree = treeOf(doc, design)
   const building = buildingOf(doc)
   const list = pickList({ job: doc.jobs[0]!, design, tree, building, holes: holesOf({ tree, building }).length })
-  const blocks: Block[] = (Object.keys(GROUPS) as PickGroup[]).flatMap((group): Block[] => {
+  const blocks: Block[] = (Object.keys(PICK_GROUPS) as PickGroup[]).flatMap((group): Block[] => {
     const rows = list.rows.filter(r => r.group === group)
     if (!rows.length) return []
     return [
       {
         kind: 'table',
-        title: GROUPS[group],
+        title: PICK_GROUPS[group],
         head: ['Number', 'What', 'Note'],
         rows: rows.map(r => [`${num(r.quantity)}${r.unit ? ` ${r.unit}` : ''}`, r.name, r.note]),
       },

@@ -25,6 +25,7 @@ import {
 import type { MastRules } from '../../core/formats/mast-columns'
 import type { Feed, Fixing } from '../../core/job/fixing'
 import type { OwnFigures, Part } from '../../core/job/part'
+import type { Money } from '../../core/card/money'
 import type { Enough, TableName } from '../../core/job/schema'
 import type { JobState } from '../../shared/api'
 
@@ -43,6 +44,8 @@ export const crews = pgTable('crews', {
   carriers: jsonb('carriers').$type<{ name: string; codes: string[] }[]>().notNull().default([]),
   /** what counts as enough where nothing else is said: copied into every new job */
   enough: jsonb('enough').$type<Partial<Enough>>().notNull().default({}),
+  /** currency, hour, margin of its quotes */
+  money: jsonb('money').$type<Partial<Money>>().notNull().default({}),
   demo: boolean('demo').notNull().default(false),
   /** counts the changes of the crew's ground: a device asks what came since the count it holds */
   terrainVersion: integer('terrain_version').notNull().default(0),
@@ -151,6 +154,9 @@ export const jobs = pgTable(
     kFactor: doublePrecision('k_factor')
       .notNull()
       .default(4 / 3),
+    methodId: uuid('method_id'),
+    quoteMarginPercent: doublePrecision('quote_margin_percent'),
+    quoteHours: doublePrecision('quote_hours'),
     needDataDbm: doublePrecision('need_data_dbm'),
     needCallsDbm: doublePrecision('need_calls_dbm'),
     rsrpEdges: jsonb('rsrp_edges').$type<number[]>(),
@@ -171,6 +177,7 @@ export const jobs = pgTable(
   t => [
     primaryKey({ columns: [t.crewId, t.id] }),
     foreignKey({ columns: [t.crewId], foreignColumns: [crews.id] }).onDelete('cascade'),
+    index('jobs_method').on(t.crewId, t.methodId),
     index('jobs_queued').on(t.crewId, t.queued, t.changedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
   ],
 )
@@ -439,8 +446,70 @@ export const photos = pgTable(
     bearingDeg: doublePrecision('bearing_deg'),
     spotId: uuid('spot_id'),
     nodeId: uuid('node_id'),
+    stepKey: text('step_key'),
   },
   t => jobKeys(t as never, 'photos'),
+)
+
+/** Days on site; the board reads them over all jobs. */
+export const visits = pgTable(
+  'visits',
+  {
+    ...ofJob,
+    onDay: date('on_day', { mode: 'string' }).notNull(),
+    startsAt: text('starts_at').notNull(),
+    hours: doublePrecision('hours').notNull(),
+    team: text('team'),
+    people: smallint('people').notNull(),
+    weather: text('weather').notNull(),
+    state: text('state').notNull(),
+    note: text('note'),
+  },
+  t => [...jobKeys(t as never, 'visits'), index('visits_day').on(t.crewId, t.onDay)],
+)
+
+/** Where the things of the list are. */
+export const supplies = pgTable(
+  'supplies',
+  {
+    ...ofJob,
+    key: text('key').notNull(),
+    name: text('name'),
+    quantity: doublePrecision('quantity'),
+    state: text('state').notNull(),
+    supplier: text('supplier'),
+    dueOn: date('due_on', { mode: 'string' }),
+  },
+  t => jobKeys(t as never, 'supplies'),
+)
+
+/** Steps that somebody added to the card. */
+export const ownSteps = pgTable(
+  'own_steps',
+  {
+    ...ofJob,
+    words: text('words').notNull(),
+    stand: text('stand').notNull(),
+    minutes: doublePrecision('minutes').notNull(),
+    afterKey: text('after_key'),
+  },
+  t => jobKeys(t as never, 'own_steps'),
+)
+
+/** What a thing costs the crew, entered once for all its jobs; in the smallest unit of its currency. */
+export const prices = pgTable(
+  'prices',
+  {
+    crewId: uuid('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    key: text('key').notNull(),
+    minor: bigint('minor', { mode: 'number' }),
+    supplier: text('supplier'),
+    leadDays: smallint('lead_days'),
+    inVan: doublePrecision('in_van').notNull().default(0),
+  },
+  t => [primaryKey({ columns: [t.crewId, t.key] }), check('prices_minor', sql`${t.minor} >= 0`)],
 )
 
 export const spots = pgTable(
@@ -1024,6 +1093,19 @@ export const checks = pgTable(
   t => jobKeys(t as never, 'checks'),
 )
 
+/** What stands on the labels of boxes. */
+export const labels = pgTable(
+  'labels',
+  {
+    ...ofJob,
+    nodeId: uuid('node_id').notNull(),
+    serial: text('serial'),
+    imei: text('imei'),
+    mac: text('mac'),
+  },
+  t => [...jobKeys(t as never, 'labels'), inJob('labels', 'nodeId', t, t.nodeId, nodes).onDelete('cascade')],
+)
+
 /** Every change that was taken, or refused, once. A repeat finds itself here and does nothing. */
 export const appliedChanges = pgTable(
   'applied_changes',
@@ -1099,6 +1181,10 @@ export const documentTables = {
   runs,
   isolations,
   photos,
+  labels,
+  visits,
+  supplies,
+  ownSteps,
   sweeps,
   steps,
   checks,

@@ -21,6 +21,12 @@ const LARGEST_UNPACKED = 200_000_000
 const PICTURE = /^pictures\/([0-9a-f-]{36})\.(png|jpg|webp)$/
 const MIMES = { png: 'image/png', jpg: 'image/jpeg', webp: 'image/webp' } as const
 
+interface PictureBytes {
+  id: string
+  mime: string
+  bytes: Uint8Array
+}
+
 const packed = (files: Zippable): Promise<Uint8Array> =>
   new Promise((done, fail) => zip(files, { level: 6 }, (e, data) => (e ? fail(e) : done(data))))
 
@@ -102,7 +108,7 @@ export async function importJob(
     const id = match && ids.get(match[1]!)
     return id ? [{ id, mime: MIMES[match[2] as keyof typeof MIMES], bytes: data }] : []
   })
-  return makeJob(db, who, document, pictures)
+  return makeJob(db, who, document, { pictures })
 }
 
 function parsed(bytes: Uint8Array | undefined, name: string): unknown {
@@ -114,12 +120,15 @@ function parsed(bytes: Uint8Array | undefined, name: string): unknown {
   }
 }
 
-/** Writes a document as a job of the crew: all of it, or nothing. */
+/**
+ * Writes a document as a job of the crew: all of it, or nothing.
+ * @param o  its pictures, and ids of the crew's own masts that it may name
+ */
 export async function makeJob(
   db: Db,
   who: { crewId: string; memberId: string },
   document: JobDocument,
-  pictures: { id: string; mime: string; bytes: Uint8Array }[] = [],
+  { pictures = [], masts }: { pictures?: PictureBytes[]; masts?: ReadonlySet<string> } = {},
 ): Promise<{ jobId: string; name: string }> {
   for (const table of TABLES) {
     const schema = rowSchema(table)
@@ -129,7 +138,7 @@ export async function makeJob(
     }
   }
   const job = document.jobs[0]!
-  const changes = insertsOf(document, uuidv7)
+  const changes = insertsOf(document, uuidv7, masts)
   await db.transaction(async tx => {
     const result = await applyIn(tx, who, job.id, changes)
     const [refused] = result?.rejected ?? []

@@ -1,9 +1,22 @@
 /** Loads the demo crew: masts, terrain, jobs, and members who sign in with one click. */
 import { and, eq } from 'drizzle-orm'
-import { cells, crews, documentTables, jobs, masts, mastSets, members, pictureFiles } from '../database/schema'
+import {
+  cells,
+  crews,
+  documentTables,
+  jobs,
+  masts,
+  mastSets,
+  members,
+  pictureFiles,
+  prices,
+  supplies,
+  visits,
+} from '../database/schema'
 import { connect } from '../utils/db'
 import { TABLES } from '../../core/job/schema'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
+import { DEMO_MONEY } from '../../demo/prices'
 import { demoPhoto } from '../../demo/photos'
 import { demoTile } from '../../demo/terrain'
 import { settleState } from './job-state'
@@ -25,7 +38,9 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
         name: DEMO.crew,
         demo: true,
         carriers: DEMO.carriers.map(c => ({ name: c.name, codes: [...c.codes] })),
+        money: DEMO_MONEY,
       })
+      await tx.insert(prices).values(scenario.prices.map(p => ({ ...p, crewId })))
       await tx.insert(members).values(DEMO.members.map(m => ({ crewId, id: id(), ...m })))
       const setId = id()
       await tx.insert(mastSets).values({
@@ -39,7 +54,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
       const bands = (mastId: string) => [...new Set(scenario.cells.filter(c => c.mastId === mastId).map(c => c.band))].sort()
       await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
       await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
-      for (const { jobId, document, visitInDays } of scenario.jobs) {
+      for (const { jobId, document, visitInDays, days } of scenario.jobs) {
         const { designId, baselineSpotId, stopId, ...job } = document.jobs[0]!
         await tx
           .insert(jobs)
@@ -52,6 +67,13 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
               .insert(documentTables[name] as typeof documentTables.spots)
               .values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
         }
+        const row = () => ({ crewId, jobId, id: id(), version: 1 })
+        if (days.visits.length)
+          await tx.insert(visits).values(days.visits.map(({ inDays, ...v }) => ({ ...v, ...row(), onDay: dayFromNow(inDays)! })))
+        if (days.supplies.length)
+          await tx
+            .insert(supplies)
+            .values(days.supplies.map(({ dueInDays, ...s }) => ({ ...s, ...row(), dueOn: dayFromNow(dueInDays) })))
         await tx
           .update(jobs)
           .set({ designId, baselineSpotId, stopId })

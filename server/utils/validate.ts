@@ -140,3 +140,20 @@ export function queryDay(event: H3Event, field: string): string | null {
   }
   return text
 }
+
+/** Longest span of days that is answered at once. */
+const MOST_DAYS = 400
+const DAY_MS = 86_400_000
+const isoDay = (ms: number): string => new Date(ms).toISOString().slice(0, 10)
+
+/** Two days in the address, `from` and `to`, both with them; without them a week back and two months on. */
+export function queryDays(event: H3Event): { from: string; to: string } {
+  const from = queryDay(event, 'from') ?? isoDay(Date.now() - 7 * DAY_MS)
+  const to = queryDay(event, 'to') ?? isoDay(Date.parse(from) + 67 * DAY_MS)
+  const days = (Date.parse(to) - Date.parse(from)) / DAY_MS
+  if (!(days >= 0 && days <= MOST_DAYS))
+    problem(422, `to must be within ${MOST_DAYS} days after from.`, [
+      { field: 'to', value: to, message: 'is too far, or before from' },
+    ])
+  return { from, to }
+}

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { nowUtc } from '~/replica/clock'
 import { layoutSection } from '#core/drawing/section'
 import { along } from '#core/site/frame'
-import { presentStop } from '#core/survey/place'
 import { num, say } from '#core/units'
-import { cardOf, gateBefore } from '#core/work/card'
-import type { CardStep } from '#core/work/card'
-import type { FactState, GateId } from '#core/work/gates'
-import { soonestByTwo, spanOf } from '#core/work/order'
+import { cardOf, gateBefore } from '#core/card/card'
+import type { CardStep } from '#core/card/card'
+import { mayGoOn, readsBeside } from '#core/card/dry-run'
+import { hoursWords } from '#core/card/visits'
+import { listOf } from '#core/card/list'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
 const store = useJob()
@@ -17,17 +16,32 @@ const { el, width, height } = useWidth()
 const now = useNow({ interval: 15_000 })
 const { once, doing } = useOnce()
 const { add: addPhotos, busy, error: photoError } = usePhotos()
+const { byKey } = usePrices()
+const { next: visit } = useVisits()
+const { fleet } = useFleet()
+const { note } = useChecks()
 const t = (s: string) => say(s, prefs.units)
 
-const card = computed(() => cardOf(store.here!, store.result!))
+const lines = computed(() => listOf(store.here!, store.result!.tree, byKey.value))
+const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
+const card = computed(() => cardOf(store.here!, store.result!, { lines: lines.value, onDay: onDay.value }))
 const steps = computed(() => card.value.steps)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))
 const gate = computed(() => (step.value ? gateBefore(store.doc!, step.value, steps.value, now.value.toISOString()) : null))
 const waitsFor = computed(() => (step.value?.needs ?? []).flatMap(id => steps.value.find(s => s.id === id && !s.done) ?? []))
-const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done) ?? null)
-const ready = computed(() => !!step.value && !step.value.done && !waitsFor.value.length && (gate.value?.open ?? true))
+const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done && !s.waits) ?? null)
+/** what the dry run says against going on; it is done once something was read and nothing of it stops */
+const dryTrouble = computed(() => {
+  if (step.value?.id !== 'dry-run') return ''
+  const reads = readsBeside(store.doc!, store.result!.drill.dryRun).filter(r => r.value !== null)
+  if (!reads.length) return 'Read at least one of these figures.'
+  return mayGoOn(reads) ? '' : 'What was read stops here: find out, or change the plan.'
+})
+const ready = computed(
+  () => !!step.value && !step.value.done && !waitsFor.value.length && (gate.value?.open ?? true) && !dryTrouble.value,
+)
 /** steps on one climb: what is up beside each other */
 const onClimb = computed(() => {
   if (step.value?.stand !== 'up') return 0
@@ -38,37 +52,13 @@ const onClimb = computed(() => {
   while (up(to + 1)) to++
   return to - from + 1
 })
-const TITLES: Record<GateId, string> = {
-  climb: 'No climbing until these are true now',
-  drill: 'No hole until these are true now',
-  raise: 'Nothing is raised until these are true now',
-  energise: 'No power until these are true now',
-  transmit: 'Nothing transmits until these are true now',
-}
+/** how many steps something late holds up */
+const heldUp = computed(() => steps.value.filter(s => s.waits).length)
 const spell = (minutes: number) =>
   minutes < 60 ? `${num(minutes)} min` : `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`
 
-const mark = (s: CardStep, fields: { done: boolean; reason?: string | null }, label: string) =>
-  store.commit(
-    [
-      {
-        table: 'checks',
-        op: 'insert',
-        fields: {
-          kind: 'step',
-          key: s.id,
-          reason: null,
-          by: session.me!.name,
-          atUtc: nowUtc(),
-          stopId: presentStop(store.doc!)?.id ?? null,
-          about: s.about,
-          value: null,
-          ...fields,
-        },
-      },
-    ],
-    label,
-  )
+const mark = (s: CardStep, said: { done: boolean; reason?: string | null }, label: string) =>
+  note({ kind: 'step', key: s.id, about: s.about, ...said }, label)
 const finish = () =>
   once(async () => {
     if (!step.value || !ready.value) return
@@ -86,45 +76,30 @@ const refuse = () =>
     why.value = ''
     picked.value = null
   })
-const fact = (f: FactState, done: boolean, value: number | null = null) =>
-  store.commit(
-    [
-      {
-        table: 'checks',
-        op: 'insert',
-        fields: {
-          kind: 'fact',
-          key: f.fact.key,
-          done,
-          reason: null,
-          by: session.me!.name,
-          atUtc: nowUtc(),
-          stopId: presentStop(store.doc!)?.id ?? null,
-          about: null,
-          value,
-        },
-      },
-    ],
-    'what is true now',
-  )
-const tell = (f: FactState) => once(() => fact(f, !f.stands)).then(() => (now.value = new Date()))
-const measure = (f: FactState) => async (v: number | null) => {
-  const troubles = await fact(f, v !== null, v)
-  now.value = new Date()
-  return troubles
-}
-const saidBy = (f: FactState): string => {
-  if (f.known !== null) return f.known
-  if (!f.said?.atUtc || !f.said.done) return ''
-  const at = new Date(f.said.atUtc).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
-  return f.lapsed ? `${at}: lapsed, say it again` : `${f.said.by}, ${at}`
-}
+const dropOwn = (s: CardStep) =>
+  once(async () => {
+    await store.commit([{ table: 'ownSteps', op: 'delete', rowId: s.id.slice('own:'.length) }], 'a step by hand taken away')
+    picked.value = null
+  })
+
+/** A label is covered first; everything else is kept at once. */
+const labelled = ref<File | null>(null)
+const labelling = ref(false)
 function shoot(e: Event) {
   const input = e.target as HTMLInputElement
+  const [file] = input.files ?? []
   const s = step.value
-  const node = s && store.doc!.nodes.find(n => s.id.endsWith(n.id))
-  void addPhotos(input.files, { nodeId: node?.id, at: node ? null : (s?.at ?? null) }).then(() => (input.value = ''))
+  input.value = ''
+  if (!file || !s) return
+  if (s.photo?.includes('label')) {
+    labelled.value = file
+    labelling.value = true
+    return
+  }
+  const node = store.doc!.nodes.find(n => s.id.endsWith(n.id))
+  void addPhotos([file], { nodeId: node?.id, at: node ? null : s.at, stepKey: s.id })
 }
+const photos = computed(() => store.doc!.photos.filter(p => step.value && p.stepKey === step.value.id))
 
 const view = computed(() =>
   width.value && height.value
@@ -145,23 +120,13 @@ const ring = computed(() => {
   const at = step.value?.at
   return v && at ? { x: v.toX(along(store.site!, at, v.sign)), y: v.toY(at.upM) } : null
 })
-/** the open steps by where one stands: a climb is one block */
-const blocks = computed(() => {
-  const out: { stand: CardStep['stand'] | 'done'; steps: CardStep[] }[] = []
-  for (const s of steps.value) {
-    const stand = s.done ? 'done' : s.stand
-    const last = out.at(-1)
-    if (last?.stand === stand) last.steps.push(s)
-    else out.push({ stand, steps: [s] })
-  }
-  return out
-})
-const STANDS = { 'done': 'done', 'in coverage': 'while there is coverage', 'ground': 'on the ground, inside', 'up': 'one climb' }
 const listing = ref(false)
+const days = ref(false)
 useKeys({
   d: { does: 'done, next', run: () => void finish() },
   j: { does: 'the step after', run: () => (picked.value = steps.value[index.value + 1]?.id ?? picked.value) },
   k: { does: 'the step before', run: () => (picked.value = steps.value[index.value - 1]?.id ?? picked.value) },
+  v: { does: 'days on site', run: () => (days.value = true) },
 })
 </script>
 
@@ -172,42 +137,34 @@ useKeys({
       <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
     <template v-else>
+      <DayStrip class="strip" :steps="steps" :visit="visit" :step-id="step?.id ?? null" @pick="id => (picked = id)" />
       <nav class="list" :class="{ listing }" aria-label="All steps">
-        <section v-for="(b, i) in blocks" :key="i">
-          <h3>
-            {{ STANDS[b.stand] }}<span class="soft">{{ b.stand === 'up' ? ` · ${b.steps.length} steps` : '' }}</span>
-          </h3>
-          <ol>
-            <li v-for="s in b.steps" :key="s.id">
-              <button
-                type="button"
-                :class="{ on: s.id === step?.id, done: s.done, stopped: s.notSo }"
-                :data-test="`step-${s.id.split(':')[0]}`"
-                @click="((picked = s.id), (listing = false))"
-              >
-                <i aria-hidden="true">{{ s.done ? '✓' : s.notSo ? '!' : '' }}</i><span
-                  >{{ t(s.words) }}<small v-if="s.changed" class="error">the plan changed since</small
-                  ><small v-if="s.notSo" class="error">{{ s.notSo }}</small></span
-                >
-                <span class="fig soft">{{ s.done ? '' : `${num(spanOf(s.minutes).likely)} min` }}</span>
-              </button>
-            </li>
-          </ol>
-        </section>
+        <p class="when">
+          <button type="button" class="plain" data-test="days" @click="days = true">
+            {{
+              visit
+                ? `${dayWords(visit.onDay)}, ${hoursWords(visit)}${visit.team ? `, ${visit.team}` : ''}`
+                : 'no day on site yet'
+            }}
+          </button>
+          <NuxtLink v-if="fleet" :to="`/fleet/${store.id}`" data-test="fleet">fleet of {{ fleet.units.length }}</NuxtLink>
+          <NuxtLink v-else-if="session.mayEdit" :to="`/fleet/${store.id}`" class="soft">more like it</NuxtLink>
+        </p>
+        <StepList :steps="steps" :step-id="step?.id ?? null" @pick="id => ((picked = id), (listing = false))" />
       </nav>
       <article v-if="step" class="card" :class="{ listing }" :data-step="step.id" aria-live="polite">
         <div class="bar" aria-hidden="true">
-          <i v-for="s in steps" :key="s.id" :class="{ done: s.done, here: s.id === step.id, stopped: s.notSo }" />
+          <i
+            v-for="s in steps"
+            :key="s.id"
+            :class="{ done: s.done, here: s.id === step.id, stopped: s.notSo, waits: s.waits && !s.done }"
+          />
         </div>
         <p class="row soft">
           <button type="button" class="link" data-test="all-steps" @click="listing = !listing">
             step {{ index + 1 }} of {{ steps.length }}</button
           ><span v-if="onClimb > 1"> · one climb, {{ onClimb }} steps on it</span>
-          <b class="fig left" data-test="time-left"
-            >{{ spell(card.left.likely) }} ± {{ num(card.left.sigma) }} left{{
-              step.people === 2 || onClimb ? `, two: ${spell(soonestByTwo(steps.filter(s => !s.done)))} at best` : ''
-            }}</b
-          >
+          <b class="fig left" data-test="time-left">{{ spell(card.left.likely) }} ± {{ num(card.left.sigma) }} left</b>
         </p>
         <h1 data-test="step-words">{{ t(step.words) }}</h1>
         <div ref="el" class="picture">
@@ -226,34 +183,10 @@ useKeys({
           /></label>
         </div>
         <p v-if="photoError" class="error" role="alert">{{ photoError }}</p>
-        <section v-if="gate" class="gate" :class="{ open: gate.open }" data-test="gate">
-          <h2>{{ gate.open ? 'Go: all of it is true now' : TITLES[gate.gate] }}</h2>
-          <div v-for="f in gate.facts" :key="f.fact.key" class="fact" :class="{ stands: f.stands }">
-            <template v-if="f.fact.figure">
-              <span>{{ f.fact.words }}</span>
-              <MvNumber
-                :label="f.fact.key"
-                :value="f.lapsed || !f.said?.done ? null : (f.said.value ?? null)"
-                :unit="f.fact.figure.unit"
-                :low="0"
-                :high="1000"
-                :decimals="1"
-                :save="measure(f)"
-                :data-test="`fact-${f.fact.key}`"
-              />
-            </template>
-            <label v-else
-              ><input
-                type="checkbox"
-                :checked="f.stands"
-                :disabled="!session.mayEdit || f.known !== null || doing"
-                :data-test="`fact-${f.fact.key}`"
-                @change="tell(f)"
-              /><span>{{ f.fact.words }}</span></label
-            >
-            <small :class="f.stop ? 'error' : 'soft'">{{ f.stop ?? saidBy(f) }}</small>
-          </div>
-        </section>
+        <div v-if="photos.length" class="photos"><PhotoThumb v-for="p in photos" :key="p.id" :photo="p" /></div>
+        <GateBox v-if="gate" :gate="gate" @said="now = new Date()" />
+        <DryRunReads v-if="step.id === 'dry-run' && !step.done" />
+        <p v-if="dryTrouble && !step.done" class="waits" data-test="dry-trouble">{{ dryTrouble }}</p>
         <p v-if="waitsFor.length" class="waits">
           After: <span v-for="(w, i) in waitsFor.slice(0, 3)" :key="w.id">{{ i ? ', ' : '' }}{{ t(w.words) }}</span
           >{{ waitsFor.length > 3 ? ` and ${waitsFor.length - 3} more` : '' }}.
@@ -265,7 +198,7 @@ useKeys({
           </template>
           <dt>then</dt>
           <dd>{{ t(step.then) }}</dd>
-          <template v-if="step.figure">
+          <template v-if="step.figure && step.id !== 'dry-run'">
             <dt>figure</dt>
             <dd>
               <b>{{ t(step.figure) }}</b>
@@ -283,11 +216,19 @@ useKeys({
             <dt>weather</dt>
             <dd>dry</dd>
           </template>
+          <template v-if="step.waits">
+            <dt>late</dt>
+            <dd class="error" data-test="late">
+              {{ step.waits.line.name }}, {{ step.waits.line.dueOn ? dayWords(step.waits.line.dueOn) : 'no day known' }}:
+              {{ heldUp === 1 ? 'this step waits' : `${heldUp} steps wait` }}
+            </dd>
+          </template>
           <template v-if="following">
             <dt class="soft">next</dt>
             <dd class="soft">{{ t(following.words) }}</dd>
           </template>
         </dl>
+        <StepTaught :key="step.id" :step="step" :fleet="fleet" />
         <p v-if="step.done" class="soft" data-test="done-by">
           Done by {{ step.mark?.by }}, {{ dayAndTime(step.mark!.atUtc!) }}.
           <span v-if="step.changed" class="error">The plan has changed since: look at it again.</span>
@@ -312,10 +253,13 @@ useKeys({
               it is so now
             </button>
             <button v-else type="button" class="press" data-test="not-so" @click="refusing = !refusing">not so</button>
+            <button v-if="step.own" type="button" class="press" :disabled="doing" @click="dropOwn(step)">take it away</button>
           </template>
         </div>
         <p class="soft">Local rules and licensed people decide; this card does not replace them.</p>
       </article>
+      <LabelSheet v-if="step" v-model="labelling" :file="labelled" :step="step" />
+      <VisitSheet v-model="days" :card="card" :lines="lines" />
     </template>
   </div>
 </template>
@@ -325,62 +269,30 @@ useKeys({
   height: 100%;
   display: grid;
   grid-template-columns: minmax(300px, 420px) minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
+}
+.strip {
+  grid-column: 1 / -1;
+}
+.when {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: baseline;
+}
+.when a {
+  color: var(--mv-computed);
+}
+.photos {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  margin: 8px 0;
 }
 .list {
   overflow: auto;
   border-right: 1px solid var(--mv-line);
   padding: 12px 20px;
-}
-.list h3 {
-  font-size: 13px;
-  font-weight: 600;
-  margin: 10px 0 4px;
-}
-.list ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.list button {
-  width: 100%;
-  display: grid;
-  grid-template-columns: 18px 1fr auto;
-  gap: 6px;
-  text-align: left;
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--mv-line);
-  padding: 6px 4px;
-  color: var(--mv-ink);
-  cursor: pointer;
-}
-.list button.on {
-  background: var(--mv-ink);
-  color: var(--mv-sheet);
-}
-.list button.on .soft,
-.list button.on .error {
-  color: inherit;
-}
-.list button.done {
-  color: var(--mv-soft);
-}
-.list button.done.on {
-  color: var(--mv-sheet);
-}
-.list i {
-  font-style: normal;
-  font-weight: 700;
-  color: var(--mv-met);
-}
-.list .stopped i {
-  color: var(--mv-short);
-}
-.list .on i {
-  color: inherit;
-}
-.list small {
-  display: block;
 }
 .card {
   overflow: auto;
@@ -401,6 +313,9 @@ useKeys({
 }
 .bar .stopped {
   background: var(--mv-short);
+}
+.bar .waits {
+  background: var(--mv-agreed);
 }
 .bar .here {
   background: var(--mv-ink);
@@ -453,46 +368,6 @@ h1 {
 }
 .shoot:focus-within {
   outline: 2px solid var(--mv-computed);
-}
-.gate {
-  border: 2px solid var(--mv-short);
-  background: var(--mv-sheet);
-  padding: 10px 14px;
-  margin: 12px 0;
-}
-.gate h2 {
-  color: var(--mv-short);
-  font-size: 16px;
-}
-.gate.open {
-  border-color: var(--mv-met);
-}
-.gate.open h2 {
-  color: var(--mv-met);
-}
-.fact {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 4px 12px;
-  align-items: center;
-  padding: 5px 0;
-}
-.fact label {
-  display: flex;
-  gap: 10px;
-  align-items: flex-start;
-}
-.fact:not(.stands) label {
-  font-weight: 600;
-}
-.fact input[type='checkbox'] {
-  width: 22px;
-  height: 22px;
-  flex: none;
-}
-.fact > .v-input,
-.fact :deep(.v-input) {
-  max-width: 150px;
 }
 .waits {
   border-left: 4px solid var(--mv-agreed);
@@ -553,10 +428,6 @@ dd {
   .list.listing {
     display: block;
   }
-  .list button {
-    min-height: 56px;
-    align-items: center;
-  }
   .card {
     padding: 12px 14px 24px;
     overflow: visible;
@@ -572,14 +443,6 @@ dd {
   }
   .picture {
     height: 190px;
-  }
-  .fact label {
-    min-height: 56px;
-    align-items: center;
-  }
-  .fact input[type='checkbox'] {
-    width: 28px;
-    height: 28px;
   }
   .does {
     position: sticky;

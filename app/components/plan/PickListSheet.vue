@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { cableLabels, labelsCsv, pickList, pickListCsv } from '#core/fitting/pick-list'
+import { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from '#core/fitting/pick-list'
 import type { PickGroup } from '#core/fitting/pick-list'
 import { holesOf } from '#core/judge/place'
 import { buildingOf } from '#core/site/building'
@@ -23,10 +23,9 @@ const list = computed(() =>
   }),
 )
 const labels = computed(() => cableLabels(tree.value, design.value.name))
-const GROUPS: Record<PickGroup, string> = { parts: 'Parts', cable: 'Cable', apart: 'Not in the box', consumables: 'Consumables' }
 const groups = computed(() =>
-  (Object.keys(GROUPS) as PickGroup[])
-    .map(g => ({ id: g, name: GROUPS[g], rows: list.value.rows.filter(r => r.group === g) }))
+  (Object.keys(PICK_GROUPS) as PickGroup[])
+    .map(g => ({ id: g, name: PICK_GROUPS[g], rows: list.value.rows.filter(r => r.group === g) }))
     .filter(g => g.rows.length),
 )
 const setPlugs = (plugs: 'factory' | 'crimped') =>

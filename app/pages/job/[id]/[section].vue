@@ -21,6 +21,7 @@ const SCREENS = {
   level: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
   route: defineAsyncComponent(() => import('~/components/plan/RouteSection.vue')),
   card: defineAsyncComponent(() => import('~/components/fit/CardSection.vue')),
+  list: defineAsyncComponent(() => import('~/components/fit/ListSection.vue')),
   aim: defineAsyncComponent(() => import('~/components/fit/AimSection.vue')),
   proof: defineAsyncComponent(() => import('~/components/prove/ProofSection.vue')),
   handover: defineAsyncComponent(() => import('~/components/keep/HandoverSection.vue')),

@@ -1,6 +1,10 @@
 /** The card: the plan's steps in their order, what of them is done, the next one with its gate, how long is left. */
 import type { Check, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
+import { lastCheck } from '../judge/ticks'
+import { waitingOn } from './late'
+import type { Waiting } from './late'
+import type { ListLine } from './list'
 import { gateState } from './gates'
 import type { GateState, Known } from './gates'
 import { byOne, climbsOf, orderSteps } from './order'
@@ -16,8 +20,8 @@ export interface CardStep extends Step {
   changed: boolean
   /** somebody said that it is not so, and why */
   notSo: string | null
-  /** the gate before it, as it stands now; null where there is none, and of a step that is done */
-  gate: Step['gate']
+  /** a thing it takes is not there that day; null where nothing holds it up */
+  waits: Waiting | null
 }
 
 export interface Card {
@@ -28,14 +32,19 @@ export interface Card {
   climbsLeft: number
 }
 
-const lastMark = (doc: Pick<JobDocument, 'checks'>, id: string): Check | null =>
-  doc.checks
-    .filter(c => c.kind === 'step' && c.key === id)
-    .reduce<Check | null>((a, b) => (!a || (b.atUtc ?? '') >= (a.atUtc ?? '') ? b : a), null)
+/** The list as it stands, and the day on which somebody is there. */
+export interface Supplied {
+  lines: readonly ListLine[]
+  onDay: string
+}
 
-export function cardOf(doc: JobDocument, a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>): Card {
-  const marked = stepsOf(doc, a).map((step): CardStep => {
-    const mark = lastMark(doc, step.id)
+export function cardOf(
+  doc: JobDocument,
+  a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>,
+  { lines, onDay }: Supplied = { lines: [], onDay: '' },
+): Card {
+  const said = stepsOf(doc, a).map(step => {
+    const mark = lastCheck(doc, 'step', step.id)
     const done = mark?.done ?? false
     return {
       ...step,
@@ -45,12 +54,14 @@ export function cardOf(doc: JobDocument, a: Pick<Assessment, 'tree' | 'lengths' 
       notSo: !done && mark?.reason ? mark.reason : null,
     }
   })
+  const waiting = waitingOn(said, lines, onDay)
+  const marked = said.map((s): CardStep => ({ ...s, waits: waiting.get(s.id) ?? null }))
   const done = marked.filter(s => s.done).sort((x, y) => (x.mark!.atUtc ?? '').localeCompare(y.mark!.atUtc ?? ''))
   const open = orderSteps(marked.filter(s => !s.done))
   return {
     steps: [...done, ...open],
     // What somebody found not to be so waits until it is looked at again; what needs it waits with it.
-    next: open.find(s => !s.notSo && s.needs.every(n => marked.find(m => m.id === n)!.done)) ?? null,
+    next: open.find(s => !s.notSo && !s.waits && s.needs.every(n => marked.find(m => m.id === n)!.done)) ?? null,
     left: byOne(open),
     climbsLeft: climbsOf(open),
   }
@@ -58,6 +69,7 @@ export function cardOf(doc: JobDocument, a: Pick<Assessment, 'tree' | 'lengths' 
 
 /** What the job itself knows of the facts before a step. */
 export function knownFor(doc: JobDocument, step: Pick<Step, 'id'>, steps: readonly Pick<CardStep, 'id' | 'done'>[]): Known {
+  const dryRun = steps.find(s => s.id === 'dry-run')
   const [kind, id] = step.id.split(':')
   const way = kind === 'way' ? doc.fixtures.find(f => f.id === id) : undefined
   const fixing = doc.nodes.find(n => n.id === id)?.fixing
@@ -65,7 +77,7 @@ export function knownFor(doc: JobDocument, step: Pick<Step, 'id'>, steps: readon
     assembledM: (fixing?.sections ?? []).reduce((s, x) => s + x.lengthM, 0),
     behind: way?.behind ? `${way.behind}${way.behindWhat ? `: ${way.behindWhat}` : ''}` : null,
     mayDrill: doc.jobs[0]!.mayDrill === 'yes',
-    dryRunDone: steps.some(s => s.id === 'dry-run' && s.done),
+    dryRun: !dryRun ? 'none' : dryRun.done ? 'done' : 'open',
   }
 }
 

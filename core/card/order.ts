@@ -1,9 +1,11 @@
 /** The order of steps: feasible first, then fewest climbs; and how long the day is. */
 import { DirectedGraph } from 'graphology'
-import { hasCycle, topologicalGenerations } from 'graphology-dag'
+import { hasCycle } from 'graphology-dag'
 import type { Step } from './steps'
 
 export type Orderable = Pick<Step, 'id' | 'stand' | 'needs' | 'minutes'>
+
+export type Crewed = Orderable & Pick<Step, 'people'>
 
 /** @throws RangeError where steps wait for each other in a circle, or two have one id */
 export function graphOf<T extends Orderable>(steps: readonly T[]): DirectedGraph<{ step: T }> {
@@ -70,16 +72,4 @@ export const spanOf = ([a, m, b]: Step['minutes']): Span => ({ likely: (a + 4 * 
 export function byOne(steps: readonly Pick<Orderable, 'minutes'>[]): Span {
   const spans = steps.map(s => spanOf(s.minutes))
   return { likely: spans.reduce((t, s) => t + s.likely, 0), sigma: Math.hypot(...spans.map(s => s.sigma)) }
-}
-
-/** The soonest that two can be through: half of all work, or the longest chain of steps that wait for each other. @returns minutes */
-export function soonestByTwo(steps: readonly (Orderable & Pick<Step, 'people'>)[]): number {
-  const graph = graphOf(steps)
-  const ends = new Map<string, number>()
-  for (const id of topologicalGenerations(graph).flat()) {
-    const before = graph.inNeighbors(id).map(n => ends.get(n)!)
-    ends.set(id, Math.max(0, ...before) + spanOf(graph.getNodeAttribute(id, 'step').minutes).likely)
-  }
-  const work = steps.reduce((t, s) => t + s.people * spanOf(s.minutes).likely, 0)
-  return Math.max(work / 2, ...ends.values(), 0)
 }

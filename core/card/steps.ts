@@ -3,7 +3,8 @@ import type { Joint, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
 import { isScrewed, mountKind } from '../fitting/mounts'
 import { wayInById } from '../fitting/ways-in'
-import { cableLabels } from '../fitting/pick-list'
+import { cableKey, cableLabels } from '../fitting/pick-list'
+import type { LinePart, Part } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
@@ -43,11 +44,16 @@ export interface Step {
   dry: boolean
   /** steps that come before it */
   needs: string[]
+  /** keys of the list without which it cannot be done */
+  takes: string[]
+  /** somebody added it */
+  own: boolean
   /** a short sum of all of it: a step that was done is held against it */
   about: string
 }
 
-type Draft = Omit<Step, 'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate' | 'people' | 'dry'> & Partial<Step>
+type Draft = Omit<Step, 'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate' | 'people' | 'dry' | 'takes' | 'own'> &
+  Partial<Step>
 
 /** Over this a person climbs, m. @source common practice (no source) */
 const REACH_M = 2.5
@@ -66,7 +72,8 @@ export function stepsOf(doc: JobDocument, a: Site['a']): Step[] {
   const { design } = a.tree
   const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))
   const s: Site = { doc, design, a, building: buildingOf(doc), labels }
-  const drafts = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
+  const planned = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
+  const drafts = [...planned, ...byHand(doc)]
   const known = new Set(drafts.map(d => d.id))
   return drafts.map(d => {
     const step = {
@@ -77,6 +84,8 @@ export function stepsOf(doc: JobDocument, a: Site['a']): Step[] {
       gate: null,
       people: 1 as const,
       dry: false,
+      takes: [],
+      own: false,
       ...d,
       needs: d.needs.filter(n => known.has(n)),
     }
@@ -87,8 +96,28 @@ export function stepsOf(doc: JobDocument, a: Site['a']): Step[] {
   })
 }
 
+/** What somebody added: after the step it was put behind, or whenever there is time. */
+function byHand({ ownSteps }: JobDocument): Draft[] {
+  return ownSteps.map(o => ({
+    id: `own:${o.id}`,
+    words: o.words,
+    stand: o.stand,
+    at: null,
+    then: 'Added by hand.',
+    gate: o.stand === 'up' ? 'climb' : null,
+    minutes: [o.minutes * 0.6, o.minutes, o.minutes * 2],
+    // Behind a step by hand that is older alone: two cannot wait for each other.
+    needs: o.afterKey && (!o.afterKey.startsWith('own:') || o.afterKey < `own:${o.id}`) ? [o.afterKey] : [],
+    own: true,
+  }))
+}
+
+const partKey = (n: TreeNode): string => `part:${n.part.id}`
 const isUp = (p: Point, b: Building): boolean => p.upM > REACH_M && !inside(b, p)
 const nameOf = (n: TreeNode): string => n.part.name
+
+/** Parts without which a dry run says nothing. */
+const TRIED: ReadonlySet<Part['kind']> = new Set(['antenna', 'amplifier', 'router'])
 
 /** In coverage, and on the ground, before anything is fixed. */
 function before({ doc, a }: Site): Draft[] {
@@ -133,6 +162,7 @@ function before({ doc, a }: Site): Draft[] {
       stand: 'ground',
       at: null,
       parts: a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf),
+      takes: a.tree!.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
       tools: ['window lead', 'phone'],
       then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',
       figure: a.drill.dryRun
@@ -190,6 +220,7 @@ function holes({ doc, design, a, building }: Site): Draft[] {
         then: `${way.how}`,
         figure: `${num(p.needsMm, 1)} mm, falls outward${p.at.wallMm === null ? '' : ` through ${num(p.at.wallMm)} mm`}`,
         photo: 'both sides before the cover',
+        takes: ['use:glands', 'use:sealant'],
         gate: 'drill',
         minutes: [10, 20, 60],
         dry: true,
@@ -216,6 +247,7 @@ function masts({ a, building }: Site): Draft[] {
         at: null,
         parts: [nameOf(at), ...(overM ? [`pole ${mToken(overM)}`] : [])],
         tools: ['spanners'],
+        takes: [partKey(at)],
         then: 'Cable on and its plug sealed, weight tied to the pole, all finger-tight; drain hole down, arrow forward.',
         photo: 'its label and its polarisation mark',
         minutes: [10, 20, 40],
@@ -228,6 +260,7 @@ function masts({ a, building }: Site): Draft[] {
         at: node,
         parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],
         tools: kind ? kind.tools.split(', ') : ['level', 'spanners'],
+        takes: fixing ? [`mount:${fixing.mount}`, ...(screws ? ['screw'] : []), ...(overM ? ['pole'] : [])] : ['use:pole'],
         then: kind?.how ?? 'As its maker says; plumb.',
         gate: up ? 'climb' : null,
         minutes: [15, 30, 75],
@@ -270,6 +303,7 @@ function inner({ doc, a, building }: Site): Draft[] {
       stand: up ? 'up' : 'ground',
       at: n.node,
       parts: [nameOf(n)],
+      takes: [partKey(n)],
       tools: ['drill', 'screwdriver', 'level'],
       then:
         n.part.kind === 'arrestor'
@@ -297,7 +331,11 @@ function nearWords({ spots }: JobDocument, at: Point): string {
 /** What hangs in a room is no further over or under a place in it, m. */
 const STOREY_M = 3
 
-function cables({ doc, a, building, labels }: Site): Draft[] {
+/** A length bought with its plugs on, or any drum of that line. */
+const cableTaken = (line: LinePart, lengthM: number, plugs: Design['plugs']): string =>
+  plugs === 'crimped' ? cableKey(line) : `${cableKey(line)}:${lengthM}`
+
+function cables({ doc, design, a, building, labels }: Site): Draft[] {
   const ways = doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`)
   const order = pullingOrder(a.lengths)
   const pulls = order.map((c, i): Draft => {
@@ -311,6 +349,7 @@ function cables({ doc, a, building, labels }: Site): Draft[] {
       stand: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'up' : 'ground',
       at: from.node,
       parts: [`${joint.line?.name ?? 'cable'}, ${mToken(joint.run.lengthM)}`],
+      takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
       tools: ['draw line', 'tape', 'clips'],
       then: `From ${nameOf(from)}, plug taped; ${code} on both ends; drip loop below the way in; ends stay free until both are done.`,
       figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
@@ -336,6 +375,7 @@ function earths({ doc, a, building }: Site): Draft[] {
     stand: isUp(p.arrestor.node, building) ? 'up' : 'ground',
     at: p.arrestor.node,
     parts: [`solid copper, ${mToken(p.way.lengthM)}`, 'clamps'],
+    takes: ['use:earth', 'use:clamps'],
     then: 'Short and straight, wide bends. The bond to the building’s earthing is a licensed electrician’s.',
     figure: `${mToken(p.way.lengthM)}, ${p.way.bends === 1 ? 'one bend' : `${p.way.bends} bends`}`,
     photo: 'both ends of the conductor',
@@ -373,6 +413,7 @@ function after(s: Site): Draft[] {
       stand: 'ground',
       at: f.at.node,
       parts: f.wire ? [f.wire.words, ...(f.fuseA === null ? [] : [`fuse ${num(f.fuseA, f.fuseA % 1 ? 1 : 0)} A`])] : [],
+      takes: f.wire ? [`wire:${f.wire.id}`, 'fuse'] : [],
       tools: f.supply === '12 V' ? ['meter', 'crimper'] : [],
       then:
         f.supply === '12 V'
@@ -408,6 +449,7 @@ function after(s: Site): Draft[] {
       stand: up ? 'up' : 'ground',
       at: a.tree!.donors[0]?.node ?? null,
       parts: ['self-amalgamating tape', 'ties'],
+      takes: ['use:tape', 'use:ties'],
       then: 'Plugs wrapped from below upward; weight off them; neighbours’ cables clamped too; old holes closed.',
       photo: 'every sealed plug',
       gate: up ? 'climb' : null,

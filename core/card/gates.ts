@@ -3,6 +3,7 @@
  * time, and lapses; a gate with one fact missing stays shut, and none can be argued open.
  */
 import type { Check, JobDocument, JobKind } from '../job/schema'
+import { lastCheck } from '../judge/ticks'
 import { presentStop } from '../survey/place'
 import { LINE_CLEAR_M } from '../fitting/mounts'
 
@@ -119,7 +120,8 @@ export interface Known {
   /** what is behind the hole, as noted on the way in */
   behind: string | null
   mayDrill: boolean
-  dryRunDone: boolean
+  /** on this card; none where the plan has nothing to be tried */
+  dryRun: 'none' | 'open' | 'done'
 }
 
 export function gateState(doc: JobDocument, gate: GateId, known: Known, atUtc: string): GateState {
@@ -130,9 +132,12 @@ export function gateState(doc: JobDocument, gate: GateId, known: Known, atUtc: s
 
 function factState(doc: JobDocument, fact: Fact, known: Known, atUtc: string): FactState {
   const own = knownOf(fact.key, known)
-  const said = lastFact(doc, fact.key)
+  const said = lastCheck(doc, 'fact', fact.key)
   const base = { fact, said, known: own, lapsed: false, stop: null }
   if (own !== null) return { ...base, stands: true }
+  // What this card itself is to do, nobody says in its stead.
+  if (fact.key === 'tried' && known.dryRun === 'open')
+    return { ...base, stands: false, stop: 'the dry run on this card comes first' }
   if (!said?.done || !said.atUtc) return { ...base, stands: false }
   const ageMin = (Date.parse(atUtc) - Date.parse(said.atUtc)) / 60_000
   const here = (said.stopId ?? null) === (presentStop(doc)?.id ?? null)
@@ -143,16 +148,10 @@ function factState(doc: JobDocument, fact: Fact, known: Known, atUtc: string): F
 }
 const CLOCK_MIN = 6
 
-/** The last word on a fact. */
-export const lastFact = (doc: Pick<JobDocument, 'checks'>, key: string): Check | null =>
-  doc.checks
-    .filter(c => c.kind === 'fact' && c.key === key)
-    .reduce<Check | null>((a, b) => (!a || (b.atUtc ?? '') >= (a.atUtc ?? '') ? b : a), null)
-
 function knownOf(key: string, known: Known): string | null {
   if (key === 'behind') return known.behind
   if (key === 'owner' && known.mayDrill) return 'in Ask'
-  if (key === 'tried' && known.dryRunDone) return 'done on this card'
+  if (key === 'tried' && known.dryRun === 'done') return 'done on this card'
   return null
 }
 

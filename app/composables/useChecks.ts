@@ -1,0 +1,31 @@
+import type { Check } from '#core/job/schema'
+import { presentStop } from '#core/survey/place'
+import { nowUtc } from '~/replica/clock'
+
+type Said = Pick<Check, 'kind' | 'key' | 'done'> & Partial<Pick<Check, 'reason' | 'about' | 'value'>>
+
+/** Rows of the log of checks: by whom, when and where comes by itself. */
+export function useChecks() {
+  const store = useJob()
+  const session = useSession()
+  const note = (said: Said, label: string) =>
+    store.commit(
+      [
+        {
+          table: 'checks',
+          op: 'insert',
+          fields: {
+            reason: null,
+            about: null,
+            value: null,
+            by: session.me!.name,
+            atUtc: nowUtc(),
+            stopId: presentStop(store.doc!)?.id ?? null,
+            ...said,
+          },
+        },
+      ],
+      label,
+    )
+  return { note }
+}

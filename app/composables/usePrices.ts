@@ -1,0 +1,57 @@
+import { createSharedComposable } from '@vueuse/core'
+import type { Price } from '#core/card/list'
+import { NO_PRICES } from '#core/card/quote'
+import type { PriceBook } from '#core/card/quote'
+import type { Money } from '#core/card/money'
+
+/** The crew's price book: kept on this device, entered without a connection too, sent when there is one. */
+export const usePrices = createSharedComposable(() => {
+  const session = useSession()
+  const book = shallowRef<PriceBook>(NO_PRICES)
+  const error = ref('')
+  let unsent: Price[] = []
+
+  const byKey = computed(() => new Map(book.value.prices.map(p => [p.key, p])))
+  const laid = (over: readonly Price[]): Price[] => [...new Map([...book.value.prices, ...over].map(p => [p.key, p])).values()]
+
+  async function load(): Promise<void> {
+    book.value = (await kept<PriceBook>('prices')) ?? NO_PRICES
+    unsent = (await kept<Price[]>('prices-unsent')) ?? []
+    await send()
+  }
+
+  async function send(): Promise<void> {
+    error.value = ''
+    try {
+      if (unsent.length) await api('/api/crew/prices', { method: 'PUT', body: { prices: unsent } })
+      unsent = []
+      await keep('prices-unsent', unsent)
+      book.value = await api<PriceBook>('/api/crew/prices')
+      await keep('prices', book.value)
+    } catch (e) {
+      if (!(e instanceof Unreachable)) error.value = messageOf(e)
+    }
+  }
+
+  async function save(price: Price): Promise<void> {
+    book.value = { ...book.value, prices: laid([price]) }
+    unsent = [...unsent.filter(p => p.key !== price.key), price]
+    await Promise.all([keep('prices', book.value), keep('prices-unsent', unsent)])
+    await send()
+  }
+
+  async function saveMoney(money: Money): Promise<{ field: string; message: string }[]> {
+    try {
+      await api('/api/crew/money', { method: 'PUT', body: money })
+      book.value = { ...book.value, money }
+      await keep('prices', book.value)
+      return []
+    } catch (e) {
+      return e instanceof ApiError && e.errors?.length ? e.errors : [{ field: '', message: messageOf(e) }]
+    }
+  }
+
+  watch(() => session.me?.memberId, load, { immediate: true })
+  useEventListener(window, 'online', () => void send())
+  return { book, byKey, error, save, saveMoney }
+})

@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest'
+import { House } from '../../tests/support/house'
+import { insertsOf, remapped } from '../job/copy'
+import { applyChanges } from '../job/changes'
+import { emptyDocument } from '../job/schema'
+import { asUnit, differencesOf, lessonsOf, MOST_UNITS, offered, unitNames } from './fleet'
+import { cardOf } from './card'
+
+const unitOf = (h: House, name = 'Van 2') => remapped(asUnit(h.doc, name), h.id).document
+
+describe('a method and its fleet', () => {
+  it('a unit has the plan and none of what was read, said or ticked', () => {
+    const h = new House('router', 'vehicle')
+    h.add('checks', {
+      kind: 'step',
+      key: 'fetch',
+      done: true,
+      reason: null,
+      by: 'Ila',
+      atUtc: '2026-04-03T12:00:00.000Z',
+      stopId: null,
+      about: null,
+      value: null,
+    })
+    const unit = unitOf(h)
+    expect(unit.jobs[0]).toMatchObject({ name: 'Van 2', carrier: 'Tern' })
+    for (const t of ['checks', 'readings', 'speedRuns', 'labels', 'visits', 'supplies', 'photos'] as const)
+      expect(unit[t], t).toEqual([])
+    expect(unit.nodes).toHaveLength(h.doc.nodes.length)
+    expect(differencesOf(h.doc, unit)).toEqual([])
+  })
+  it('made anew by its inserts it is the same; its mast is the crew’s and stays named', () => {
+    const h = new House('router', 'vehicle')
+    const unit = { ...unitOf(h), masts: [], cells: [] }
+    const mastId = h.doc.designs.find(d => d.id === h.doc.jobs[0]!.designId)!.mastId!
+    const back = applyChanges(emptyDocument(), insertsOf(unit, h.id, new Set([mastId])))
+    expect(back.designs.find(d => d.id === unit.jobs[0]!.designId)!.mastId).toBe(mastId)
+    expect(applyChanges(emptyDocument(), insertsOf(unit, h.id)).designs.every(d => d.mastId === null)).toBe(true)
+  })
+  it('what is its own is told: moved, added, left out, more cable', () => {
+    const h = new House('router', 'vehicle')
+    const unit = unitOf(h)
+    const [first] = unit.nodes.filter(n => n.part?.kind === 'antenna')
+    const moved = { ...unit, nodes: unit.nodes.map(n => (n === first ? { ...n, northM: n.northM + 0.5 } : n)) }
+    expect(differencesOf(h.doc, moved)).toEqual([expect.stringContaining('elsewhere')])
+    const less = { ...unit, nodes: unit.nodes.filter(n => n !== first) }
+    expect(differencesOf(h.doc, less)).toContainEqual(expect.stringContaining('left out'))
+    expect(differencesOf(unit, { ...unit, runs: unit.runs.map(r => ({ ...r, lengthM: r.lengthM + 1 })) })).toContainEqual(
+      expect.stringContaining('of cable more'),
+    )
+  })
+  it('what one taught is offered at the same step of the others, once, and not where it is known', () => {
+    const h = new House('router', 'vehicle')
+    const step = cardOf(h.doc, h.assess()).steps[2]!
+    for (const by of ['Ila', 'Oren'])
+      h.add('checks', {
+        kind: 'lesson',
+        key: step.id,
+        done: true,
+        reason: 'warm the clip first',
+        by,
+        atUtc: '2026-04-03T12:00:00.000Z',
+        stopId: null,
+        about: step.words,
+        value: null,
+      })
+    const lessons = lessonsOf(h.doc)
+    expect(offered(lessons, [], step.words).map(l => l.text)).toEqual(['warm the clip first'])
+    expect(offered(lessons, [], 'another step')).toEqual([])
+    expect(offered(lessons, lessons, step.words)).toEqual([])
+  })
+  it('names: one a line, none twice, none empty, not too many', () => {
+    expect(unitNames(' Van 2 \n\nVan 3\r\nVan 2')).toEqual(['Van 2', 'Van 3'])
+    expect(() => unitNames(' \n ')).toThrow('one name a line')
+    expect(() => unitNames(Array.from({ length: MOST_UNITS + 1 }, (_, i) => `v${i}`).join('\n'))).toThrow('at once at most')
+    expect(() => unitNames('x'.repeat(121))).toThrow('longer than 120')
+  })
+})

@@ -1,0 +1,196 @@
+/** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
+import type { Tree } from '../chain/tree'
+import { isScrewed } from '../fitting/mounts'
+import { pickList } from '../fitting/pick-list'
+import type { PickRow } from '../fitting/pick-list'
+import { csvLine } from '../formats/csv'
+import type { JobDocument, Supply } from '../job/schema'
+import { feedsOf } from '../judge/feeds'
+import { holesOf } from '../judge/place'
+import { buildingOf, inside } from '../site/building'
+import type { Building } from '../site/building'
+import { num } from '../units'
+import { amountWords } from './money'
+
+/** What a thing costs the crew, entered once for all jobs. */
+export interface Price {
+  key: string
+  /** of one, in the smallest unit of the crew's currency; null where it was not entered */
+  minor: number | null
+  supplier: string | null
+  /** from order to door, days */
+  leadDays: number | null
+  /** how many ride in the van */
+  inVan: number
+}
+
+export interface ListLine extends PickRow {
+  /** its own row, where somebody has said where it is */
+  supply: Supply | null
+  state: Supply['state']
+  /** still to be had, once the van has given what it holds */
+  wanted: number
+  supplier: string | null
+  dueOn: string | null
+  eachMinor: number | null
+  /** added by hand */
+  own: boolean
+}
+
+/** @returns the rows that this plan alone makes, keys as the price book has them */
+export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
+  if (!tree?.nodes.length) return []
+  const building = buildingOf(doc)
+  const job = doc.jobs[0]!
+  const holes = holesOf({ tree, building }).length
+  const { rows } = pickList({ job, design: tree.design, tree, building, holes })
+  const said = fixings(tree, building)
+  // What a mount says of its pole and screws is better than a rule for mounts of which nobody said anything.
+  const rules = rows.filter(r => !(said.poles && r.key === 'use:pole') && !(said.screws && r.key === 'use:screws'))
+  return merged([...rules, ...said.rows, ...feeds(doc, tree, building)])
+}
+
+function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; screws: boolean } {
+  const rows: PickRow[] = []
+  const held = tree.nodes.filter(n => n.node.fixing)
+  for (const { part, node } of held) {
+    const f = node.fixing!
+    const note = `holds ${part.name}`
+    rows.push({ group: 'fixings', key: `mount:${f.mount}`, name: capital(f.mount), quantity: 1, unit: '', note })
+    for (const s of f.sections)
+      rows.push({
+        group: 'fixings',
+        key: `pole:${f.grade ?? 'any'}:${s.outsideMm}x${s.wallMm}:${s.lengthM}`,
+        name: `Pole ${num(s.outsideMm)} × ${num(s.wallMm, 1)} mm, ${num(s.lengthM, 1)} m${f.grade ? `, ${f.grade}` : ''}`,
+        quantity: 1,
+        unit: '',
+        note,
+      })
+    if (isScrewed(f.mount) && f.screw && f.screwsEach)
+      rows.push({
+        group: 'fixings',
+        key: `screw:${f.screw}:${f.screwMm ?? 'any'}:${f.metal ?? 'any'}`,
+        name: `${capital(f.screw)}${f.screwMm ? ` ${num(f.screwMm)} mm` : ''}${f.metal ? `, ${f.metal}` : ''}, with washer`,
+        quantity: FIXINGS_A_MOUNT * f.screwsEach,
+        unit: '',
+        note: `${f.screwsEach} at each of ${FIXINGS_A_MOUNT} fixings; ${note}`,
+      })
+    if (f.parted)
+      rows.push({ group: 'fixings', key: 'use:parting', name: 'Pad that parts two metals', quantity: 1, unit: '', note })
+    if (f.ballastKg)
+      rows.push({
+        group: 'fixings',
+        key: 'use:ballast',
+        name: 'Ballast slabs',
+        quantity: Math.ceil(f.ballastKg / SLAB_KG),
+        unit: '',
+        note: `${num(f.ballastKg)} kg in slabs of ${SLAB_KG} kg, mat below`,
+      })
+  }
+  const masts = tree.donors.filter(d => !inside(b, d.node))
+  return {
+    rows,
+    poles: masts.length > 0 && masts.every(m => m.node.fixing),
+    screws: held.some(n => n.node.fixing!.screwsEach),
+  }
+}
+/** A pole is held at two heights. @source common practice (no source) */
+const FIXINGS_A_MOUNT = 2
+/** A paving slab of 40 cm. @source common practice (no source) */
+const SLAB_KG = 16
+
+/** Wire there and back, its fuse, lugs; an injector where its box wants one. */
+function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
+  return feedsOf(doc, tree, doc.jobs[0]!.kind, b).flatMap((f): PickRow[] => {
+    const note = `feeds ${f.at.part.name}`
+    if (!f.wire || f.lengthM === null) return []
+    const { id, words } = f.wire
+    const metres = Math.ceil(2 * f.lengthM)
+    const rows: PickRow[] = [
+      { group: 'feeds', key: `wire:${id}`, name: `Wire ${words}`, quantity: metres, unit: 'm', note: `there and back; ${note}` },
+      { group: 'feeds', key: `lug:${id}`, name: `Lugs for ${words}`, quantity: LUGS, unit: '', note },
+    ]
+    if (f.fuseA !== null) {
+      const amps = num(f.fuseA, f.fuseA % 1 ? 1 : 0)
+      const key = `fuse:${amps}`
+      rows.push({
+        group: 'feeds',
+        key,
+        name: `Fuse ${amps} A with its holder`,
+        quantity: 1,
+        unit: '',
+        note: `at the source; ${note}`,
+      })
+    }
+    return rows
+  })
+}
+const LUGS = 4
+
+const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1)
+
+/** Rows of one key are one line: that a thing is wanted twice is no second thing. */
+function merged(rows: readonly PickRow[]): PickRow[] {
+  const out = new Map<string, PickRow>()
+  for (const r of rows) {
+    const held = out.get(r.key)
+    const note = held && held.note !== r.note ? `${held.note}; ${r.note}` : r.note
+    out.set(r.key, held ? { ...held, quantity: held.quantity + r.quantity, note } : r)
+  }
+  return [...out.values()]
+}
+
+/** Two people may have begun a row of one line apart from each other: the one begun last counts. */
+export function supplyFor(doc: Pick<JobDocument, 'supplies'>, key: string): Supply | null {
+  return doc.supplies.reduce<Supply | null>((last, s) => (s.key === key && (!last || s.id > last.id) ? s : last), null)
+}
+
+const OWN = 'own:'
+
+/** @returns the list in the order of its groups; lines by hand last */
+export function listOf(doc: JobDocument, tree: Tree | null, book: ReadonlyMap<string, Price>): ListLine[] {
+  const planned = plannedRows(doc, tree).map(r => lineOf(r, supplyFor(doc, r.key), book.get(r.key)))
+  const byHand = new Map(doc.supplies.filter(s => s.key.startsWith(OWN)).map(s => [s.key, s]))
+  const own = [...byHand.values()].map(s => {
+    const row: PickRow = { group: 'own', key: s.key, name: s.name ?? 'unnamed', quantity: s.quantity ?? 1, unit: '', note: '' }
+    return { ...lineOf(row, s, book.get(s.key)), own: true }
+  })
+  return [...planned, ...own]
+}
+
+function lineOf(row: PickRow, supply: Supply | null, price: Price | undefined): ListLine {
+  const inVan = Math.min(row.quantity, price?.inVan ?? 0)
+  const state = supply?.state ?? (inVan >= row.quantity ? 'here' : 'to get')
+  return {
+    ...row,
+    supply,
+    state,
+    wanted: isThere(state) ? 0 : row.quantity - inVan,
+    supplier: supply?.supplier ?? price?.supplier ?? null,
+    dueOn: isThere(state) ? null : (supply?.dueOn ?? null),
+    eachMinor: price?.minor ?? null,
+    own: false,
+  }
+}
+
+/** It lies in the store, in the van, or came back from the job. */
+export const isThere = (state: Supply['state']): boolean => state === 'here' || state === 'packed' || state === 'brought back'
+
+/** @returns the list as a table, its heading first; money with the currency's own point */
+export function listCsv(lines: readonly ListLine[], currency: string): string {
+  const amount = (minor: number | null) => (minor === null ? '' : amountWords(minor, currency))
+  return (
+    csvLine(['group', 'item', 'quantity', 'unit', 'state', 'supplier', 'due', `each ${currency}`, `total ${currency}`, 'note']) +
+    lines
+      .map(l => {
+        const total = l.eachMinor === null ? null : Math.round(l.eachMinor * l.quantity)
+        const said = [l.state, l.supplier ?? '', l.dueOn ?? '', amount(l.eachMinor), amount(total), l.note]
+        return csvLine([l.group, l.name, l.quantity, l.unit, ...said])
+      })
+      .join('')
+  )
+}
+
+/** @returns what was packed and runs out by a rough count: some of it comes home */
+export const leftOvers = (lines: readonly ListLine[]): ListLine[] =>
+  lines.filter(l => l.state === 'packed' && l.group !== 'parts' && l.group !== 'apart')

@@ -1,0 +1,68 @@
+/** Fleets: a method and the jobs made from it. */
+import { and, asc, eq, or } from 'drizzle-orm'
+import { differencesOf, lessonsOf } from '../../core/card/fleet'
+import { stepsOf } from '../../core/card/steps'
+import { lastCheck } from '../../core/judge/ticks'
+import type { JobDocument } from '../../core/job/schema'
+import type { Fleet, FleetUnit } from '../../shared/api'
+import { jobs } from '../database/schema'
+import type { Db } from '../utils/db'
+import { readJob } from './document'
+import { assessOnServer } from './report'
+
+/** More than one fleet holds; those made last are left out. */
+const MOST_READ = 200
+
+const unitsOf = (db: Db, crewId: string, methodId: string) =>
+  db
+    .select({ id: jobs.id, name: jobs.name, state: jobs.state, methodId: jobs.methodId })
+    .from(jobs)
+    .where(and(eq(jobs.crewId, crewId), or(eq(jobs.id, methodId), eq(jobs.methodId, methodId))))
+    .orderBy(asc(jobs.name), asc(jobs.id))
+    .limit(MOST_READ)
+
+export const unitNamesOf = async (db: Db, crewId: string, methodId: string): Promise<string[]> =>
+  (await unitsOf(db, crewId, methodId)).map(u => u.name)
+
+/** @returns null where the job is not this crew's */
+export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fleet | null> {
+  const [job] = await db
+    .select({ id: jobs.id, methodId: jobs.methodId })
+    .from(jobs)
+    .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+  if (!job) return null
+  const methodId = job.methodId ?? job.id
+  const rows = await unitsOf(db, crewId, methodId)
+  const method = (await readJob(db, crewId, methodId))?.document ?? null
+  const words = new Map<string, string>()
+  if (method) {
+    const steps = stepsOf(method, await assessOnServer(db, crewId, method, new Date().toISOString()))
+    for (const s of steps) words.set(s.id, s.words)
+  }
+  const units: FleetUnit[] = []
+  const lessons: Fleet['lessons'] = []
+  for (const row of rows) {
+    const document = row.id === methodId ? method : (await readJob(db, crewId, row.id))?.document
+    if (!document) continue
+    lessons.push(...lessonsOf(document))
+    units.push({
+      id: row.id,
+      name: row.name,
+      method: row.id === methodId,
+      done: doneSteps(document),
+      state: row.state,
+      differences: method && row.id !== methodId ? differencesOf(method, document) : [],
+      serials: document.labels.flatMap(l => l.serial ?? l.imei ?? l.mac ?? []),
+      nextOn: document.jobs[0]!.nextOn,
+    })
+  }
+  const photos = (method?.photos ?? [])
+    .filter(p => p.stepKey)
+    .map(p => ({ id: p.id, caption: p.caption, jobId: methodId, words: words.get(p.stepKey!) ?? null }))
+  return { methodId, steps: words.size, units, lessons, photos }
+}
+
+function doneSteps(doc: JobDocument): number {
+  const keys = new Set(doc.checks.filter(c => c.kind === 'step').map(c => c.key))
+  return [...keys].filter(k => lastCheck(doc, 'step', k)?.done).length
+}
