@@ -24,6 +24,7 @@ const build = await ensureBuild()
 const { startCluster, dropDatabase, ensureDatabase } = await import('./lib/cluster.mjs')
 const { importTs, migrate } = await import('./lib/database.mjs')
 const { benchLoad } = await import('./lib/bench-load.mjs')
+const { benchFit } = await import('./lib/bench-fit.mjs')
 const { benchLive } = await import('./lib/bench-live.mjs')
 const { benchPlan } = await import('./lib/bench-plan.mjs')
 const { benchGround, benchMasts, benchPage, compiled, quantile, round } = await import('./lib/bench-scout.mjs')
@@ -112,7 +113,15 @@ add({
   against: `${climbs} climbs, no order has fewer than ${bound}`,
 })
 const judged = k.assess(building, ofBuilding, { atUtc: NOW })
-add({ name: 'job card', value: p95Ms(100, () => k.cardOf(building, judged)), unit: 'ms p95' })
+add({ name: 'card of a building', value: p95Ms(100, () => k.cardOf(building, judged)), unit: 'ms p95' })
+const day = k.dayAgainstBound(work)
+add({
+  name: 'day of two, 120',
+  value: p95Ms(20, () => k.dayAgainstBound(work)),
+  unit: 'ms p95',
+  ratio: round(day.lengthMin / day.boundMin, 2),
+  against: `${round(day.lengthMin, 0)} min, no day is under ${round(day.boundMin, 0)}`,
+})
 add({ name: 'advisor', value: medianMs(10, () => k.advise(home, ofHome, NOW)), unit: 'ms' })
 
 add({ name: 'kit search', value: medianMs(10, () => k.proposeKits(home, ofHome, NOW, 'booster')), unit: 'ms' })
@@ -234,6 +243,7 @@ try {
     url: cluster.url(name),
     job: '0192f000-0010-7000-8000-000000000001',
   })
+  await benchFit(add, { page, origin: `http://localhost:${port}`, url: cluster.url(name) })
   const [session] = await page.context().cookies()
   const [, cookie] = await Promise.all([browser.close(), `${session?.name}=${session?.value}`])
   await benchLoad(add, {

@@ -21,6 +21,18 @@ test('the next step stands behind its gate; true now it opens, done it moves on,
   await page.locator('[data-test=fact-rf]').uncheck()
   await expect(done).toBeDisabled()
   await page.locator('[data-test=fact-rf]').check()
+  // The gate is open, and still nothing was read.
+  await expect(page.locator('[data-test=dry-trouble]')).toContainText('Read at least one')
+  const level = page.locator('[data-test=dry-reads] .read', { hasText: 'RSRP' }).getByLabel('read')
+  // Typed as a phone shows it, without its sign: it is RSRP, so it is negative.
+  await level.fill('110')
+  await level.blur()
+  await expect(page.locator('[data-test=dry-trouble]')).toContainText('stops here')
+  await expect(page.locator('[data-test=causes] li').first()).toContainText('back to')
+  await expect(done).toBeDisabled()
+  await level.fill('74')
+  await level.blur()
+  await expect(page.locator('[data-test=causes]')).toHaveCount(0)
   await done.click()
   await expect(words).not.toContainText('Dry run')
   const next = await words.textContent()

@@ -125,9 +125,11 @@ useHead({ title: 'The week · Multivox' })
         >
           ›
         </button>
-        <button type="button" class="press bare" :disabled="!undoStack.length" data-test="board-undo" @click="undo">undo</button>
+        <button type="button" class="press bare later" :disabled="!undoStack.length" data-test="board-undo" @click="undo">
+          undo
+        </button>
         <a class="press bare" :href="calendar" download="week.ics" data-test="week-ics">calendar</a>
-        <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
+        <button type="button" class="press bare later" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
           {{ prefs.night ? 'night' : 'sun' }}
         </button>
         <NuxtLink to="/" class="press">All jobs</NuxtLink>
@@ -355,6 +357,14 @@ footer {
   width: 190px;
   border-style: dotted;
   border-left-width: 1px;
+}
+@media (max-width: 900px) {
+  nav {
+    flex-wrap: wrap;
+  }
+  .press.later {
+    display: none;
+  }
 }
 .list {
   flex: 1;

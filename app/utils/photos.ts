@@ -11,13 +11,18 @@ const LONGEST_PX = 1600
 const QUALITY = 0.82
 const LARGEST = 60_000_000
 
+/** @throws RangeError where a picture is too large to be opened on this device */
+export function refuseLarge(file: Pick<Blob, 'size'>): void {
+  if (file.size >= LARGEST)
+    throw new RangeError(`The picture has ${Math.round(file.size / 1e6)} MB; less than ${LARGEST / 1e6} are read.`)
+}
+
 /**
  * Shrinks a picture on this device. Where it was taken is not left in it: its place is the job's own.
  * @throws RangeError where it is no picture, or too large to be read
  */
 export async function shrunk(file: Blob): Promise<Shot> {
-  if (file.size > LARGEST)
-    throw new RangeError(`The picture has ${Math.round(file.size / 1e6)} MB; up to ${LARGEST / 1e6} are read.`)
+  refuseLarge(file)
   const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => null)
   if (!bitmap) throw new RangeError('That is no picture that can be read: JPEG, PNG or WebP.')
   const { widthPx, heightPx } = shrunkSize(bitmap.width, bitmap.height)

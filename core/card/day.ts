@@ -28,34 +28,49 @@ const TRIED_WHOLE = 9
  */
 export function placed<T extends Crewed>(list: readonly T[], people: number): Slot<T>[] {
   const ends = new Map<string, number>()
-  const slots: Slot<T>[] = []
-  for (const step of list) {
+  const busy = new Busy(people)
+  return list.map(step => {
     const takes = Math.min(step.people, people)
     const minutes = spanOf(step.minutes).likely
     const ready = Math.max(0, ...step.needs.map(n => ends.get(n) ?? 0))
-    const fromMin = earliest(slots, people, { ready, minutes, takes })
+    const fromMin = busy.take(ready, minutes, takes)
     ends.set(step.id, fromMin + minutes)
-    slots.push({ step, fromMin, toMin: fromMin + minutes })
-  }
-  return slots
+    return { step, fromMin, toMin: fromMin + minutes }
+  })
 }
 
-function earliest<T extends Crewed>(
-  slots: readonly Slot<T>[],
-  people: number,
-  { ready, minutes, takes }: { ready: number; minutes: number; takes: number },
-): number {
-  const starts = [ready, ...slots.map(s => s.toMin).filter(t => t > ready)].sort((a, b) => a - b)
-  const free = (from: number) => {
-    const during = slots.filter(s => s.fromMin < from + minutes - EPSILON && s.toMin > from + EPSILON)
-    // Busiest moment while it lasts: it begins with it, or when another of them begins.
-    return [from, ...during.map(s => s.fromMin).filter(t => t > from)].every(
-      t =>
-        during.filter(s => s.fromMin <= t && s.toMin > t + EPSILON).reduce((n, s) => n + Math.min(s.step.people, people), 0) <=
-        people - takes,
-    )
+/** How many people are busy when: a number from each of these times until the next, none after the last. */
+class Busy {
+  private readonly times = [0]
+  private readonly used = [0]
+  constructor(private readonly people: number) {}
+
+  /** Takes people for so long, as early as there are as many. @returns from when, minutes */
+  take(ready: number, minutes: number, takes: number): number {
+    let from = ready
+    for (let i = this.at(from); i < this.times.length && this.times[i]! < from + minutes - EPSILON; i++) {
+      if (this.used[i]! <= this.people - takes) continue
+      from = Math.max(ready, this.times[i + 1]!)
+    }
+    const [a, b] = [this.split(from), this.split(from + minutes)]
+    for (let i = a; i < b; i++) this.used[i]! += takes
+    return from
   }
-  return starts.find(free)!
+
+  /** @returns index of the last time that is not after a moment */
+  private at(minute: number): number {
+    let i = this.times.length - 1
+    while (i > 0 && this.times[i]! > minute + EPSILON) i--
+    return i
+  }
+
+  private split(minute: number): number {
+    const i = this.at(minute)
+    if (Math.abs(this.times[i]! - minute) <= EPSILON) return i
+    this.times.splice(i + 1, 0, minute)
+    this.used.splice(i + 1, 0, this.used[i]!)
+    return i + 1
+  }
 }
 const EPSILON = 1e-9
 

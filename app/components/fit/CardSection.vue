@@ -7,6 +7,7 @@ import type { CardStep } from '#core/card/card'
 import { mayGoOn, readsBeside } from '#core/card/dry-run'
 import { hoursWords } from '#core/card/visits'
 import { listOf } from '#core/card/list'
+import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
 const store = useJob()
@@ -91,6 +92,13 @@ function shoot(e: Event) {
   const s = step.value
   input.value = ''
   if (!file || !s) return
+  try {
+    refuseLarge(file)
+  } catch (x) {
+    photoError.value = messageOf(x)
+    return
+  }
+  photoError.value = ''
   if (s.photo?.includes('label')) {
     labelled.value = file
     labelling.value = true
@@ -120,6 +128,9 @@ const ring = computed(() => {
   const at = step.value?.at
   return v && at ? { x: v.toX(along(store.site!, at, v.sign)), y: v.toY(at.upM) } : null
 })
+const { width: screen } = useWindowSize()
+/** by thumb the day by the clock has no room */
+const roof = computed(() => screen.value <= 900)
 const listing = ref(false)
 const days = ref(false)
 useKeys({
@@ -137,7 +148,14 @@ useKeys({
       <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
     <template v-else>
-      <DayStrip class="strip" :steps="steps" :visit="visit" :step-id="step?.id ?? null" @pick="id => (picked = id)" />
+      <DayStrip
+        v-if="!roof"
+        class="strip"
+        :steps="steps"
+        :visit="visit"
+        :step-id="step?.id ?? null"
+        @pick="id => (picked = id)"
+      />
       <nav class="list" :class="{ listing }" aria-label="All steps">
         <p class="when">
           <button type="button" class="plain" data-test="days" @click="days = true">

@@ -219,7 +219,7 @@ const roof = computed(() => width.value <= 900)
                 :disabled="!session.mayEdit"
                 @change="e => setSupplier(l, e)"
               />
-              <span v-if="isThere(l.state)" class="soft">{{ l.state === 'brought back' ? 'home' : 'there' }}</span>
+              <span v-if="isThere(l.state)" />
               <input
                 v-else
                 class="cell"

@@ -13,6 +13,8 @@ const { el, width } = useWidth()
 
 const people = computed<1 | 2>(() => ((props.visit?.people ?? 2) > 1 ? 2 : 1))
 const open = computed(() => props.steps.filter(s => !s.done && !s.notSo && !s.waits))
+/** what a late part holds up is no part of this day */
+const held = computed(() => props.steps.filter(s => !s.done && s.waits).length)
 const plan = computed(() => planDay(open.value, people.value))
 const startMin = computed(() => {
   const at = props.visit?.startsAt ?? '08:00'
@@ -90,6 +92,7 @@ const through = computed(() => clockWords(startMin.value + plan.value.lengthMin)
     </svg>
     <figcaption>
       <b>{{ people === 2 ? 'two' : 'one alone' }}: through at {{ through }}</b
+      ><span v-if="held" class="late"> · {{ held }} {{ held === 1 ? 'step waits' : 'steps wait' }} for another day</span
       ><span v-if="!plan.exact" class="soft"> · no two are sooner than {{ clockWords(startMin + plan.boundMin) }}</span
       ><span v-if="light" class="soft"> · dark at {{ clockWords(light.toMin) }}</span
       ><span v-if="over.length" class="error">
@@ -139,6 +142,9 @@ text {
 figcaption {
   font-size: 13px;
 }
+.late {
+  color: var(--mv-short);
+}
 .legend {
   float: right;
   color: var(--mv-soft);
@@ -148,10 +154,5 @@ figcaption {
   width: 12px;
   height: 10px;
   margin-left: 8px;
-}
-@media (max-width: 900px) {
-  .day {
-    display: none;
-  }
 }
 </style>

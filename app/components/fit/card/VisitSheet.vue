@@ -20,15 +20,11 @@ const today = () => dayOf(new Date())
 const choices = <T extends string>(of: readonly T[]) => of.map(v => ({ value: v, title: v }))
 const error = ref('')
 
+/** the day after the last one that is set, not before tomorrow */
 const begin = () =>
   once(async () => {
-    const bad = await add({
-      ...NEW_VISIT,
-      onDay:
-        dayAfter(visits.value.at(-1)?.onDay ?? today(), 1) < today()
-          ? today()
-          : dayAfter(visits.value.at(-1)?.onDay ?? today(), 1),
-    })
+    const last = visits.value.at(-1)?.onDay ?? today()
+    const bad = await add({ ...NEW_VISIT, onDay: dayAfter(last < today() ? today() : last, 1) })
     error.value = bad[0]?.message ?? ''
   })
 
@@ -154,8 +150,9 @@ const calendar = (v: Visit) => `/api/board/calendar.ics?job=${store.id}&from=${v
 }
 .fields {
   display: grid;
-  grid-template-columns: 150px 90px 90px 1fr 80px 140px 130px;
+  grid-template-columns: 140px 80px 76px 1fr 74px 166px 126px;
   gap: 8px;
+  margin-bottom: 10px;
 }
 .troubles {
   margin: 6px 0;
