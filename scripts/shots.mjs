@@ -60,7 +60,6 @@ const VIEWS = [
   ['choose', 1280, 800, `/job/${LOFT}/choose`],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
-  ['building', 1280, 800, `/job/${job(6)}/level`],
   [
     'coverage',
     1280,
@@ -85,12 +84,13 @@ const VIEWS = [
         .then(() => page.waitForTimeout(600)),
   ],
   ['roof-card', 390, 844, `/job/${LOFT}/card`],
+  ['card', 1280, 800, `/job/${job(5)}/card`, page => page.locator('[data-test=step-mount]').first().click()],
+  ['list', 1280, 800, `/job/${job(5)}/list`],
+  ['board', 1280, 800, '/board'],
   ['aim', 1280, 800, `/job/${KILN}/aim`],
   ['proof', 1280, 800, `/job/${KILN}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
   ['practice', 1280, 800, '/practice', practise],
-  ['roof-survey', 390, 844, `/job/${KILN}/survey`],
-  ['roof-route', 390, 844, `/job/${job(6)}/route`, page => page.locator('[data-test=layer-way-in]').click()],
   ['roof-aim', 390, 844, `/job/${KILN}/aim`, listen],
 ]
 

@@ -78,6 +78,8 @@ export interface JobListItem {
   agreedDownMbps: number | null
   /** day of the next visit */
   nextOn: string | null
+  /** made from another: one of a fleet */
+  fleet: boolean
   acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean>
 }
 

@@ -250,6 +250,7 @@ useKeys({ n: { does: 'new job', run: () => session.mayEdit && session.me && star
 /** What comes next, where it is done, and what stands so far. */
 function nextOf(j: JobListItem): { to: string; words: string; so: string } {
   const spots = `${j.spots} spot${j.spots === 1 ? '' : 's'}`
+  if (j.fleet && !j.acts.prove) return { to: 'card', words: 'Work through the card', so: 'one of a fleet' }
   if (j.latDeg === null) return { to: 'ask', words: 'Say where it is', so: spots }
   if (!j.acts.scout) return { to: 'survey', words: 'Take the first reading', so: spots }
   if (!j.acts.plan) return { to: 'bearings', words: 'Choose mast and kit', so: `${j.readings} readings` }

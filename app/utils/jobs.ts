@@ -29,6 +29,7 @@ export function jobListItem(d: JobDocument): JobListItem {
     customerName: job.customerName ?? null,
     agreedDownMbps: job.agreedDownMbps ?? null,
     nextOn: job.nextOn ?? null,
+    fleet: job.methodId !== null,
     acts,
   }
 }

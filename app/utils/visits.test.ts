@@ -16,6 +16,7 @@ const job = (id: string, nextOn: string | null, o: Partial<JobListItem> = {}): J
   customerName: null,
   agreedDownMbps: null,
   nextOn,
+  fleet: false,
   acts: { scout: false, plan: false, fit: false, prove: false, keep: false },
   ...o,
 })

@@ -38,12 +38,17 @@ export interface Supplied {
   onDay: string
 }
 
-export function cardOf(
-  doc: JobDocument,
-  a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>,
+export const cardOf = (doc: JobDocument, a: Planned, supplied?: Supplied): Card => cardFrom(stepsOf(doc, a), doc, supplied)
+
+type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
+
+/** The same of steps that were made before: they last as long as the plan does. */
+export function cardFrom(
+  steps: readonly Step[],
+  doc: Pick<JobDocument, 'checks'>,
   { lines, onDay }: Supplied = { lines: [], onDay: '' },
 ): Card {
-  const said = stepsOf(doc, a).map(step => {
+  const said = steps.map(step => {
     const mark = lastCheck(doc, 'step', step.id)
     const done = mark?.done ?? false
     return {

@@ -148,8 +148,16 @@ export function supplyFor(doc: Pick<JobDocument, 'supplies'>, key: string): Supp
 const OWN = 'own:'
 
 /** @returns the list in the order of its groups; lines by hand last */
-export function listOf(doc: JobDocument, tree: Tree | null, book: ReadonlyMap<string, Price>): ListLine[] {
-  const planned = plannedRows(doc, tree).map(r => lineOf(r, supplyFor(doc, r.key), book.get(r.key)))
+export const listOf = (doc: JobDocument, tree: Tree | null, book: ReadonlyMap<string, Price>): ListLine[] =>
+  linesOf(plannedRows(doc, tree), doc, book)
+
+/** The same of rows that were counted before: they last as long as the plan does. */
+export function linesOf(
+  rows: readonly PickRow[],
+  doc: Pick<JobDocument, 'supplies'>,
+  book: ReadonlyMap<string, Price>,
+): ListLine[] {
+  const planned = rows.map(r => lineOf(r, supplyFor(doc, r.key), book.get(r.key)))
   const byHand = new Map(doc.supplies.filter(s => s.key.startsWith(OWN)).map(s => [s.key, s]))
   const own = [...byHand.values()].map(s => {
     const row: PickRow = { group: 'own', key: s.key, name: s.name ?? 'unnamed', quantity: s.quantity ?? 1, unit: '', note: '' }

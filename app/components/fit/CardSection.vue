@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing/section'
 import { along } from '#core/site/frame'
+import { atPresentStop } from '#core/survey/place'
 import { num, say } from '#core/units'
-import { cardOf, gateBefore } from '#core/card/card'
+import { cardFrom, gateBefore } from '#core/card/card'
 import type { CardStep } from '#core/card/card'
+import { stepsOf } from '#core/card/steps'
 import { mayGoOn, readsBeside } from '#core/card/dry-run'
 import { hoursWords } from '#core/card/visits'
-import { listOf } from '#core/card/list'
+import { linesOf, plannedRows } from '#core/card/list'
 import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
@@ -23,9 +25,12 @@ const { fleet } = useFleet()
 const { note } = useChecks()
 const t = (s: string) => say(s, prefs.units)
 
-const lines = computed(() => listOf(store.here!, store.result!.tree, byKey.value))
 const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
-const card = computed(() => cardOf(store.here!, store.result!, { lines: lines.value, onDay: onDay.value }))
+const planned = usePlanned()
+const rows = computed(() => plannedRows(atPresentStop(planned.value), store.result!.tree))
+const lines = computed(() => linesOf(rows.value, store.doc!, byKey.value))
+const made = computed(() => stepsOf(atPresentStop(planned.value), store.result!))
+const card = computed(() => cardFrom(made.value, store.doc!, { lines: lines.value, onDay: onDay.value }))
 const steps = computed(() => card.value.steps)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
@@ -111,7 +116,7 @@ const photos = computed(() => store.doc!.photos.filter(p => step.value && p.step
 
 const view = computed(() =>
   width.value && height.value
-    ? layoutSection(store.doc!, store.result!, {
+    ? layoutSection(planned.value, store.result!, {
         width: width.value,
         height: height.value,
         units: prefs.units,
@@ -156,7 +161,7 @@ useKeys({
         :step-id="step?.id ?? null"
         @pick="id => (picked = id)"
       />
-      <nav class="list" :class="{ listing }" aria-label="All steps">
+      <nav v-if="!roof || listing" class="list" :class="{ listing }" aria-label="All steps">
         <p class="when">
           <button type="button" class="plain" data-test="days" @click="days = true">
             {{
@@ -175,6 +180,7 @@ useKeys({
           <i
             v-for="s in steps"
             :key="s.id"
+            v-memo="[s.done, s.id === step.id, s.notSo, !s.waits]"
             :class="{ done: s.done, here: s.id === step.id, stopped: s.notSo, waits: s.waits && !s.done }"
           />
         </div>
