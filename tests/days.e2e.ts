@@ -42,6 +42,19 @@ test('the list: a price entered once, what is no price is said, the quote adds u
   await expect.poll(async () => minor(await total.textContent())).not.toBe(before)
   const after = minor(await total.textContent())
   expect(Math.abs(after - before - (9990 - old) * 1.18 * 1.12)).toBeLessThanOrEqual(2)
+  // What rides in the van is not bought: with enough of it there the line is here.
+  const missing = page.locator('.by button', { hasText: 'what is missing' })
+  const [short] = (await missing.textContent())!.match(/\d+/)!
+  const van = page
+    .locator('.line:not(.there):not(.heads)')
+    .first()
+    .getByLabel(/in the van/)
+  await van.fill('-1')
+  await van.blur()
+  await expect(page.locator('.line [role=alert]').first()).toContainText('0 or more')
+  await van.fill('999')
+  await van.blur()
+  await expect(missing).toContainText(String(Number(short) - 1))
   const lines = (await page.locator('[data-test=quote] tr:not(.sum) td').allTextContents()).map(minor)
   expect(lines.reduce((a, b) => a + b, 0)).toBe(after)
   // It is the crew's price: another job has it.
@@ -136,10 +149,11 @@ test('the board: dragged to another team, moved by keys, not into the past; undo
   await page.goto('/board')
   const tomorrow = dayFrom(1)
   await toWeekOf(page, tomorrow)
-  const visit = page.locator('.board .grid .visit', { hasText: 'Net loft' })
+  const visit = page.locator('.board .grid .visit:has(strong:text-is("Net loft"))')
   await expect(visit).toBeVisible()
   const onDay = await visit.evaluate(e => (e.parentElement as HTMLElement).dataset.day!)
-  const there = (team: string, day: string) => page.locator(`[data-test="cell-${team}-${day}"]`).filter({ has: visit })
+  const there = (team: string, day: string) =>
+    page.locator(`[data-test="cell-${team}-${day}"] .visit:has(strong:text-is("Net loft"))`)
   await visit.dragTo(page.locator(`[data-test="cell-nobody-${onDay}"]`))
   await expect(there('nobody', onDay)).toHaveCount(1)
   await page.locator('[data-test=board-undo]').click()

@@ -87,6 +87,11 @@ for (const night of [false, true]) {
         await expect(page.getByRole('dialog')).toHaveCount(0)
       }
     }
+    for (const path of ['/board', '/fleet/0192f000-0070-7000-8000-000000000001']) {
+      await page.goto(path)
+      await expect(page.locator('[data-test=unit], .board .visit').first()).toBeVisible()
+      expect(await barriers(page, 'body', rules), path).toEqual([])
+    }
     await page.goto('/crew')
     await expect(page.locator('[data-test=enough]')).toBeVisible()
     expect(await barriers(page, 'body', rules), 'crew').toEqual([])

@@ -1,5 +1,4 @@
 /** Fit in the browser: a card of 120 steps by thumb without a network, a week of 200 visits dragged. */
-import { performance } from 'node:perf_hooks'
 import { quantile, round } from './bench-scout.mjs'
 import { withClient } from './cluster.mjs'
 
@@ -91,10 +90,10 @@ export async function benchFit(add, { page, origin, url }) {
   await page.context().route('**/api/**', route => route.abort('internetdisconnected'))
   const opened = []
   for (let i = 0; i < 5; i++) {
-    const start = performance.now()
     await page.goto(card, { waitUntil: 'commit' })
-    await page.locator('[data-test=step-words]').waitFor()
-    opened.push(performance.now() - start)
+    const seen = await page.waitForFunction(() => document.querySelector('[data-test=step-words]') && performance.now())
+    opened.push(Number(await seen.jsonValue()))
+    await page.waitForTimeout(1000)
   }
   add({
     name: 'job card',
@@ -107,9 +106,10 @@ export async function benchFit(add, { page, origin, url }) {
     await page.locator('[data-test=all-steps]').click()
     await page.locator('[data-test=step-own]:not(.done)').first().click()
     ticks.push(await tick(page))
-    await page.waitForTimeout(300)
+    await page.waitForTimeout(800)
   }
-  add({ name: 'job card tick', value: round(quantile(ticks, 0.95), 1), unit: 'ms p95' })
+  const median = round(quantile(ticks, 0.5), 0)
+  add({ name: 'job card tick', value: round(quantile(ticks, 0.95), 1), unit: 'ms p95', against: `${median} ms at the median` })
   await page.context().unroute('**/api/**')
   await page.setViewportSize({ width: 1280, height: 800 })
   await page.goto(`${origin}/board`)

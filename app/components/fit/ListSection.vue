@@ -68,6 +68,18 @@ const setState = (l: ListLine, state: Supply['state']) => {
   return once(() => change(l, { state, ...due }))
 }
 const pack = (l: ListLine) => setState(l, l.state === 'packed' ? 'here' : 'packed')
+/** how many ride in the van, on every job */
+function setVan(l: ListLine, e: Event) {
+  const field = e.target as HTMLInputElement
+  const n = Number(field.value.trim().replace(',', '.') || 0)
+  if (!(n >= 0 && n <= 100_000)) {
+    rowError.value = { key: l.key, words: 'how many ride in the van: 0 or more' }
+    return
+  }
+  rowError.value = null
+  void savePrice({ ...priceOf(l), inVan: n })
+}
+const DAY_MS = 86_400_000
 function setDue(l: ListLine, e: Event) {
   const field = e.target as HTMLInputElement
   const dueOn = field.value || null
@@ -76,7 +88,11 @@ function setDue(l: ListLine, e: Event) {
     field.value = l.dueOn ?? ''
     return
   }
+  rowError.value = null
   void change(l, { dueOn, ...(dueOn && l.state === 'to get' ? { state: 'ordered' as const } : {}) })
+  // How long it took is how long it will take the next time.
+  const leadDays = dueOn ? Math.round((Date.parse(dueOn) - Date.parse(dayOf(new Date()))) / DAY_MS) : null
+  if (leadDays !== null && leadDays <= 400) void savePrice({ ...priceOf(l), leadDays })
 }
 const priceOf = (l: ListLine): Price =>
   byKey.value.get(l.key) ?? { key: l.key, minor: null, supplier: null, leadDays: null, inVan: 0 }
@@ -173,8 +189,8 @@ const roof = computed(() => width.value <= 900)
         </div>
         <p v-if="priceError" class="error" role="alert">{{ priceError }}</p>
         <div v-if="!roof" class="line heads soft" aria-hidden="true">
-          <span class="n" /><span>what</span><span class="total">each</span><span class="total">together</span><span>from</span
-          ><span>comes</span><span>where</span>
+          <span class="n" /><span>what</span><span class="total">each</span><span class="total">together</span
+          ><span class="total">in van</span><span>from</span><span>comes</span><span>where</span>
         </div>
         <div v-for="g in groups" :key="g.id" class="group">
           <h3>{{ g.name }}</h3>
@@ -210,6 +226,14 @@ const roof = computed(() => width.value <= 900)
                 :save="v => setPrice(l, v)"
               />
               <span class="fig total">{{ total(l) }}</span>
+              <input
+                class="cell fig van"
+                :value="byKey.get(l.key)?.inVan || ''"
+                inputmode="decimal"
+                :aria-label="`${l.name} in the van`"
+                :disabled="!session.mayEdit"
+                @change="e => setVan(l, e)"
+              />
               <input
                 class="cell"
                 :value="l.supplier ?? ''"
@@ -320,7 +344,7 @@ h3 {
 }
 .line {
   display: grid;
-  grid-template-columns: 52px minmax(150px, 1fr) 72px 76px 156px 118px 100px auto;
+  grid-template-columns: 46px minmax(140px, 1fr) 68px 72px 44px 150px 116px 96px auto;
   gap: 10px;
   align-items: baseline;
   border-bottom: 1px solid var(--mv-line);
@@ -341,6 +365,7 @@ h3 {
   grid-column: 2 / -1;
 }
 .n,
+.van,
 .total {
   text-align: right;
 }
