@@ -16,6 +16,17 @@ const RANGE: Record<PickGroup, readonly [number, number]> = {
   consumables: [0.1, 6],
   own: [5, 20],
 }
+/** What is small is cheap: by the beginning of its key, in whole units of money. */
+const SMALL: readonly (readonly [start: string, low: number, high: number])[] = [
+  ['use:clips', 0.08, 0.14],
+  ['use:labels', 0.05, 0.1],
+  ['use:ties', 4, 7],
+  ['use:tape', 5, 8],
+  ['use:earth', 2, 4],
+  ['screw:', 0.4, 1.4],
+  ['lug:', 0.3, 0.8],
+  ['wire:', 0.6, 2],
+]
 const SUPPLIERS: Record<PickGroup, readonly [name: string, leadDays: number]> = {
   parts: ['Radio stores, mainland', 4],
   cable: ['Radio stores, mainland', 4],
@@ -35,9 +46,10 @@ export function demoPrices(rows: readonly PickRow[]): Price[] {
   const byKey = new Map(rows.map(r => [r.key, r]))
   return [...byKey.values()].map(({ key, group }) => {
     const random = seeded([...key].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) % 1_000_003, 7))
-    const [low, high] = RANGE[group]
+    const small = SMALL.find(([start]) => key.startsWith(start))
+    const [low, high] = small ? [small[1], small[2]] : RANGE[group]
     const [supplier, leadDays] = SUPPLIERS[group]
-    const minor = UNPRICED.test(key) ? null : Math.round((low + (high - low) * random() ** 2) * 20) * 5
+    const minor = UNPRICED.test(key) ? null : Math.round((low + (high - low) * random() ** 2) * 100)
     return { key, minor, supplier, leadDays, inVan: IN_VAN[key] ?? 0 }
   })
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { shrunk, shrunkSize, takenAt } from './photos'
+import { refuseLarge, shrunk, shrunkSize, takenAt } from './photos'
 
 describe('photographs', () => {
   it('are never enlarged, and keep their proportions', () => {
@@ -7,6 +7,10 @@ describe('photographs', () => {
     expect(shrunkSize(4000, 3000)).toEqual({ widthPx: 1600, heightPx: 1200 })
     expect(shrunkSize(3000, 4000)).toEqual({ widthPx: 1200, heightPx: 1600 })
     expect(shrunkSize(9000, 2)).toEqual({ widthPx: 1600, heightPx: 1 })
+  })
+  it('one of 60 MB is refused before it is opened; a smaller one is not', () => {
+    expect(() => refuseLarge({ size: 60_000_000 })).toThrow('60 MB; less than 60 are read')
+    expect(() => refuseLarge({ size: 59_999_999 })).not.toThrow()
   })
   it('one brought in the evening keeps the hour it was taken; a clock that is off does not count', () => {
     const now = Date.UTC(2026, 4, 2, 18)

@@ -70,6 +70,33 @@ describe('the card of a job', () => {
     expect(now.steps.find(s => s.id === first.id)!.notSo).toBe('no network at all here')
     expect(now.next!.id).not.toBe(first.id)
   })
+  it('two phones that tick the same step, and one that takes it back later: the last word counts, and it stands once', () => {
+    const h = new House('router')
+    const { id, about } = card(h).next!
+    check(h, 'step', id, { by: 'Ila', about })
+    check(h, 'step', id, { by: 'Oren', about, atUtc: later(1) })
+    const both = card(h).steps.filter(s => s.id === id)
+    expect(both).toHaveLength(1)
+    expect(both[0]).toMatchObject({ done: true, mark: { by: 'Oren' } })
+    check(h, 'step', id, { done: false, about, atUtc: later(2) })
+    expect(card(h).next!.id).toBe(id)
+  })
+  it('a step by hand stands after the step it was put behind; two that name each other in a circle stop no card', () => {
+    const h = new House('router')
+    const own = (afterKey: string | null) => h.add('ownSteps', { words: 'Old dish off', stand: 'up', minutes: 20, afterKey })
+    const first = own('seal')
+    const second = own(`own:${first}`)
+    h.set('ownSteps', first, { afterKey: `own:${second}` })
+    const { steps } = card(h)
+    expect(steps.filter(s => s.own)).toHaveLength(2)
+    h.set('ownSteps', first, { afterKey: 'seal' })
+    const order = card(h).steps.map(s => s.id)
+    expect(order.indexOf(`own:${first}`)).toBeGreaterThan(order.indexOf('seal'))
+    expect(order.indexOf(`own:${second}`)).toBeGreaterThan(order.indexOf(`own:${first}`))
+    // What it was put behind may go from the plan: it stands by itself then.
+    h.set('ownSteps', first, { afterKey: 'pull:gone' })
+    expect(card(h).steps.find(s => s.id === `own:${first}`)!.needs).toEqual([])
+  })
   it('nothing laid out: no step, and nothing is said to be left', () => {
     expect(card(new House(null))).toMatchObject({ steps: [], next: null, climbsLeft: 0 })
   })

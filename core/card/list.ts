@@ -1,7 +1,7 @@
 /** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
 import type { Tree } from '../chain/tree'
 import { isScrewed } from '../fitting/mounts'
-import { pickList } from '../fitting/pick-list'
+import { PICK_GROUPS, pickList } from '../fitting/pick-list'
 import type { PickRow } from '../fitting/pick-list'
 import { csvLine } from '../formats/csv'
 import type { JobDocument, Supply } from '../job/schema'
@@ -47,7 +47,10 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
   const said = fixings(tree, building)
   // What a mount says of its pole and screws is better than a rule for mounts of which nobody said anything.
   const rules = rows.filter(r => !(said.poles && r.key === 'use:pole') && !(said.screws && r.key === 'use:screws'))
-  return merged([...rules, ...said.rows, ...feeds(doc, tree, building)])
+  const groups = Object.keys(PICK_GROUPS)
+  return merged([...rules, ...said.rows, ...feeds(doc, tree, building)]).sort(
+    (x, y) => groups.indexOf(x.group) - groups.indexOf(y.group),
+  )
 }
 
 function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; screws: boolean } {
