@@ -12,7 +12,9 @@ export const usePrices = createSharedComposable(() => {
   let unsent: Price[] = []
 
   const byKey = computed(() => new Map(book.value.prices.map(p => [p.key, p])))
-  const laid = (over: readonly Price[]): Price[] => [...new Map([...book.value.prices, ...over].map(p => [p.key, p])).values()]
+  const laid = (over: readonly Price[], under: readonly Price[]): Price[] => [
+    ...new Map([...under, ...over].map(p => [p.key, p])).values(),
+  ]
 
   async function load(): Promise<void> {
     book.value = (await kept<PriceBook>('prices')) ?? NO_PRICES
@@ -20,21 +22,24 @@ export const usePrices = createSharedComposable(() => {
     await send()
   }
 
-  async function send(): Promise<void> {
+  /** One sending at a time: what is entered meanwhile goes with the next, and is never overwritten by an older answer. */
+  const send = inTurn(async () => {
     error.value = ''
     try {
-      if (unsent.length) await api('/api/crew/prices', { method: 'PUT', body: { prices: unsent } })
-      unsent = []
+      const going = unsent
+      if (going.length) await api('/api/crew/prices', { method: 'PUT', body: { prices: going } })
+      unsent = unsent.filter(p => !going.includes(p))
       await keep('prices-unsent', unsent)
-      book.value = await api<PriceBook>('/api/crew/prices')
+      const told = await api<PriceBook>('/api/crew/prices')
+      book.value = { ...told, prices: laid(unsent, told.prices) }
       await keep('prices', book.value)
     } catch (e) {
       if (!(e instanceof Unreachable)) error.value = messageOf(e)
     }
-  }
+  })
 
   async function save(price: Price): Promise<void> {
-    book.value = { ...book.value, prices: laid([price]) }
+    book.value = { ...book.value, prices: laid([price], book.value.prices) }
     unsent = [...unsent.filter(p => p.key !== price.key), price]
     await Promise.all([keep('prices', book.value), keep('prices-unsent', unsent)])
     await send()

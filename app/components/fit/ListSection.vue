@@ -69,40 +69,30 @@ const setState = (l: ListLine, state: Supply['state']) => {
 }
 const pack = (l: ListLine) => setState(l, l.state === 'packed' ? 'here' : 'packed')
 /** how many ride in the van, on every job */
-function setVan(l: ListLine, e: Event) {
-  const field = e.target as HTMLInputElement
-  const n = Number(field.value.trim().replace(',', '.') || 0)
-  if (!(n >= 0 && n <= 100_000)) {
-    rowError.value = { key: l.key, words: 'how many ride in the van: 0 or more' }
-    return
-  }
-  rowError.value = null
+function setVan(l: ListLine, text: string): string | undefined {
+  const n = Number(text.replace(',', '.') || 0)
+  if (!(n >= 0 && n <= 100_000)) return '0 or more'
   void savePrice({ ...priceOf(l), inVan: n })
+  return undefined
 }
 const DAY_MS = 86_400_000
-function setDue(l: ListLine, e: Event) {
-  const field = e.target as HTMLInputElement
-  const dueOn = field.value || null
-  if (dueOn && dueOn < dayOf(new Date()) && l.state !== 'here') {
-    rowError.value = { key: l.key, words: 'a day from today on' }
-    field.value = l.dueOn ?? ''
-    return
-  }
-  rowError.value = null
+function setDue(l: ListLine, text: string): string | undefined {
+  const today = dayOf(new Date())
+  const dueOn = text || null
+  if (dueOn && dueOn < today) return 'a day from today on'
   void change(l, { dueOn, ...(dueOn && l.state === 'to get' ? { state: 'ordered' as const } : {}) })
   // How long it took is how long it will take the next time.
-  const leadDays = dueOn ? Math.round((Date.parse(dueOn) - Date.parse(dayOf(new Date()))) / DAY_MS) : null
+  const leadDays = dueOn ? Math.round((Date.parse(dueOn) - Date.parse(today)) / DAY_MS) : null
   if (leadDays !== null && leadDays <= 400) void savePrice({ ...priceOf(l), leadDays })
+  return undefined
 }
 const priceOf = (l: ListLine): Price =>
   byKey.value.get(l.key) ?? { key: l.key, minor: null, supplier: null, leadDays: null, inVan: 0 }
 const setPrice = (l: ListLine, minor: number | null) => savePrice({ ...priceOf(l), minor })
 /** the supplier of a thing is the same for the next job */
-async function setSupplier(l: ListLine, e: Event) {
-  const name = (e.target as HTMLInputElement).value.trim() || null
-  if (name === l.supplier) return
-  await savePrice({ ...priceOf(l), supplier: name })
-  if (l.supply?.supplier) await change(l, { supplier: null })
+function setSupplier(l: ListLine, text: string): undefined {
+  void savePrice({ ...priceOf(l), supplier: text || null })
+  if (l.supply?.supplier) void change(l, { supplier: null })
 }
 const total = (l: ListLine): string => {
   const minor = l.eachMinor === null ? null : Math.round(l.eachMinor * l.quantity)
@@ -223,35 +213,33 @@ const roof = computed(() => width.value <= 900)
                 :label="`price of one ${l.name}`"
                 :minor="l.eachMinor"
                 :currency="book.money.currency"
+                :disabled="!session.mayEdit"
                 :save="v => setPrice(l, v)"
               />
               <span class="fig total">{{ total(l) }}</span>
-              <input
-                class="cell fig van"
-                :value="byKey.get(l.key)?.inVan || ''"
-                inputmode="decimal"
-                :aria-label="`${l.name} in the van`"
+              <MvCell
+                type="number"
+                :label="`${l.name} in the van`"
+                :value="String(byKey.get(l.key)?.inVan || '')"
                 :disabled="!session.mayEdit"
-                @change="e => setVan(l, e)"
+                :save="text => setVan(l, text)"
               />
-              <input
-                class="cell"
+              <MvCell
+                :label="`supplier of ${l.name}`"
                 :value="l.supplier ?? ''"
-                maxlength="80"
-                :aria-label="`supplier of ${l.name}`"
+                :maxlength="80"
                 placeholder="supplier"
                 :disabled="!session.mayEdit"
-                @change="e => setSupplier(l, e)"
+                :save="text => setSupplier(l, text)"
               />
               <span v-if="isThere(l.state)" />
-              <input
+              <MvCell
                 v-else
-                class="cell"
                 type="date"
+                :label="`day on which ${l.name} comes`"
                 :value="l.supply?.dueOn ?? ''"
-                :aria-label="`day on which ${l.name} comes`"
                 :disabled="!session.mayEdit"
-                @change="e => setDue(l, e)"
+                :save="text => setDue(l, text)"
               />
               <select
                 :value="l.state"
@@ -365,14 +353,12 @@ h3 {
   grid-column: 2 / -1;
 }
 .n,
-.van,
 .total {
   text-align: right;
 }
 .what small {
   display: block;
 }
-.cell,
 select {
   width: 100%;
   min-width: 0;

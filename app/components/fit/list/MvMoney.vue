@@ -2,7 +2,13 @@
 import { amountWords, parseMoney } from '#core/card/money'
 
 /** An amount in the crew's currency: comma or point; what is no price is said beside it. */
-const props = defineProps<{ label: string; minor: number | null; currency: string; save: (minor: number | null) => unknown }>()
+const props = defineProps<{
+  label: string
+  minor: number | null
+  currency: string
+  disabled?: boolean
+  save: (minor: number | null) => unknown
+}>()
 const shown = (v: number | null): string => (v === null ? '' : amountWords(v, props.currency))
 const draft = ref(shown(props.minor))
 const error = ref('')
@@ -31,6 +37,7 @@ function leave() {
       :aria-label="label"
       :aria-invalid="!!error"
       inputmode="decimal"
+      :disabled="disabled"
       autocomplete="off"
       @focus="editing = true"
       @blur="leave"
