@@ -75,14 +75,16 @@ async function byKey(e: KeyboardEvent, v: BoardVisit) {
   if (e.key === 'Enter') return router.push(`/job/${v.jobId}/card`)
   if (side === undefined && row === undefined && later === undefined) return
   e.preventDefault()
+  // It is shown at once and written behind: the next key finds it where it now stands.
   if (side !== undefined) {
     const onDay = dayAfter(v.onDay, side)
-    if (await move(v.id, { onDay })) if (!days.value.includes(onDay)) start.value = mondayOf(onDay)
+    void move(v.id, { onDay })
+    if (!error.value && !days.value.includes(onDay)) start.value = mondayOf(onDay)
   }
   const team = row === undefined ? undefined : rows.value[rows.value.indexOf(v.team) + row]
-  if (team !== undefined) await move(v.id, { team })
+  if (team !== undefined) void move(v.id, { team })
   const startsAt = later === undefined ? null : shifted(v, later)
-  if (startsAt) await move(v.id, { startsAt })
+  if (startsAt) void move(v.id, { startsAt })
   await nextTick()
   document.querySelector<HTMLElement>(`[data-id="${v.id}"]`)?.focus()
 }
