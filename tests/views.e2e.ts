@@ -4,6 +4,9 @@ import type { Page } from '@playwright/test'
 import { expect, KETCH, KILN, LOFT, openJob, test, VAN } from './support/fixtures'
 import { climb } from './support/roof'
 
+// Each looks at everything for minutes, and none changes what another sees.
+test.describe.configure({ mode: 'parallel' })
+
 const VIEWS: [string, string][] = [
   [KILN, 'ask'],
   [KILN, 'survey'],

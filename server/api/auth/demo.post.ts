@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq } from 'drizzle-orm'
+import { and, asc, eq } from 'drizzle-orm'
 import { crews, members } from '../../database/schema'
 
 const Body = Type.Object(
@@ -15,7 +15,10 @@ export default defineEventHandler(async event => {
     .select({ member: members })
     .from(members)
     .innerJoin(crews, eq(crews.id, members.crewId))
-    .where(and(eq(crews.demo, true), eq(members.role, role)))
+    .where(and(eq(crews.demo, true), eq(members.role, role), eq(members.active, true)))
+    // The first there was: others may have been invited, and shut out again.
+    .orderBy(asc(members.createdAt), asc(members.id))
+    .limit(1)
   if (!row) problem(404, 'The demo crew is not loaded.')
   await openSession(event, row.member)
   return { ok: true }
