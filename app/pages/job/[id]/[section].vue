@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Component } from 'vue'
 import type { Section } from '#core/judge/finding'
 
 /** The frame: acts above, the section's screen between, the promise at the foot. */
@@ -12,20 +13,25 @@ const findings = ref(false)
 const working = ref(false)
 const keys = ref(false)
 
-const SCREENS = {
-  ask: defineAsyncComponent(() => import('~/components/scout/AskSection.vue')),
-  survey: defineAsyncComponent(() => import('~/components/scout/SurveySection.vue')),
-  bearings: defineAsyncComponent(() => import('~/components/scout/BearingsSection.vue')),
-  choose: defineAsyncComponent(() => import('~/components/plan/ChooseSection.vue')),
-  place: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
-  level: defineAsyncComponent(() => import('~/components/plan/PictureSection.vue')),
-  route: defineAsyncComponent(() => import('~/components/plan/RouteSection.vue')),
-  card: defineAsyncComponent(() => import('~/components/fit/CardSection.vue')),
-  list: defineAsyncComponent(() => import('~/components/fit/ListSection.vue')),
-  aim: defineAsyncComponent(() => import('~/components/fit/AimSection.vue')),
-  proof: defineAsyncComponent(() => import('~/components/prove/ProofSection.vue')),
-  handover: defineAsyncComponent(() => import('~/components/keep/HandoverSection.vue')),
+const LOADERS: Record<Section, () => Promise<{ default: Component }>> = {
+  ask: () => import('~/components/scout/AskSection.vue'),
+  survey: () => import('~/components/scout/SurveySection.vue'),
+  bearings: () => import('~/components/scout/BearingsSection.vue'),
+  choose: () => import('~/components/plan/ChooseSection.vue'),
+  place: () => import('~/components/plan/PictureSection.vue'),
+  level: () => import('~/components/plan/PictureSection.vue'),
+  route: () => import('~/components/plan/RouteSection.vue'),
+  card: () => import('~/components/fit/CardSection.vue'),
+  list: () => import('~/components/fit/ListSection.vue'),
+  aim: () => import('~/components/fit/AimSection.vue'),
+  proof: () => import('~/components/prove/ProofSection.vue'),
+  handover: () => import('~/components/keep/HandoverSection.vue'),
 }
+const SCREENS = Object.fromEntries(
+  Object.entries(LOADERS).map(([id, load]) => [id, defineAsyncComponent(load)]),
+) as unknown as Record<Section, Component>
+// The screen comes while the job is opened, not after it; where it does not come, the screen itself says so.
+LOADERS[section.value]?.().catch(() => undefined)
 const screen = computed(() => SCREENS[section.value])
 
 watch(
