@@ -39,10 +39,9 @@ import { along, eavesM, moveAlong } from '../core/site/frame'
 import type { Point } from '../core/site/frame'
 import { cardOf } from '../core/card/card'
 import { readKey } from '../core/card/dry-run'
-import { asUnit } from '../core/card/fleet'
+import { unitOf } from '../core/card/fleet'
 import { plannedRows } from '../core/card/list'
 import type { Price } from '../core/card/list'
-import { remapped } from '../core/job/copy'
 import type { DryRead } from '../core/judge/drill'
 import type { Step } from '../core/card/steps'
 import { atPresentStop, toFrame } from '../core/survey/place'
@@ -650,8 +649,7 @@ function mailVans(b: Builder): JobDocument[] {
   const DONE = [60, 60, 9, 0, 0]
   const units = DONE.map((done, i) => {
     const newId = countedIds(128 + i)
-    const { document, ids } = remapped(asUnit(method, `Mail van ${i + 2}`), newId)
-    document.jobs[0]!.methodId = b.jobId
+    const { document, ids } = unitOf(method, `Mail van ${i + 2}`, newId)
     document.masts = method.masts
     document.cells = method.cells
     const marks = method.checks.filter(c => c.kind === 'step').slice(0, done)

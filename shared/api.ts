@@ -162,7 +162,7 @@ export interface FleetUnit {
 
 export interface Fleet {
   methodId: string
-  /** steps that the method's card has */
+  /** steps that the method's card has; 0 where it is one alone */
   steps: number
   units: FleetUnit[]
   lessons: Lesson[]

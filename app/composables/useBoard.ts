@@ -1,12 +1,11 @@
 import { v7 as uuidv7 } from 'uuid'
 import { clashesOf } from '#core/card/visits'
 import type { BoardVisit } from '#core/card/visits'
+import { AFTER_ALL } from '#core/job/copy'
 import { insert } from '#core/job/defaults'
 import type { Change, Visit } from '#core/job/schema'
 import type { Board, JobList, JobListItem } from '../../shared/api'
 
-/** What is set last knows of everything set before it: a day that follows from the visits is nobody's to dispute. */
-const AFTER_ALL = 2_147_483_647
 const BACK_DAYS = 14
 const AHEAD_DAYS = 150
 

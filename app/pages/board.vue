@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import type { SortableEvent } from 'sortablejs'
-import { endOf, hoursWords } from '#core/card/visits'
+import { hoursWords, startOf } from '#core/card/visits'
 import type { BoardVisit } from '#core/card/visits'
 import { clockWords } from '#core/geo/daylight'
 import { num } from '#core/units'
@@ -65,7 +65,7 @@ const vCell = {
 
 const EARLIER_MIN = 30
 function shifted(v: BoardVisit, minutes: number): string | null {
-  const at = endOf(v) - v.hours * 60 + minutes
+  const at = startOf(v) + minutes
   return at < 0 || at >= 24 * 60 ? null : clockWords(at)
 }
 async function byKey(e: KeyboardEvent, v: BoardVisit) {

@@ -1,6 +1,5 @@
 /** The card: the plan's steps in their order, what of them is done, the next one with its gate, how long is left. */
 import type { Check, JobDocument } from '../job/schema'
-import type { Assessment } from '../judge/assess'
 import { lastCheck } from '../judge/ticks'
 import { waitingOn } from './late'
 import type { Waiting } from './late'
@@ -10,7 +9,7 @@ import type { GateState, Known } from './gates'
 import { byOne, climbsOf, orderSteps } from './order'
 import type { Span } from './order'
 import { stepsOf } from './steps'
-import type { Step } from './steps'
+import type { Planned, Step } from './steps'
 
 export interface CardStep extends Step {
   /** the last mark made on it; null while there is none */
@@ -39,8 +38,6 @@ export interface Supplied {
 }
 
 export const cardOf = (doc: JobDocument, a: Planned, supplied?: Supplied): Card => cardFrom(stepsOf(doc, a), doc, supplied)
-
-type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
 
 /** The same of steps that were made before: they last as long as the plan does. */
 export function cardFrom(

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
-import { insertsOf, remapped } from '../job/copy'
+import { insertsOf } from '../job/copy'
 import { applyChanges } from '../job/changes'
 import { emptyDocument } from '../job/schema'
-import { asUnit, differencesOf, lessonsOf, MOST_UNITS, offered, unitNames } from './fleet'
+import { differencesOf, lessonsOf, methodIdOf, MOST_UNITS, offered, unitNames, unitOf } from './fleet'
 import { cardOf } from './card'
 
-const unitOf = (h: House, name = 'Van 2') => remapped(asUnit(h.doc, name), h.id).document
+const unit2 = (h: House) => unitOf(h.doc, 'Van 2', h.id).document
 
 describe('a method and its fleet', () => {
   it('a unit has the plan and none of what was read, said or ticked', () => {
@@ -22,8 +22,11 @@ describe('a method and its fleet', () => {
       about: null,
       value: null,
     })
-    const unit = unitOf(h)
-    expect(unit.jobs[0]).toMatchObject({ name: 'Van 2', carrier: 'Tern' })
+    const unit = unit2(h)
+    expect(unit.jobs[0]).toMatchObject({ name: 'Van 2', carrier: 'Tern', methodId: h.doc.jobs[0]!.id })
+    expect(unit.jobs[0]!.id).not.toBe(h.doc.jobs[0]!.id)
+    // One made from a unit is of the same method.
+    expect(methodIdOf(unitOf(unit, 'Van 3', h.id).document.jobs[0]!)).toBe(h.doc.jobs[0]!.id)
     for (const t of ['checks', 'readings', 'speedRuns', 'labels', 'visits', 'supplies', 'photos'] as const)
       expect(unit[t], t).toEqual([])
     expect(unit.nodes).toHaveLength(h.doc.nodes.length)
@@ -31,7 +34,7 @@ describe('a method and its fleet', () => {
   })
   it('made anew by its inserts it is the same; its mast is the crew’s and stays named', () => {
     const h = new House('router', 'vehicle')
-    const unit = { ...unitOf(h), masts: [], cells: [] }
+    const unit = { ...unit2(h), masts: [], cells: [] }
     const mastId = h.doc.designs.find(d => d.id === h.doc.jobs[0]!.designId)!.mastId!
     const back = applyChanges(emptyDocument(), insertsOf(unit, h.id, new Set([mastId])))
     expect(back.designs.find(d => d.id === unit.jobs[0]!.designId)!.mastId).toBe(mastId)
@@ -39,7 +42,7 @@ describe('a method and its fleet', () => {
   })
   it('what is its own is told: moved, added, left out, more cable', () => {
     const h = new House('router', 'vehicle')
-    const unit = unitOf(h)
+    const unit = unit2(h)
     const [first] = unit.nodes.filter(n => n.part?.kind === 'antenna')
     const moved = { ...unit, nodes: unit.nodes.map(n => (n === first ? { ...n, northM: n.northM + 0.5 } : n)) }
     expect(differencesOf(h.doc, moved)).toEqual([expect.stringContaining('elsewhere')])

@@ -1,6 +1,7 @@
 /** A finished job as a method: the same fit for the next vehicle, and the one after, each with what is its own. */
-import { asTemplate } from '../job/copy'
-import type { JobDocument, Node, Photo } from '../job/schema'
+import { asTemplate, remapped } from '../job/copy'
+import type { Maker } from '../job/defaults'
+import type { Job, JobDocument, Node, Photo } from '../job/schema'
 import { between } from '../site/frame'
 import { mToken } from '../units'
 
@@ -8,26 +9,30 @@ import { mToken } from '../units'
 export const MOST_UNITS = 60
 
 /**
- * @returns the job of one unit: the plan of the method at the place where it was fitted, aimed at the same mast; nothing
- *   that was read, said or ticked there
+ * The job of one unit, under ids of its own: the plan of the method at the place where it was fitted, aimed at the same
+ * mast; nothing that was read, said or ticked there.
+ * @returns the document, and which id of the method became which
  */
-export function asUnit(method: JobDocument, name: string): JobDocument {
-  const out = asTemplate(method, name)
-  const methodId = method.jobs[0]!.methodId ?? method.jobs[0]!.id
+export function unitOf(method: JobDocument, name: string, newId: Maker): ReturnType<typeof remapped> {
+  const [job] = method.jobs as [Job]
+  const plan = asTemplate(method, name)
   const mastOf = new Map(method.designs.map(d => [d.id, d.mastId]))
-  return {
-    ...out,
-    sites: method.sites,
-    designs: out.designs.map(d => ({ ...d, mastId: mastOf.get(d.id) ?? null })),
-    jobs: out.jobs.map((j, i) => ({
-      ...j,
-      methodId,
-      customerName: method.jobs[i]!.customerName,
-      customerContact: method.jobs[i]!.customerContact,
-      carrier: method.jobs[i]!.carrier,
-    })),
-  }
+  const { customerName, customerContact, carrier } = job
+  const { document, ids } = remapped(
+    {
+      ...plan,
+      sites: method.sites,
+      designs: plan.designs.map(d => ({ ...d, mastId: mastOf.get(d.id) ?? null })),
+      jobs: plan.jobs.map(j => ({ ...j, customerName, customerContact, carrier })),
+    },
+    newId,
+  )
+  // After the ids are new: the method is another job, and keeps its own.
+  return { document: { ...document, jobs: document.jobs.map(j => ({ ...j, methodId: methodIdOf(job) })) }, ids }
 }
+
+/** @returns the job that a fleet is made from: this one, or the one it was made from itself */
+export const methodIdOf = (job: Pick<Job, 'id' | 'methodId'>): string => job.methodId ?? job.id
 
 /**
  * @returns names of units, one a line, without blanks and without those that stand twice

@@ -10,7 +10,7 @@ import { holesOf } from '../judge/place'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
 import { num } from '../units'
-import { amountWords } from './money'
+import { amountWords, costOf } from './money'
 
 /** What a thing costs the crew, entered once for all jobs. */
 export interface Price {
@@ -194,8 +194,7 @@ export function listCsv(lines: readonly ListLine[], currency: string): string {
     csvLine(['group', 'item', 'quantity', 'unit', 'state', 'supplier', 'due', `each ${currency}`, `total ${currency}`, 'note']) +
     lines
       .map(l => {
-        const total = l.eachMinor === null ? null : Math.round(l.eachMinor * l.quantity)
-        const said = [l.state, l.supplier ?? '', l.dueOn ?? '', amount(l.eachMinor), amount(total), l.note]
+        const said = [l.state, l.supplier ?? '', l.dueOn ?? '', amount(l.eachMinor), amount(costOf(l)), l.note]
         return csvLine([l.group, l.name, l.quantity, l.unit, ...said])
       })
       .join('')

@@ -54,6 +54,10 @@ export function parseMoney(text: string, currency: string): number | null {
   return minor
 }
 
+/** @returns what a line costs, rounded once; null while it has no price */
+export const costOf = (l: { quantity: number; eachMinor: number | null }): number | null =>
+  l.eachMinor === null ? null : Math.round(l.eachMinor * l.quantity)
+
 export interface QuoteInput {
   lines: readonly { key: string; name: string; quantity: number; unit: string; eachMinor: number | null }[]
   money: Money
@@ -88,7 +92,7 @@ export interface Quote {
 /** The quote of a list: each line is rounded once, so that what is printed adds up. */
 export function quoteOf({ lines, money, marginPercent, hours }: QuoteInput): Quote {
   const quoted = lines.map(({ key, name, quantity, unit, eachMinor }): QuoteLine => {
-    const costMinor = eachMinor === null ? null : Math.round(eachMinor * quantity)
+    const costMinor = costOf({ quantity, eachMinor })
     const sellMinor = costMinor === null ? null : Math.round(costMinor * (1 + marginPercent / 100))
     return { key, name, quantity, unit, costMinor, sellMinor }
   })

@@ -1,13 +1,12 @@
 /** The quote of a job: its list by the crew's prices, its hours by the card. */
 import type { JobDocument } from '../job/schema'
-import type { Assessment } from '../judge/assess'
 import { listOf } from './list'
 import type { ListLine, Price } from './list'
 import { BARE_MONEY, quoteOf } from './money'
 import type { Money, Quote } from './money'
 import { byOne } from './order'
 import { stepsOf } from './steps'
-import type { Step } from './steps'
+import type { Planned, Step } from './steps'
 
 /** What the crew has entered once for all its jobs. */
 export interface PriceBook {
@@ -33,11 +32,7 @@ const peopleHours = (steps: readonly Step[]): number => {
   return Math.ceil(minutes / 60 / HOURS_STEP) * HOURS_STEP
 }
 
-export function quoteJob(
-  doc: JobDocument,
-  a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>,
-  book: PriceBook,
-): QuotedJob {
+export function quoteJob(doc: JobDocument, a: Planned, book: PriceBook): QuotedJob {
   const job = doc.jobs[0]!
   const lines = listOf(doc, a.tree, new Map(book.prices.map(p => [p.key, p])))
   const cardHours = peopleHours(stepsOf(doc, a))

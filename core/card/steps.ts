@@ -58,16 +58,19 @@ type Draft = Omit<Step, 'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate
 /** Over this a person climbs, m. @source common practice (no source) */
 const REACH_M = 2.5
 
+/** What of an assessment the steps are made from. */
+export type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
+
 interface Site {
   doc: JobDocument
   design: Design
-  a: Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
+  a: Planned
   building: Building
   labels: Map<string, string>
 }
 
 /** @returns every step of the plan shown, those it needs before it; none where nothing is laid out */
-export function stepsOf(doc: JobDocument, a: Site['a']): Step[] {
+export function stepsOf(doc: JobDocument, a: Planned): Step[] {
   if (!a.tree?.nodes.length) return []
   const { design } = a.tree
   const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))

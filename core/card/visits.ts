@@ -25,10 +25,12 @@ export interface Clash {
   stop: boolean
 }
 
-const toMin = (t: string): number => Number(t.slice(0, 2)) * 60 + Number(t.slice(3, 5))
-export const endOf = (v: Pick<Visit, 'startsAt' | 'hours'>): number => toMin(v.startsAt) + v.hours * 60
+/** Minutes after midnight by the clock of the site. */
+export const startOf = ({ startsAt }: Pick<Visit, 'startsAt'>): number =>
+  Number(startsAt.slice(0, 2)) * 60 + Number(startsAt.slice(3, 5))
+export const endOf = (v: Pick<Visit, 'startsAt' | 'hours'>): number => startOf(v) + v.hours * 60
 const meet = (a: Pick<Visit, 'startsAt' | 'hours'>, b: Pick<Visit, 'startsAt' | 'hours'>): boolean =>
-  toMin(a.startsAt) < endOf(b) && toMin(b.startsAt) < endOf(a)
+  startOf(a) < endOf(b) && startOf(b) < endOf(a)
 export const isOpen = (v: Pick<Visit, 'state'>): boolean => v.state === 'planned' || v.state === 'confirmed'
 /** @returns `08:00 to 12:30` */
 export const hoursWords = (v: Pick<Visit, 'startsAt' | 'hours'>): string => `${v.startsAt} to ${clockWords(endOf(v))}`

@@ -3,7 +3,7 @@ import { fieldsOf } from './changes'
 import { insert } from './defaults'
 import type { Maker } from './defaults'
 import { REFERENCES } from './references'
-import { emptyDocument, TABLES } from './schema'
+import { emptyDocument, MOST_SEQUENCE, TABLES } from './schema'
 import type { Change, JobDocument, TableName } from './schema'
 
 type AnyRow = Record<string, unknown> & { id: string }
@@ -88,7 +88,7 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
 }
 
 /** What is set last knows of everything set before it. */
-const AFTER_ALL = 2_147_483_647
+export const AFTER_ALL = MOST_SEQUENCE
 
 /**
  * The inserts that make a document anew: named rows before those that name them, what would run in a circle set last.

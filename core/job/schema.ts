@@ -13,7 +13,7 @@ import { MATERIAL_IDS } from './materials'
 import { OwnFigures, PartSchema } from './part'
 
 /** Sequence numbers and versions are 32 bits in the database. */
-const MOST_SEQUENCE = 2_147_483_647
+export const MOST_SEQUENCE = 2_147_483_647
 
 export const KINDS = ['home', 'building', 'vehicle', 'boat'] as const
 export type JobKind = (typeof KINDS)[number]

@@ -1,6 +1,6 @@
 /** Fleets: a method and the jobs made from it. */
 import { and, asc, eq, or } from 'drizzle-orm'
-import { differencesOf, lessonsOf } from '../../core/card/fleet'
+import { differencesOf, lessonsOf, methodIdOf } from '../../core/card/fleet'
 import { stepsOf } from '../../core/card/steps'
 import { lastCheck } from '../../core/judge/ticks'
 import type { JobDocument } from '../../core/job/schema'
@@ -31,11 +31,12 @@ export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fl
     .from(jobs)
     .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
   if (!job) return null
-  const methodId = job.methodId ?? job.id
+  const methodId = methodIdOf(job)
   const rows = await unitsOf(db, crewId, methodId)
   const method = (await readJob(db, crewId, methodId))?.document ?? null
   const words = new Map<string, string>()
-  if (method) {
+  // Every card asks: for one that is alone no plan is judged.
+  if (method && rows.length > 1) {
     const steps = stepsOf(method, await assessOnServer(db, crewId, method, new Date().toISOString()))
     for (const s of steps) words.set(s.id, s.words)
   }

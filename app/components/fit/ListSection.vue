@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { isThere, leftOvers, listCsv } from '#core/card/list'
 import type { ListLine, Price } from '#core/card/list'
 import { isLate } from '#core/card/late'
-import { amountWords } from '#core/card/money'
+import { amountWords, costOf } from '#core/card/money'
 import { quoteJob } from '#core/card/quote'
 import { PICK_GROUPS } from '#core/fitting/pick-list'
 import type { PickGroup } from '#core/fitting/pick-list'
@@ -95,7 +95,7 @@ function setSupplier(l: ListLine, text: string): undefined {
   if (l.supply?.supplier) void change(l, { supplier: null })
 }
 const total = (l: ListLine): string => {
-  const minor = l.eachMinor === null ? null : Math.round(l.eachMinor * l.quantity)
+  const minor = costOf(l)
   return minor === null ? '' : amountWords(minor, book.value.money.currency)
 }
 const quantity = (l: ListLine) => `${num(l.quantity, l.quantity % 1 ? 1 : 0)}${l.unit ? ` ${l.unit}` : ''}`

@@ -77,7 +77,7 @@ useHead({ title: 'Fleet · Multivox' })
             <span class="way" role="img" :aria-label="`${u.done} of ${total} steps done`"
               ><i :style="{ width: `${share(u.done)}%` }"
             /></span>
-            <span class="fig">{{ u.done }}/{{ total }}</span>
+            <span class="fig">{{ total ? `${u.done}/${total}` : '' }}</span>
             <span class="soft differs">{{
               u.method ? 'the method' : u.differences.length ? say(u.differences.join('; '), prefs.units) : 'as the method'
             }}</span>

@@ -2,6 +2,7 @@
 import { afterDark, notThrough, planDay } from '#core/card/day'
 import type { CardStep } from '#core/card/card'
 import { clockWords, daylightOn } from '#core/geo/daylight'
+import { startOf } from '#core/card/visits'
 import { num } from '#core/units'
 import type { Visit } from '#core/job/schema'
 
@@ -16,10 +17,7 @@ const open = computed(() => props.steps.filter(s => !s.done && !s.notSo && !s.wa
 /** what a late part holds up is no part of this day */
 const held = computed(() => props.steps.filter(s => !s.done && s.waits).length)
 const plan = computed(() => planDay(open.value, people.value))
-const startMin = computed(() => {
-  const at = props.visit?.startsAt ?? '08:00'
-  return Number(at.slice(0, 2)) * 60 + Number(at.slice(3, 5))
-})
+const startMin = computed(() => startOf(props.visit ?? NEW_VISIT))
 const light = computed(() => {
   const { latDeg, lonDeg, zone } = store.site!
   if (latDeg === null || lonDeg === null) return null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { againstCard, clashesOf, hoursWords, messageFor } from '#core/card/visits'
+import { againstCard, clashesOf, hoursWords, messageFor, startOf } from '#core/card/visits'
 import type { BoardVisit } from '#core/card/visits'
 import { isLate } from '#core/card/late'
 import type { ListLine } from '#core/card/list'
@@ -34,8 +34,7 @@ function darkOf(v: Visit): number | null {
   const { latDeg, lonDeg, zone } = store.site!
   return latDeg === null || lonDeg === null ? null : (daylightOn({ latDeg, lonDeg }, v.onDay, zone)?.toMin ?? null)
 }
-const startOf = (v: Visit) => Number(v.startsAt.slice(0, 2)) * 60 + Number(v.startsAt.slice(3, 5))
-function troubles(v: Visit): string[] {
+function troublesOf(v: Visit): string[] {
   if (v.state === 'done' || v.state === 'called off') return []
   const steps = props.card.steps.filter(s => !s.done)
   const darkMin = darkOf(v)
@@ -51,6 +50,8 @@ function troubles(v: Visit): string[] {
     }),
   ]
 }
+
+const troubles = computed(() => new Map(visits.value.map(v => [v.id, troublesOf(v)])))
 
 const messageOfVisit = (v: Visit): string =>
   messageFor({
@@ -114,8 +115,8 @@ const calendar = (v: Visit) => `/api/board/calendar.ics?job=${store.id}&from=${v
         <MvChoice label="State" :value="v.state" :choices="choices(VISIT_STATES)" :save="state => change(v, { state: state! })" />
       </div>
       <MvText label="Note" :value="v.note" :save="note => change(v, { note })" />
-      <ul v-if="troubles(v).length" class="troubles" data-test="visit-troubles">
-        <li v-for="w in troubles(v)" :key="w">{{ w }}</li>
+      <ul v-if="troubles.get(v.id)?.length" class="troubles" data-test="visit-troubles">
+        <li v-for="w in troubles.get(v.id)" :key="w">{{ w }}</li>
       </ul>
       <div class="acts">
         <span class="fig soft">{{ dayWords(v.onDay) }}, {{ hoursWords(v) }}</span>

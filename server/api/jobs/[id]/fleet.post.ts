@@ -1,7 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import { v7 as uuidv7 } from 'uuid'
-import { asUnit, MOST_UNITS } from '../../../../core/card/fleet'
-import { remapped } from '../../../../core/job/copy'
+import { methodIdOf, MOST_UNITS, unitOf } from '../../../../core/card/fleet'
 import { Text } from '../../../../core/job/fields'
 import { makeJob } from '../../../services/archive'
 import { unitNamesOf } from '../../../services/fleet'
@@ -17,13 +16,11 @@ export default defineEventHandler(async event => {
   const { names } = await readValid(event, Body)
   const db = useDb()
   const made: { jobId: string; name: string }[] = []
-  const there = new Set(await unitNamesOf(db, me.crewId, snapshot.document.jobs[0]!.methodId ?? snapshot.document.jobs[0]!.id))
+  const method = snapshot.document
+  const there = new Set(await unitNamesOf(db, me.crewId, methodIdOf(method.jobs[0]!)))
   const masts = new Set(snapshot.near.masts.map(m => m.id))
-  for (const name of names) {
-    if (there.has(name)) continue
-    const { document } = remapped(asUnit(snapshot.document, name), uuidv7)
-    // The method is another job: its id is not one of those that were made anew.
-    document.jobs[0]!.methodId = snapshot.document.jobs[0]!.methodId ?? snapshot.document.jobs[0]!.id
+  for (const name of names.filter(n => !there.has(n))) {
+    const { document } = unitOf(method, name, uuidv7)
     made.push(await makeJob(db, me, document, { masts }))
   }
   return { made }
