@@ -29,6 +29,32 @@ test('the network goes in mid-job, the page is reloaded, and the work is sent wh
   await sql.end()
 })
 
+test('a change is told as waiting only when it lies on the device', async ({ page, app }) => {
+  await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })
+  await page.addInitScript(() => {
+    const own = crypto.subtle.encrypt.bind(crypto.subtle)
+    // A slow device: what is sealed while `held` is set waits for its release.
+    const slow = { held: null as Promise<void> | null, release: () => {} }
+    Object.assign(globalThis, {
+      hold: () => (slow.held = new Promise<void>(done => (slow.release = done))),
+      release: () => slow.release(),
+    })
+    crypto.subtle.encrypt = async (...of) => (await slow.held, own(...of))
+  })
+  await openJob(page, CROFT, 'ask')
+  await page.route('**/api/**', route => route.abort('internetdisconnected'))
+  await page.evaluate(() => void (globalThis as unknown as { hold: () => void }).hold())
+  await page.getByLabel('Notes').fill('the key is under the third pot')
+  await page.getByLabel('Notes').blur()
+  await expect(page.locator('[data-test=link]')).toHaveText('keeping…')
+  await page.evaluate(() => (globalThis as unknown as { release: () => void }).release())
+  await expect(page.locator('[data-test=link]')).toHaveText(/^1 not sent yet$/)
+  await page.unroute('**/api/**')
+  await page.reload()
+  await expect(page.getByLabel('Notes')).toHaveValue('the key is under the third pot')
+  await sent(page)
+})
+
 test('the server stops in mid-save: kept here, sent once when it is up again', async ({ page, app }) => {
   test.setTimeout(300_000)
   await page.request.post(`${app.origin}/api/auth/demo`, { data: {} })

@@ -39,8 +39,8 @@ const SHEETS: [string, string, string[]][] = [
  * @param rules  those alone; all where left out
  */
 async function barriers(page: Page, within = 'body', rules?: string[]): Promise<string[]> {
-  const builder = new AxeBuilder({ page }).include(within)
-  const { violations } = await (rules ? builder.withRules(rules) : builder).analyze()
+  const builder = new AxeBuilder({ page }).include(within).options({ resultTypes: ['violations'], preload: false })
+  const { violations } = await (rules ? builder.withRules(rules) : builder).setLegacyMode().analyze()
   return violations
     .filter(v => v.impact === 'serious' || v.impact === 'critical')
     .map(

@@ -51,9 +51,9 @@ export const useJob = defineStore('job', () => {
   let base: Base | null = null
   let near: { masts: NearMasts; stopId: string | null } | null = null
   /** changes shown and not yet written on the device: a moment, but one in which the page may be asked again */
-  let unwritten: Change[] = []
+  const unwritten = shallowRef<readonly Change[]>([])
   /** changes that could not be written: they go with the next */
-  let unkept: Change[] = []
+  const unkept = shallowRef<readonly Change[]>([])
   const waiting = shallowRef<ReadonlySet<string>>(new Set())
 
   const job = computed(() => doc.value?.jobs[0] ?? null)
@@ -65,7 +65,16 @@ export const useJob = defineStore('job', () => {
   const design = computed(() => doc.value?.designs.find(d => d.id === job.value?.designId) ?? doc.value?.designs[0] ?? null)
   /** changes of this job that the server has not acknowledged */
   const unsent = computed(() => waiting.value.size)
-  const link = computed<SendState | 'sending'>(() => (unsent.value && sending.state === 'sent' ? 'sending' : sending.state))
+  /** what becomes of the job's changes: nothing is told as waiting before it lies on the device */
+  const link = computed<SendState | 'sending' | 'keeping' | 'unkept'>(() => {
+    if (unkept.value.length) return 'unkept'
+    if (unwritten.value.length) return 'keeping'
+    return unsent.value && sending.state === 'sent' ? 'sending' : sending.state
+  })
+  if (import.meta.client)
+    window.addEventListener('beforeunload', e => {
+      if (unwritten.value.length) e.preventDefault()
+    })
 
   /** Opens a job: at once from this device where it is kept, then from the server. */
   async function open(jobId: string): Promise<void> {
@@ -78,7 +87,7 @@ export const useJob = defineStore('job', () => {
     result.value = null
     base = null
     near = null
-    unwritten = unkept = []
+    unwritten.value = unkept.value = []
     waiting.value = new Set()
     asides.value = []
     conflicts.value = []
@@ -100,7 +109,7 @@ export const useJob = defineStore('job', () => {
     const own = session.own
     if (!jobId || !own) return
     // What is written between this look and the end of it is in one of the two.
-    const before = unwritten
+    const before = unwritten.value
     const held = await own.replica.read(jobId, base)
     const rows = shown(held.base, held.pending)
     const stopId = rows.jobs[0]?.stopId ?? null
@@ -110,7 +119,7 @@ export const useJob = defineStore('job', () => {
     base = held.base
     near = lent && { masts: lent, stopId }
     const known = new Set(held.pending.map(p => p.change.id))
-    const open = [...new Set([...before, ...unwritten])].filter(c => !known.has(c.id))
+    const open = [...new Set([...before, ...unwritten.value])].filter(c => !known.has(c.id))
     waiting.value = new Set([...known, ...open.map(c => c.id)])
     asides.value = held.asides
     conflicts.value = held.conflicts
@@ -258,22 +267,22 @@ export const useJob = defineStore('job', () => {
     const jobId = id.value!
     const own = session.own!
     doc.value = applyChanges(doc.value!, changes)
-    unwritten = [...unwritten, ...changes]
+    unwritten.value = [...unwritten.value, ...changes]
     waiting.value = new Set([...waiting.value, ...changes.map(c => c.id)])
     compute()
     if (changes.some(c => PLACE_TABLES.has(c.table))) void computePaths()
-    const writing = [...unkept, ...changes]
-    unkept = []
+    const writing = [...unkept.value, ...changes]
+    unkept.value = []
     try {
       await own.replica.edit(jobId, writing)
     } catch {
-      unkept = [...writing, ...unkept]
+      unkept.value = [...writing, ...unkept.value]
       engineError.value =
         'This device has no room left: the last change is shown, but not kept. Make room, then change anything once more.'
       return
     }
     const written = new Set(writing.map(c => c.id))
-    unwritten = unwritten.filter(c => !written.has(c.id))
+    unwritten.value = unwritten.value.filter(c => !written.has(c.id))
     sending.soon(SEND_AFTER_MS)
     if (changes.some(c => c.table === 'jobs' && c.op === 'update' && 'stopId' in c.fields)) void mastsOfStop()
   }

@@ -1,7 +1,7 @@
 import type { SendState } from '../replica/replica'
 import { onReplica } from '../replica/browser'
 
-const RETRY_MS = [1000, 2000, 5000, 10_000, 30_000]
+const RETRY_MS = [1000, 2000, 5000, 10_000]
 const LOOK_MS = 5000
 
 /** Sending, for the whole browser: every job with unsent work, open or not, and how much waits in each. */

@@ -16,6 +16,8 @@ const linkWords = computed(() => {
   const n = store.unsent
   return {
     'sent': 'all sent',
+    'keeping': 'keeping…',
+    'unkept': 'last change not kept',
     'sending': `sending ${n}`,
     'offline': n ? `${n} not sent yet` : 'no connection',
     'signed-out': `signed out, ${n} not sent`,
