@@ -1,4 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
+import { cameraSays } from '~/utils/camera'
 import { shrunk, takenAt } from '~/utils/photos'
 import { storePicture } from '~/utils/pictures'
 
@@ -24,6 +25,7 @@ export function usePhotos() {
     try {
       for (const file of files ?? []) {
         const shot = await shrunk(file)
+        const says = await cameraSays(file, store.result?.declination?.declinationDeg ?? null)
         const id = uuidv7()
         await storePicture(store.id!, id, shot.blob)
         const bad = await store.commit(
@@ -34,13 +36,13 @@ export function usePhotos() {
               rowId: id,
               fields: {
                 caption: null,
-                takenAtUtc: takenAt(file, Date.now()),
+                takenAtUtc: takenAt(file, Date.now(), says.takenAtUtc),
                 widthPx: shot.widthPx,
                 heightPx: shot.heightPx,
                 eastM: place.at?.eastM ?? null,
                 northM: place.at?.northM ?? null,
                 upM: place.at?.upM ?? null,
-                bearingDeg: place.bearingDeg ?? null,
+                bearingDeg: place.bearingDeg ?? says.bearingDeg,
                 spotId: place.spotId ?? null,
                 nodeId: place.nodeId ?? null,
                 stepKey: place.stepKey ?? null,

@@ -18,6 +18,12 @@ describe('photographs', () => {
     expect(takenAt({ lastModified: 0 }, now)).toBe('2026-05-02T18:00:00.000Z')
     expect(takenAt({ lastModified: now + 3_600_000 }, now)).toBe('2026-05-02T18:00:00.000Z')
   })
+  it('what the camera wrote counts before the file’s own time, which a copy changes; one of tomorrow counts for nothing', () => {
+    const now = Date.UTC(2026, 4, 2, 18)
+    const file = { lastModified: Date.UTC(2026, 4, 2, 17) }
+    expect(takenAt(file, now, '2026-05-01T09:30:00.000Z')).toBe('2026-05-01T09:30:00.000Z')
+    expect(takenAt(file, now, '2026-05-03T09:30:00.000Z')).toBe('2026-05-02T17:00:00.000Z')
+  })
   it('one of 200 MB is refused before it is read', async () => {
     await expect(shrunk({ size: 200_000_000 } as Blob)).rejects.toThrow('200 MB')
   })

@@ -39,8 +39,8 @@ export function shrunkSize(width: number, height: number): { widthPx: number; he
   return { widthPx: Math.max(1, Math.round(width * scale)), heightPx: Math.max(1, Math.round(height * scale)) }
 }
 
-/** A file's own time where it is one that makes sense, else now: a photograph brought later keeps its hour. */
-export function takenAt(file: { lastModified: number }, now: number): string {
-  const sensible = file.lastModified > Date.UTC(2000, 0) && file.lastModified <= now
-  return new Date(sensible ? file.lastModified : now).toISOString()
+/** The camera's time, else the file's own, where it makes sense, else now: a photograph brought later keeps its hour. */
+export function takenAt(file: { lastModified: number }, now: number, cameraUtc: string | null = null): string {
+  const times = [...(cameraUtc ? [Date.parse(cameraUtc)] : []), file.lastModified]
+  return new Date(times.find(t => t > Date.UTC(2000, 0) && t <= now) ?? now).toISOString()
 }
