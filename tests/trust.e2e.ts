@@ -423,7 +423,24 @@ test('a customer’s data that cannot be taken out is an error, and a frozen han
     },
     uuidv7,
   )
-  await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: made.changes } })
+  const visit = {
+    id: uuidv7(),
+    table: 'visits',
+    rowId: uuidv7(),
+    op: 'insert',
+    baseVersion: 0,
+    fields: {
+      onDay: '2026-05-04',
+      startsAt: '08:00',
+      hours: 4,
+      team: null,
+      people: 2,
+      weather: 'any',
+      state: 'planned',
+      note: 'Unique Neighbour has the key',
+    },
+  }
+  await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: [...made.changes, visit] } })
   const { id } = (await (await request.post(`/api/jobs/${made.jobId}/handovers`, { data: {} })).json()) as { id: string }
   const list = (await (await request.get(`/api/jobs/${made.jobId}/handovers`)).json()) as { id: string; madeBy: string }[]
   expect(list).toMatchObject([{ id, madeBy: 'Ila Marrow' }])
@@ -431,6 +448,7 @@ test('a customer’s data that cannot be taken out is an error, and a frozen han
     document: { jobs: { customerName: string }[] }
   }
   expect(frozen.document.jobs[0]!.customerName).toBe('Unique Surname')
+  expect(JSON.stringify(frozen)).toContain('Unique Neighbour')
   const pdf = await request.get(`/api/jobs/${made.jobId}/report.pdf?handover=${id}`)
   expect(pdf.headers()['content-type']).toBe('application/pdf')
   const sql = database(app)
