@@ -77,10 +77,9 @@ useHead({ title: 'Crew · Multivox' })
 
 <template>
   <div class="page">
-    <header>
-      <h1>{{ session.me?.crewName }}</h1>
+    <PageHead :title="session.me?.crewName ?? ''">
       <NuxtLink to="/" class="press">All jobs</NuxtLink>
-    </header>
+    </PageHead>
     <main>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
       <section>
@@ -188,18 +187,6 @@ useHead({ title: 'Crew · Multivox' })
 .page {
   height: 100dvh;
   overflow: auto;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 14px 24px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-}
-header .press {
-  color: var(--mv-ink);
-  text-decoration: none;
 }
 main {
   padding: 16px 24px;

@@ -300,24 +300,18 @@ useHead({ title: 'Jobs · Multivox' })
       </main>
     </template>
     <template v-else>
-      <header>
-        <div>
-          <h1>Jobs</h1>
-          <span class="soft">{{ session.me.crewName }} · {{ session.me.name }}, {{ session.me.role }}</span>
-        </div>
-        <nav>
-          <NuxtLink class="press bare" to="/board" data-test="week">the week</NuxtLink>
-          <NuxtLink class="press bare" to="/practice" data-test="practice">practice</NuxtLink>
-          <NuxtLink class="press bare" to="/crew">crew, masts, terrain</NuxtLink>
-          <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
-            {{ prefs.night ? 'night' : 'sun' }}
-          </button>
-          <button type="button" class="press bare" data-test="sign-out" @click="signOut()">sign out</button>
-          <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="startNew">
-            New job <kbd class="key">N</kbd>
-          </button>
-        </nav>
-      </header>
+      <PageHead title="Jobs" :note="`${session.me.crewName} · ${session.me.name}, ${session.me.role}`">
+        <NuxtLink class="press bare" to="/board" data-test="week">the week</NuxtLink>
+        <NuxtLink class="press bare" to="/practice" data-test="practice">practice</NuxtLink>
+        <NuxtLink class="press bare" to="/crew">crew, masts, terrain</NuxtLink>
+        <button type="button" class="press bare" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
+          {{ prefs.night ? 'night' : 'sun' }}
+        </button>
+        <button type="button" class="press bare" data-test="sign-out" @click="signOut()">sign out</button>
+        <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="startNew">
+          New job <kbd class="key">N</kbd>
+        </button>
+      </PageHead>
       <p v-if="offline" class="note" role="status">
         {{ failed || 'No connection: jobs opened on this device still work.' }}
         <button type="button" class="press small" @click="load">Try again</button>
@@ -465,31 +459,6 @@ useHead({ title: 'Jobs · Multivox' })
 .page {
   height: 100dvh;
   overflow: auto;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 14px 24px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-  gap: 12px;
-  flex-wrap: wrap;
-}
-header nav .press {
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-}
-header nav {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.press.bare {
-  text-decoration: none;
-  color: var(--mv-ink);
 }
 .note {
   padding: 8px 24px;
@@ -691,7 +660,6 @@ header nav {
   .row > .line {
     grid-column: 1 / -1;
   }
-  header,
   .list,
   .new,
   .find,

@@ -127,12 +127,10 @@ onUnmounted(tone.stop)
 
 <template>
   <div class="page">
-    <header>
-      <h1>Practice</h1>
-      <span v-if="exercise || kit" class="soft">{{ (exercise ?? kit)!.title }}</span>
+    <PageHead title="Practice" :note="(exercise ?? kit)?.title">
       <button v-if="exercise || kit" type="button" class="press" data-test="all-exercises" @click="leave">all exercises</button>
       <NuxtLink to="/" class="press">All jobs</NuxtLink>
-    </header>
+    </PageHead>
     <KitRange
       v-if="kit"
       :key="kit.id"
@@ -235,24 +233,6 @@ onUnmounted(tone.stop)
   display: flex;
   flex-direction: column;
 }
-header {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  padding: 12px 20px;
-  border-bottom: 1px solid var(--mv-ink);
-}
-header h1 {
-  flex: 0 0 auto;
-}
-header > span {
-  flex: 1;
-}
-header > :last-child {
-  margin-left: auto;
-  color: inherit;
-  text-decoration: none;
-}
 .list {
   padding: 20px;
   max-width: 980px;
@@ -328,15 +308,6 @@ header > :last-child {
   }
   .dial {
     flex: 1 1 220px;
-  }
-  header > span {
-    display: none;
-  }
-  header .press {
-    white-space: nowrap;
-    padding: 6px 10px;
-    display: flex;
-    align-items: center;
   }
   .turned :deep(.acts) {
     grid-template-columns: repeat(6, 1fr);

@@ -54,18 +54,13 @@ useHead({ title: 'Fleet · Multivox' })
 
 <template>
   <div class="page">
-    <header>
-      <h1>
-        {{ method?.name ?? 'Fleet' }}
-        <small class="soft">{{
-          units.length ? `the method; ${units.length} made from it, ${through} through` : 'one alone so far'
-        }}</small>
-      </h1>
-      <nav>
-        <NuxtLink v-if="method" class="press bare" :to="`/job/${method.id}/card`">its card</NuxtLink>
-        <NuxtLink to="/" class="press">All jobs</NuxtLink>
-      </nav>
-    </header>
+    <PageHead
+      :title="method?.name ?? 'Fleet'"
+      :note="units.length ? `the method; ${units.length} made from it, ${through} through` : 'one alone so far'"
+    >
+      <NuxtLink v-if="method" class="press bare" :to="`/job/${method.id}/card`">its card</NuxtLink>
+      <NuxtLink to="/" class="press">All jobs</NuxtLink>
+    </PageHead>
     <main>
       <p v-if="state === 'missing'">There is no such job in your crew.</p>
       <p v-else-if="state === 'offline' && !fleet" class="soft">No connection, and this fleet was never opened here.</p>
@@ -121,29 +116,6 @@ useHead({ title: 'Fleet · Multivox' })
 .page {
   height: 100dvh;
   overflow: auto;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 12px 24px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-  gap: 12px;
-  flex-wrap: wrap;
-}
-h1 small {
-  font-weight: 400;
-  font-size: 14px;
-  margin-left: 10px;
-}
-nav {
-  display: flex;
-  gap: 6px;
-}
-nav a {
-  color: inherit;
-  text-decoration: none;
 }
 main {
   padding: 12px 24px 32px;
