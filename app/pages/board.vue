@@ -96,7 +96,7 @@ function addTeam() {
   teamName.value = ''
   naming.value = false
 }
-const calendar = computed(() => `/api/board/calendar.ics?from=${days.value[0]}&to=${days.value[6]}`)
+const calendar = ref(false)
 useEventListener(document, 'keydown', (e: KeyboardEvent) => {
   if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !(e.target as HTMLElement).matches('input')) void undo()
 })
@@ -110,33 +110,27 @@ useHead({ title: 'The week · Multivox' })
 
 <template>
   <div class="page">
-    <header>
-      <h1>
-        {{ dayWords(days[0]!) }} to {{ dayWords(days[6]!) }}
-        <small class="soft">{{ session.me?.crewName }}</small>
-      </h1>
-      <nav class="no-print">
-        <button type="button" class="press bare" aria-label="the week before" @click="start = dayAfter(start, -7)">‹</button>
-        <button type="button" class="press bare" data-test="this-week" @click="start = mondayOf(today)">this week</button>
-        <button
-          type="button"
-          class="press bare"
-          aria-label="the week after"
-          data-test="week-after"
-          @click="start = dayAfter(start, 7)"
-        >
-          ›
-        </button>
-        <button type="button" class="press bare later" :disabled="!undoStack.length" data-test="board-undo" @click="undo">
-          undo
-        </button>
-        <a class="press bare" :href="calendar" download="week.ics" data-test="week-ics">calendar</a>
-        <button type="button" class="press bare later" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
-          {{ prefs.night ? 'night' : 'sun' }}
-        </button>
-        <NuxtLink to="/" class="press">All jobs</NuxtLink>
-      </nav>
-    </header>
+    <PageHead :title="`${dayWords(days[0]!)} to ${dayWords(days[6]!)}`" :note="session.me?.crewName">
+      <button type="button" class="press bare" aria-label="the week before" @click="start = dayAfter(start, -7)">‹</button>
+      <button type="button" class="press bare" data-test="this-week" @click="start = mondayOf(today)">this week</button>
+      <button
+        type="button"
+        class="press bare"
+        aria-label="the week after"
+        data-test="week-after"
+        @click="start = dayAfter(start, 7)"
+      >
+        ›
+      </button>
+      <button type="button" class="press bare later" :disabled="!undoStack.length" data-test="board-undo" @click="undo">
+        undo
+      </button>
+      <button type="button" class="press bare" data-test="calendar" @click="calendar = true">calendar</button>
+      <button type="button" class="press bare later" :aria-pressed="prefs.night" @click="prefs.night = !prefs.night">
+        {{ prefs.night ? 'night' : 'sun' }}
+      </button>
+      <NuxtLink to="/" class="press">All jobs</NuxtLink>
+    </PageHead>
     <p v-if="error" class="error said" role="alert" data-test="board-error">{{ error }}</p>
     <p v-else-if="state === 'offline'" class="soft said">
       No connection: the week as it was last seen here. What you move is sent later.
@@ -224,6 +218,7 @@ useHead({ title: 'The week · Multivox' })
         <p v-if="!hoursOn(d)" class="soft">nothing</p>
       </section>
     </main>
+    <CalendarSheet v-model="calendar" :from="days[0]!" :to="days[6]!" />
   </div>
 </template>
 
@@ -232,30 +227,6 @@ useHead({ title: 'The week · Multivox' })
   height: 100dvh;
   display: flex;
   flex-direction: column;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 12px 20px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-  gap: 12px;
-  flex-wrap: wrap;
-}
-h1 small {
-  font-weight: 400;
-  font-size: 14px;
-  margin-left: 10px;
-}
-nav {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-}
-nav a.press {
-  text-decoration: none;
-  color: inherit;
 }
 .said {
   padding: 6px 20px;
@@ -361,9 +332,6 @@ footer {
   border-left-width: 1px;
 }
 @media (max-width: 900px) {
-  nav {
-    flex-wrap: wrap;
-  }
   .press.later {
     display: none;
   }

@@ -1,7 +1,7 @@
 /** One-time links carry a random token; only its hash is kept. */
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm'
-import { members, tokens } from '../database/schema'
+import { crews, members, tokens } from '../database/schema'
 import type { Db, Tx } from './db'
 
 export const newToken = (): string => randomBytes(24).toString('base64url')
@@ -9,9 +9,10 @@ export const hashToken = (token: string): string => createHash('sha256').update(
 
 type Token = typeof tokens.$inferSelect
 
-/** Not used, not run out, and its maker is still in the crew (or it was the installation itself). */
+/** Not used, not run out, and its maker is still in the crew (or it was the installation itself); no calendar's address. */
 const good = () =>
   and(
+    ne(tokens.kind, 'calendar'),
     isNull(tokens.usedAt),
     gt(tokens.expiresAt, sql`now()`),
     or(
@@ -45,6 +46,34 @@ export async function takeToken(tx: Tx, token: string): Promise<Token | null> {
       .where(and(eq(tokens.crewId, taken.crewId!), eq(tokens.memberId, taken.memberId!), ne(tokens.hash, taken.hash)))
   }
   return taken
+}
+
+/** How long a calendar's address is good, days. */
+const CALENDAR_DAYS = 400
+
+/** Makes the one address under which a member's calendar program reads the crew's visits; the one before it ends. */
+export async function newCalendar(db: Db, who: { crewId: string; memberId: string }): Promise<string> {
+  const token = newToken()
+  await db.transaction(async tx => {
+    await endCalendar(tx, who)
+    const expiresAt = new Date(Date.now() + CALENDAR_DAYS * 86_400_000).toISOString()
+    await tx.insert(tokens).values({ ...who, hash: hashToken(token), kind: 'calendar', madeBy: who.memberId, expiresAt })
+  })
+  return token
+}
+
+export const endCalendar = (db: Db | Tx, { crewId, memberId }: { crewId: string; memberId: string }): Promise<unknown> =>
+  db.delete(tokens).where(and(eq(tokens.crewId, crewId), eq(tokens.memberId, memberId), eq(tokens.kind, 'calendar')))
+
+/** @returns the crew whose visits an address reads; null where it ended, ran out, or its member was shut out */
+export async function calendarCrew(db: Db, token: string): Promise<{ crewId: string; crewName: string } | null> {
+  const [found] = await db
+    .select({ crewId: crews.id, crewName: crews.name })
+    .from(tokens)
+    .innerJoin(members, and(eq(members.crewId, tokens.crewId), eq(members.id, tokens.memberId), eq(members.active, true)))
+    .innerJoin(crews, eq(crews.id, members.crewId))
+    .where(and(eq(tokens.hash, hashToken(token)), eq(tokens.kind, 'calendar'), gt(tokens.expiresAt, sql`now()`)))
+  return found ?? null
 }
 
 /** Links that have run out or were used are kept a week, to say what became of them, and then removed. */
