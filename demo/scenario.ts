@@ -43,7 +43,7 @@ import { unitOf } from '../core/card/fleet'
 import { plannedRows } from '../core/card/list'
 import type { Price } from '../core/card/list'
 import type { DryRead } from '../core/judge/drill'
-import type { Step } from '../core/card/steps'
+import type { Step } from '../core/card/step'
 import { atPresentStop, toFrame } from '../core/survey/place'
 import { cutTile, Terrain } from '../core/terrain/blocks'
 import { computePath, computePaths } from '../core/terrain/path'
@@ -637,7 +637,14 @@ function mailVans(b: Builder): JobDocument[] {
     antenna: partOfKind('ant-roof-2', 'antenna')!,
     box: partOfKind('rtr-mobile-2', 'router')!,
   })
-  b.wayIn('roof', { name: 'roof gland', behind: 'looked at', behindWhat: 'sheet and foam, no loom', wallMm: 35, openMm: 25 })
+  b.wayIn('roof', {
+    name: 'roof gland',
+    behind: 'looked at',
+    behindFound: 'clear',
+    behindWhat: 'sheet and foam, no loom',
+    wallMm: 35,
+    openMm: 25,
+  })
   b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
   b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.stepsDone(60, '2026-04-07T09:00:00.000Z', 'Oren Tibb')
@@ -849,7 +856,14 @@ function finishedRouter(b: Builder): void {
   b.kit('router', mast, 'B20')
   for (const r of b.doc.runs) b.set('runs', r.id, { measured: true })
   b.drawWays()
-  b.wayIn('wall', { name: 'store wall', behind: 'known', behindWhat: 'brick, 260 mm, no line on it', wallMm: 260, openMm: 38 })
+  b.wayIn('wall', {
+    name: 'store wall',
+    behind: 'known',
+    behindFound: 'clear',
+    behindWhat: 'brick, 260 mm',
+    wallMm: 260,
+    openMm: 38,
+  })
   b.held({
     mount: 'side pole',
     substrate: 'brick',
@@ -1031,6 +1045,7 @@ function vanOnItsRound(b: Builder): void {
   b.wayIn('roof', {
     name: 'roof gland',
     behind: 'looked at',
+    behindFound: 'clear',
     behindWhat: 'sheet, 30 mm of foam, no loom',
     wallMm: 35,
     openMm: 25,
@@ -1090,7 +1105,8 @@ function ketchAtAnchor(b: Builder): void {
   b.wayIn('deck', {
     name: 'deck gland at the mast',
     behind: 'looked at',
-    behindWhat: 'cored, dry; beam aft of it',
+    behindFound: 'deck core',
+    behindWhat: 'dry; beam aft of it',
     wallMm: 28,
     openMm: 32,
   })

@@ -5,7 +5,9 @@ import type { Page } from '@playwright/test'
 import { database, expect, KETCH, LOFT, openJob, sent, test } from './support/fixtures'
 import { ROOF } from './support/roof'
 
-const { PNG } = createRequire(import.meta.url)('pngjs') as typeof import('pngjs')
+const require = createRequire(import.meta.url)
+const { PNG } = require('pngjs') as typeof import('pngjs')
+const { dump, insert, TagValues } = require('piexif-ts') as typeof import('piexif-ts')
 const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
 const dayFrom = (days: number): string => {
   const d = new Date()
@@ -182,6 +184,42 @@ test('the board: dragged to another team, moved by keys, not into the past; undo
   expect((await page.request.get('/api/board?from=2026-01-01&to=2029-01-01')).status()).toBe(422)
 })
 
+test('a calendar program reads the visits by an address of its own, until it is ended or another is made', async ({
+  demoPage: page,
+  app,
+  playwright,
+}) => {
+  await page.goto('/board')
+  await page.locator('[data-test=calendar]').click()
+  const sheet = page.getByRole('dialog')
+  await sheet.locator('[data-test=calendar-new]').click()
+  const address = sheet.locator('[data-test=calendar-address]')
+  await expect(address).toHaveValue(/\/api\/calendar\/[\w-]{32}\.ics$/)
+  const first = await address.inputValue()
+  // A program of its own: no cookie, no sign-in.
+  const program = await playwright.request.newContext({ baseURL: app.origin })
+  const read = async (url: string) => {
+    const answer = await program.get(url)
+    return answer.ok()
+      ? new ICAL.Component(ICAL.parse(await answer.text()) as never).getAllSubcomponents('vevent')
+      : answer.status()
+  }
+  const events = await read(first)
+  expect((events as unknown[]).length).toBeGreaterThan(5)
+  await sheet.locator('[data-test=calendar-new]').click()
+  await expect(address).not.toHaveValue(first)
+  const second = await address.inputValue()
+  expect(await read(first)).toBe(404)
+  expect(((await read(second)) as unknown[]).length).toBe((events as unknown[]).length)
+  // It opens nothing else.
+  const token = second.split('/').at(-1)!.replace('.ics', '')
+  expect((await program.post('/api/auth/token', { data: { token } })).status()).toBe(410)
+  await sheet.locator('[data-test=calendar-end]').click()
+  await expect(sheet.getByRole('status')).toContainText('has ended')
+  expect(await read(second)).toBe(404)
+  await program.dispose()
+})
+
 test('a fleet: more of one job at once, none twice; what one taught stands at the same step of the next', async ({
   demoPage: page,
 }) => {
@@ -258,6 +296,34 @@ test('a label: the key is black before the picture leaves this device, a misread
   expect(shades.beside).toBeGreaterThan(235)
 })
 
+test('a photograph keeps the hour and the way the camera looked; the picture keeps neither', async ({ demoPage: page, app }) => {
+  await openJob(page, LOFT, 'card')
+  await page.locator('[data-test=step-mount]').first().click()
+  const plain = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(40, 30)
+    canvas.getContext('2d')!.fillRect(0, 0, 20, 30)
+    const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg' })).arrayBuffer())
+    return btoa(String.fromCharCode(...bytes))
+  })
+  const { ExifIFD, GPSIFD } = TagValues
+  const exif = dump({
+    Exif: { [ExifIFD.DateTimeOriginal]: '2026:04:07 10:40:05' },
+    GPS: { [GPSIFD.GPSImgDirection]: [21_250, 100], [GPSIFD.GPSImgDirectionRef]: 'T' },
+  } as never)
+  const jpeg = Buffer.from(insert(exif, Buffer.from(plain, 'base64').toString('binary')), 'binary')
+  await page.getByLabel('photograph of this step').setInputFiles({ name: 'mount.jpg', mimeType: 'image/jpeg', buffer: jpeg })
+  await expect(page.locator('.card .photos img')).toHaveCount(1)
+  await sent(page)
+  const sql = database(app)
+  const [row] = await sql`select id, bearing_deg, taken_at_utc from photos where job_id = ${LOFT} order by id desc limit 1`
+  const there = await page.evaluate(() => new Date(2026, 3, 7, 10, 40, 5).toISOString())
+  expect(row).toMatchObject({ bearing_deg: 213 })
+  expect(new Date(row!.taken_at_utc as string).toISOString()).toBe(there)
+  const kept = await page.request.get(`/api/jobs/${LOFT}/pictures/${row!.id}`)
+  expect((await kept.body()).includes('Exif')).toBe(false)
+  await sql.end()
+})
+
 test('a step of one’s own stands where it was put, is done like any other, and a second phone sees it', async ({
   demoPage: page,
   browser,
@@ -282,5 +348,17 @@ test('a step of one’s own stands where it was put, is done like any other, and
   await openJob(phone, LOFT, 'card')
   await phone.locator('[data-test=all-steps]').click()
   await expect(phone.locator('[data-test=step-own]')).toContainText('Old dish off the gable')
+  // Before a step, too, and by the phone.
+  await phone.locator('[data-test=step-seal]').click()
+  await phone.locator('[data-test=all-steps]').click()
+  await phone.locator('[data-test=add-step]').click()
+  await phone.locator('[data-test=own-words] input').fill('Wipe the plugs dry')
+  await phone.locator('[data-test=own-before]').click()
+  await sent(phone)
+  const words = (await phone.locator('.list ol button > span:first-of-type').allTextContents()).map(w => w.trim())
+  const place = (of: RegExp) => words.findIndex(w => of.test(w))
+  expect(place(/^Wipe the plugs dry/)).toBeGreaterThan(-1)
+  expect(place(/^Wipe the plugs dry/)).toBeLessThan(place(/^Seal plugs/))
+  expect(place(/^Seal plugs/)).toBeLessThan(place(/^Old dish/))
   await second.close()
 })

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { BARE_FIXTURE } from '../job/defaults'
-import { BARE_FIXING } from '../job/fixing'
-import { cardOf, gateBefore } from './card'
+import { BARE_FIXING, BEHINDS } from '../job/fixing'
+import { cardOf, climbOf, gateBefore } from './card'
 import { factsFor, GATES } from './gates'
 import type { Fact } from './gates'
 import { climbsOf } from './order'
@@ -97,6 +97,74 @@ describe('the card of a job', () => {
     h.set('ownSteps', first, { afterKey: 'pull:gone' })
     expect(card(h).steps.find(s => s.id === `own:${first}`)!.needs).toEqual([])
   })
+  it('a step by hand stands before the step it was put before, also before another by hand', () => {
+    const h = new House('router')
+    const own = (words: string, beforeKey: string) =>
+      h.add('ownSteps', { words, stand: 'ground', minutes: 20, afterKey: null, beforeKey })
+    const call = own('Call the neighbour', 'dry-run')
+    const ask = own('Ask for the number', `own:${call}`)
+    const { steps } = card(h)
+    const place = (id: string) => steps.findIndex(s => s.id === id)
+    expect(place(`own:${ask}`)).toBeLessThan(place(`own:${call}`))
+    expect(place(`own:${call}`)).toBeLessThan(place('dry-run'))
+    expect(steps[place('dry-run')]!.needs).toContain(`own:${call}`)
+  })
+  it('every tool that any step takes is gathered before anything on site', () => {
+    const { steps } = card(new House('booster'))
+    const load = steps.find(s => s.id === 'load')!
+    for (const s of steps.filter(x => x.id !== 'load')) expect(load.tools, s.words).toEqual(expect.arrayContaining(s.tools))
+    expect(steps.findIndex(s => s.stand !== 'in coverage')).toBeGreaterThan(steps.indexOf(load))
+  })
+  it('a router’s SIM goes in before its power, the network is there before the aim, its passwords before the proof', () => {
+    const { steps } = card(new House('router'))
+    const place = (kind: string) => steps.findIndex(s => s.id.startsWith(kind))
+    expect(place('sim:')).toBeGreaterThan(-1)
+    const order = ['sim:', 'power:', 'net:', 'aim:', 'prove'].map(place)
+    expect(order).toEqual([...order].sort((a, b) => a - b))
+    expect(place('keys:')).toBeLessThan(place('prove'))
+    expect(card(new House('booster')).steps.some(s => s.id.startsWith('sim:'))).toBe(false)
+  })
+  it('a climb takes up what all its steps take, each once, and what was put together on the ground', () => {
+    const h = new House('booster')
+    const { steps } = card(h)
+    const first = steps.find(s => s.stand === 'up')!
+    const climb = climbOf(steps, first)!
+    expect(climb.steps[0]).toBe(first)
+    expect(climb.steps.every(s => s.stand === 'up')).toBe(true)
+    for (const tool of climb.steps.flatMap(s => s.tools)) expect(climb.takes.filter(t => t === tool)).toHaveLength(1)
+    expect(climb.takes).toContain(h.assess().tree!.donors[0]!.part.name)
+    expect(
+      climbOf(
+        steps,
+        steps.find(s => s.stand === 'ground')!,
+      ),
+    ).toBeNull()
+  })
+  it('a core is filled and hardens before it is drilled: what needs the hole waits, the rest goes on', () => {
+    const h = new House('booster')
+    const id = h.add('fixtures', {
+      ...BARE_FIXTURE,
+      kind: 'way in',
+      name: 'gable',
+      eastM: -h.doc.sites[0]!.lengthM / 2,
+      northM: 0,
+      upM: 1,
+      entry: 'wall',
+      behindFound: 'deck core',
+    })
+    h.design({ wayInId: id })
+    for (const s of ['fetch', 'load', 'labels', 'register', 'dry-run', `fill:${id}`]) check(h, 'step', s)
+    const at = (atUtc: string) => cardOf(h.doc, h.assess(), { lines: [], onDay: '', atUtc })
+    const soon = at(later(60))
+    const hole = soon.steps.find(s => s.id === `way:${id}`)!
+    expect(hole.hardensUntil).toBe(later(12 * 60))
+    const crossing = soon.steps.filter(s => s.needs.includes(hole.id))
+    expect(crossing.length).toBeGreaterThan(0)
+    for (const s of crossing) expect(s.hardensUntil, s.words).toBe(later(12 * 60))
+    expect(soon.next!.id).not.toBe(hole.id)
+    expect(soon.next!.hardensUntil).toBeNull()
+    expect(at(later(12 * 60 + 1)).steps.every(s => s.hardensUntil === null)).toBe(true)
+  })
   it('nothing laid out: no step, and nothing is said to be left', () => {
     expect(card(new House(null))).toMatchObject({ steps: [], next: null, climbsLeft: 0 })
   })
@@ -183,10 +251,31 @@ describe('gates', () => {
       )!
     }
     expect(drill().facts.find(f => f.fact.key === 'behind')!.stands).toBe(false)
+    // That somebody looked, and not what was found, is not enough.
     h.set('fixtures', id, { behind: 'looked at', behindWhat: 'stud and board' })
-    expect(drill().facts.find(f => f.fact.key === 'behind')).toMatchObject({ stands: true, known: 'looked at: stud and board' })
+    expect(drill().facts.find(f => f.fact.key === 'behind')!.stands).toBe(false)
+    h.set('fixtures', id, { behindFound: 'clear' })
+    expect(drill().facts.find(f => f.fact.key === 'behind')).toMatchObject({
+      stands: true,
+      known: 'looked at: nothing in the way, stud and board',
+    })
     expect(drill().facts.find(f => f.fact.key === 'tried')!.stands).toBe(false)
     check(h, 'step', 'dry-run')
     expect(drill().facts.find(f => f.fact.key === 'tried')!.known).toBe('done on this card')
+    say(h, factsFor('drill', 'home'))
+    for (const behindFound of BEHINDS) {
+      h.set('fixtures', id, { behindFound })
+      const opens = behindFound === 'clear' || behindFound === 'deck core'
+      expect(drill().open, behindFound).toBe(opens)
+      if (!opens)
+        expect(
+          drill().facts.filter(f => f.stop),
+          behindFound,
+        ).toHaveLength(1)
+    }
+    h.set('fixtures', id, { behindFound: 'deck core' })
+    const cored = card(h).steps.filter(s => s.gate === 'drill')
+    expect(cored.map(s => s.id)).toEqual([`fill:${id}`, `way:${id}`])
+    expect(cored[0]!.then).toContain('wet core')
   })
 })

@@ -1,6 +1,7 @@
 /** The card: the plan's steps in their order, what of them is done, the next one with its gate, how long is left. */
+import { behindWords } from '../fitting/behind'
 import type { Check, JobDocument } from '../job/schema'
-import { lastCheck } from '../judge/ticks'
+import { lastChecks } from '../judge/ticks'
 import { waitingOn } from './late'
 import type { Waiting } from './late'
 import type { ListLine } from './list'
@@ -9,7 +10,7 @@ import type { GateState, Known } from './gates'
 import { byOne, climbsOf, orderSteps } from './order'
 import type { Span } from './order'
 import { stepsOf } from './steps'
-import type { Planned, Step } from './steps'
+import type { Planned, Step } from './step'
 
 export interface CardStep extends Step {
   /** the last mark made on it; null while there is none */
@@ -21,6 +22,8 @@ export interface CardStep extends Step {
   notSo: string | null
   /** a thing it takes is not there that day; null where nothing holds it up */
   waits: Waiting | null
+  /** UTC until which something before it hardens; null where it need not wait for that */
+  hardensUntil: string | null
 }
 
 export interface Card {
@@ -35,6 +38,8 @@ export interface Card {
 export interface Supplied {
   lines: readonly ListLine[]
   onDay: string
+  /** what was filled or glued before has hardened by then, or not */
+  atUtc?: string
 }
 
 export const cardOf = (doc: JobDocument, a: Planned, supplied?: Supplied): Card => cardFrom(stepsOf(doc, a), doc, supplied)
@@ -43,10 +48,11 @@ export const cardOf = (doc: JobDocument, a: Planned, supplied?: Supplied): Card 
 export function cardFrom(
   steps: readonly Step[],
   doc: Pick<JobDocument, 'checks'>,
-  { lines, onDay }: Supplied = { lines: [], onDay: '' },
+  { lines, onDay, atUtc }: Supplied = { lines: [], onDay: '' },
 ): Card {
+  const marks = lastChecks(doc, 'step')
   const said = steps.map(step => {
-    const mark = lastCheck(doc, 'step', step.id)
+    const mark = marks.get(step.id) ?? null
     const done = mark?.done ?? false
     return {
       ...step,
@@ -57,27 +63,72 @@ export function cardFrom(
     }
   })
   const waiting = waitingOn(said, lines, onDay)
-  const marked = said.map((s): CardStep => ({ ...s, waits: waiting.get(s.id) ?? null }))
+  const hard = hardening(said, atUtc)
+  const marked = said.map((s): CardStep => ({ ...s, waits: waiting.get(s.id) ?? null, hardensUntil: hard.get(s.id) ?? null }))
   const done = marked.filter(s => s.done).sort((x, y) => (x.mark!.atUtc ?? '').localeCompare(y.mark!.atUtc ?? ''))
   const open = orderSteps(marked.filter(s => !s.done))
   return {
     steps: [...done, ...open],
     // What somebody found not to be so waits until it is looked at again; what needs it waits with it.
-    next: open.find(s => !s.notSo && !s.waits && s.needs.every(n => marked.find(m => m.id === n)!.done)) ?? null,
+    next:
+      open.find(s => !s.notSo && !s.waits && !s.hardensUntil && s.needs.every(n => marked.find(m => m.id === n)!.done)) ?? null,
     left: byOne(open),
     climbsLeft: climbsOf(open),
   }
+}
+
+/** @returns open steps for which something still hardens, and all that needs those, with until when */
+function hardening(steps: readonly Omit<CardStep, 'waits' | 'hardensUntil'>[], atUtc: string | undefined): Map<string, string> {
+  const until = new Map<string, string>()
+  if (!atUtc) return until
+  const byId = new Map(steps.map(s => [s.id, s]))
+  for (const step of orderSteps(steps.filter(s => !s.done))) {
+    const waits = step.needs.flatMap(n => {
+      const before = byId.get(n)!
+      if (!before.done) return until.get(n) ?? []
+      if (!before.hardensMin || !before.mark?.atUtc) return []
+      const hard = new Date(Date.parse(before.mark.atUtc) + before.hardensMin * 60_000).toISOString()
+      return hard > atUtc ? hard : []
+    })
+    const last = waits.sort().at(-1)
+    if (last) until.set(step.id, last)
+  }
+  return until
+}
+
+/** Steps that are done on one climb, and all that goes up for them. */
+export interface Climb {
+  steps: CardStep[]
+  takes: string[]
+}
+
+/** @returns the climb on which an open step is done; null where it is done from the ground, or already */
+export function climbOf(steps: readonly CardStep[], step: CardStep): Climb | null {
+  const isUp = (s: CardStep | undefined) => s?.stand === 'up' && !s.done
+  const index = steps.indexOf(step)
+  if (!isUp(steps[index])) return null
+  let from = index
+  let to = index
+  while (isUp(steps[from - 1])) from--
+  while (isUp(steps[to + 1])) to++
+  const climb = steps.slice(from, to + 1)
+  const counts = new Map<string, number>()
+  for (const p of climb.flatMap(s => s.parts)) counts.set(p, (counts.get(p) ?? 0) + 1)
+  const parts = [...counts].map(([p, n]) => (n > 1 ? `${n} × ${p}` : p))
+  // What a step has built on the ground goes up as one thing.
+  const raised = climb.filter(s => s.id.startsWith('raise:')).map(s => s.words.replace(/^Raise /, ''))
+  return { steps: climb, takes: [...raised, ...parts, ...new Set(climb.flatMap(s => s.tools))] }
 }
 
 /** What the job itself knows of the facts before a step. */
 export function knownFor(doc: JobDocument, step: Pick<Step, 'id'>, steps: readonly Pick<CardStep, 'id' | 'done'>[]): Known {
   const dryRun = steps.find(s => s.id === 'dry-run')
   const [kind, id] = step.id.split(':')
-  const way = kind === 'way' ? doc.fixtures.find(f => f.id === id) : undefined
+  const way = kind === 'way' || kind === 'fill' ? doc.fixtures.find(f => f.id === id) : undefined
   const fixing = doc.nodes.find(n => n.id === id)?.fixing
   return {
     assembledM: (fixing?.sections ?? []).reduce((s, x) => s + x.lengthM, 0),
-    behind: way?.behind ? `${way.behind}${way.behindWhat ? `: ${way.behindWhat}` : ''}` : null,
+    behind: way?.behindFound ? { found: way.behindFound, words: behindWords(way) } : null,
     mayDrill: doc.jobs[0]!.mayDrill === 'yes',
     dryRun: !dryRun ? 'none' : dryRun.done ? 'done' : 'open',
   }

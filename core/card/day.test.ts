@@ -20,6 +20,7 @@ const steps = (most: number) =>
         up: fc.boolean(),
         minutes: fc.integer({ min: 1, max: 60 }),
         both: fc.boolean(),
+        hardensMin: fc.constantFrom(0, 0, 0, 25),
         needs: fc.array(fc.nat(), { maxLength: 3 }),
       }),
       { minLength: 1, maxLength: most },
@@ -29,6 +30,7 @@ const steps = (most: number) =>
         step(`s${i}`, s.minutes, {
           stand: s.up ? 'up' : 'ground',
           people: s.both ? 2 : 1,
+          hardensMin: s.hardensMin,
           needs: i ? [...new Set(s.needs.map(n => `s${n % i}`))] : [],
         }),
       ),
@@ -39,6 +41,10 @@ function shortestByMinutes(all: readonly Crewed[], people: number): number {
   let best = Infinity
   const begin = new Map<string, number>()
   const minutesOf = (s: Crewed) => s.minutes[1]
+  const freeAfter = (id: string) => {
+    const s = all.find(x => x.id === id)!
+    return begin.get(id)! + minutesOf(s) + (s.hardensMin ?? 0)
+  }
   const grow = (left: readonly Crewed[], from: number): void => {
     const end = Math.max(0, ...[...begin].map(([id, t]) => t + minutesOf(all.find(s => s.id === id)!)))
     if (end >= best) return
@@ -49,8 +55,8 @@ function shortestByMinutes(all: readonly Crewed[], people: number): number {
     // In the order in which they begin: each at any minute from the one before on.
     for (const s of left) {
       if (!s.needs.every(n => begin.has(n))) continue
-      const ready = Math.max(from, 0, ...s.needs.map(n => begin.get(n)! + minutesOf(all.find(x => x.id === n)!)))
-      for (let t = ready; t < Math.min(best, end + 1); t++) {
+      const ready = Math.max(from, 0, ...s.needs.map(n => freeAfter(n)))
+      for (let t = ready; t < Math.min(best, Math.max(ready, end) + 1); t++) {
         const busyAt = (m: number) =>
           [...begin].reduce((n, [id, b]) => {
             const x = all.find(y => y.id === id)!

@@ -27,14 +27,14 @@ const TRIED_WHOLE = 9
  * @source serial schedule generation for one renewable resource: one of its lists gives the shortest plan there is
  */
 export function placed<T extends Crewed>(list: readonly T[], people: number): Slot<T>[] {
-  const ends = new Map<string, number>()
+  const free = new Map<string, number>()
   const busy = new Busy(people)
   return list.map(step => {
     const takes = Math.min(step.people, people)
     const minutes = spanOf(step.minutes).likely
-    const ready = Math.max(0, ...step.needs.map(n => ends.get(n) ?? 0))
+    const ready = Math.max(0, ...step.needs.map(n => free.get(n) ?? 0))
     const fromMin = busy.take(ready, minutes, takes)
-    ends.set(step.id, fromMin + minutes)
+    free.set(step.id, fromMin + minutes + (step.hardensMin ?? 0))
     return { step, fromMin, toMin: fromMin + minutes }
   })
 }
@@ -91,7 +91,9 @@ function tails(steps: readonly Crewed[]): Map<string, number> {
     const held = out.get(id)
     if (held !== undefined) return held
     const step = graph.getNodeAttribute(id, 'step')
-    const tail = spanOf(step.minutes).likely + Math.max(0, ...graph.outNeighbors(id).map(of))
+    const after = graph.outNeighbors(id)
+    const hardens = after.length ? (step.hardensMin ?? 0) : 0
+    const tail = spanOf(step.minutes).likely + hardens + Math.max(0, ...after.map(of))
     out.set(id, tail)
     return tail
   }
@@ -99,13 +101,13 @@ function tails(steps: readonly Crewed[]): Map<string, number> {
   return out
 }
 
-/** The shortest day with the fewest climbs. For one it is all work, one after another. */
+/** The shortest day with the fewest climbs. For one it is all work, one after another, where nothing has to harden. */
 export function planDay<T extends Crewed>(steps: readonly T[], people: 1 | 2): DayPlan<T> {
   const order = orderSteps(steps)
   const boundMin = boundOf(steps, people)
   const plain = placed(order, people)
-  if (people === 1) return { slots: plain, lengthMin: lengthOf(plain), exact: true, boundMin }
   const exact = steps.length <= TRIED_WHOLE
+  if (people === 1 && !steps.some(s => s.hardensMin)) return { slots: plain, lengthMin: lengthOf(plain), exact: true, boundMin }
   const lists = exact ? everyOrder(steps, climbsOf(order)) : [order, byTail(order, tails(steps))]
   const best = lists.map(l => placed(l, people)).reduce((a, b) => (lengthOf(b) < lengthOf(a) ? b : a), plain)
   return { slots: best, lengthMin: lengthOf(best), exact: exact || lengthOf(best) <= boundMin + EPSILON, boundMin }
@@ -138,6 +140,16 @@ function everyOrder<T extends Crewed>(steps: readonly T[], climbs: number): T[][
   }
   grow([], steps)
   return out
+}
+
+/** Nobody is there for longer, minutes: what hardens overnight is gone on with another day. */
+const LONGEST_MIN = 14 * 60
+
+/** @returns the plan of the first day alone, and the steps that are left for another */
+export function firstDay<T extends Crewed>(plan: DayPlan<T>): DayPlan<T> & { later: T[] } {
+  const slots = plan.slots.filter(s => s.toMin <= LONGEST_MIN)
+  const later = plan.slots.filter(s => s.toMin > LONGEST_MIN).map(s => s.step)
+  return { ...plan, slots, later, lengthMin: lengthOf(slots) }
 }
 
 /** @returns steps that are done up there or outdoors and end after dark; `darkMin` counted from the beginning */

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
+import { BARE_FIXING } from '../job/fixing'
+import { usualFeed } from '../judge/feeds'
 import { insertsOf } from '../job/copy'
 import { applyChanges } from '../job/changes'
 import { emptyDocument } from '../job/schema'
@@ -51,6 +53,23 @@ describe('a method and its fleet', () => {
     expect(differencesOf(unit, { ...unit, runs: unit.runs.map(r => ({ ...r, lengthM: r.lengthM + 1 })) })).toContainEqual(
       expect.stringContaining('of cable more'),
     )
+  })
+  it('another mount, another feed are told of the part they are of', () => {
+    const h = new House('router', 'vehicle')
+    const unit = unit2(h)
+    const antenna = unit.nodes.find(n => n.part?.kind === 'antenna')!
+    const router = unit.nodes.find(n => n.part?.kind === 'router')!
+    const other = unit.nodes.map(n =>
+      n === antenna
+        ? { ...n, fixing: { ...BARE_FIXING, mount: 'bull bar' as const } }
+        : n === router
+          ? { ...n, feed: { ...usualFeed(), volts: 24 as const, fuseA: 7.5 } }
+          : n,
+    )
+    expect(differencesOf(h.doc, { ...unit, nodes: other }).sort()).toEqual([
+      `${antenna.part!.name} held by bull bar`,
+      `${router.part!.name} fed by 24 V through its lead, fuse 7.5 A`,
+    ])
   })
   it('what one taught is offered at the same step of the others, once, and not where it is known', () => {
     const h = new House('router', 'vehicle')

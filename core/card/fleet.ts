@@ -3,7 +3,7 @@ import { asTemplate, remapped } from '../job/copy'
 import type { Maker } from '../job/defaults'
 import type { Job, JobDocument, Node, Photo } from '../job/schema'
 import { between } from '../site/frame'
-import { mToken } from '../units'
+import { mToken, num } from '../units'
 
 /** Most that are made at once. */
 export const MOST_UNITS = 60
@@ -63,6 +63,17 @@ const planOf = (d: JobDocument): { nodes: Node[]; runs: JobDocument['runs'] } =>
 const SAME_PLACE_M = 0.05
 const SAME_LENGTH_M = 0.05
 
+const heldBy = ({ fixing }: Node): string => {
+  if (!fixing) return 'what nobody noted'
+  const poleM = fixing.sections.reduce((sum, s) => sum + s.lengthM, 0)
+  return `${fixing.mount}${poleM ? `, pole ${mToken(poleM)}` : ''}`
+}
+const fedBy = ({ feed }: Node): string => {
+  if (!feed) return 'what is usual'
+  const wire = [feed.wire, feed.fuseA === null ? null : `fuse ${num(feed.fuseA, feed.fuseA % 1 ? 1 : 0)} A`]
+  return [`${feed.volts} V through its ${feed.through}`, ...wire.filter(Boolean)].join(', ')
+}
+
 /** @returns where a unit's plan is not the method's, in words; parts are held against the nearest of their kind */
 export function differencesOf(method: JobDocument, unit: JobDocument): string[] {
   const [m, u] = [planOf(method), planOf(unit)]
@@ -82,6 +93,8 @@ export function differencesOf(method: JobDocument, unit: JobDocument): string[] 
     left.splice(left.indexOf(nearest), 1)
     const { distanceM } = between(nearest, node)
     if (distanceM > SAME_PLACE_M) out.push(`${name} ${mToken(distanceM)} elsewhere`)
+    if (heldBy(node) !== heldBy(nearest)) out.push(`${name} held by ${heldBy(node)}`)
+    if (fedBy(node) !== fedBy(nearest)) out.push(`${name} fed by ${fedBy(node)}`)
   }
   for (const n of left) out.push(`${n.part?.name ?? n.partId} left out`)
   const total = (runs: JobDocument['runs']) => runs.reduce((sum, r) => sum + r.lengthM, 0)

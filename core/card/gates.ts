@@ -5,7 +5,9 @@
 import type { Check, JobDocument, JobKind } from '../job/schema'
 import { lastCheck } from '../judge/ticks'
 import { presentStop } from '../survey/place'
+import { BEHIND_SAYS } from '../fitting/behind'
 import { LINE_CLEAR_M } from '../fitting/mounts'
+import type { Behind } from '../job/fixing'
 
 export const GATES = ['climb', 'drill', 'raise', 'energise', 'transmit'] as const
 export type GateId = (typeof GATES)[number]
@@ -117,8 +119,8 @@ export interface GateState {
 export interface Known {
   /** assembled length of what is raised, m */
   assembledM: number
-  /** what is behind the hole, as noted on the way in */
-  behind: string | null
+  /** what was found behind the hole, as noted on the way in */
+  behind: { found: Behind; words: string } | null
   mayDrill: boolean
   /** on this card; none where the plan has nothing to be tried */
   dryRun: 'none' | 'open' | 'done'
@@ -134,10 +136,10 @@ function factState(doc: JobDocument, fact: Fact, known: Known, atUtc: string): F
   const own = knownOf(fact.key, known)
   const said = lastCheck(doc, 'fact', fact.key)
   const base = { fact, said, known: own, lapsed: false, stop: null }
+  // What the plan knows to be wrong, nobody says away.
+  const against = againstOf(fact.key, known)
+  if (against) return { ...base, known: null, stands: false, stop: against }
   if (own !== null) return { ...base, stands: true }
-  // What this card itself is to do, nobody says in its stead.
-  if (fact.key === 'tried' && known.dryRun === 'open')
-    return { ...base, stands: false, stop: 'the dry run on this card comes first' }
   if (!said?.done || !said.atUtc) return { ...base, stands: false }
   const ageMin = (Date.parse(atUtc) - Date.parse(said.atUtc)) / 60_000
   const here = (said.stopId ?? null) === (presentStop(doc)?.id ?? null)
@@ -149,10 +151,25 @@ function factState(doc: JobDocument, fact: Fact, known: Known, atUtc: string): F
 const CLOCK_MIN = 6
 
 function knownOf(key: string, known: Known): string | null {
-  if (key === 'behind') return known.behind
+  if (key === 'behind') return known.behind?.words ?? null
   if (key === 'owner' && known.mayDrill) return 'in Ask'
   if (key === 'tried' && known.dryRun === 'done') return 'done on this card'
   return null
+}
+
+/** Which fact speaks of what was found. */
+const FOUND_BY: Partial<Record<Behind, string>> = {
+  'line': 'behind',
+  'pipe': 'behind',
+  'gas': 'behind',
+  'fire wall': 'asbestos',
+  'asbestos': 'asbestos',
+}
+
+/** @returns what the job itself knows against a fact; null where nothing */
+function againstOf(key: string, { behind, dryRun }: Known): string | null {
+  if (key === 'tried' && dryRun === 'open') return 'the dry run on this card comes first'
+  return behind && FOUND_BY[behind.found] === key ? BEHIND_SAYS[behind.found].stop : null
 }
 
 /** @returns why a figure keeps the gate shut; null where it does not */

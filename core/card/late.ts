@@ -1,7 +1,7 @@
 /** What is not there yet, and what it holds up: the steps that take it, and all that needs those. */
 import { isThere } from './list'
 import type { ListLine } from './list'
-import type { Step } from './steps'
+import type { Step } from './step'
 
 export interface Waiting {
   /** the thing that is late; where it is another step that waits, that step's thing */

@@ -48,7 +48,7 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
   // What a mount says of its pole and screws is better than a rule for mounts of which nobody said anything.
   const rules = rows.filter(r => !(said.poles && r.key === 'use:pole') && !(said.screws && r.key === 'use:screws'))
   const groups = Object.keys(PICK_GROUPS)
-  return merged([...rules, ...said.rows, ...feeds(doc, tree, building)]).sort(
+  return merged([...rules, ...said.rows, ...feeds(doc, tree, building), ...fillings(doc, tree)]).sort(
     (x, y) => groups.indexOf(x.group) - groups.indexOf(y.group),
   )
 }
@@ -101,6 +101,19 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
 const FIXINGS_A_MOUNT = 2
 /** A paving slab of 40 cm. @source common practice (no source) */
 const SLAB_KG = 16
+
+/** What closes a core before a hole goes through it. */
+const fillings = ({ fixtures }: JobDocument, { design }: Tree): PickRow[] =>
+  fixtures
+    .filter(f => f.id === design.wayInId && (f.entry === 'deck' || f.behindFound === 'deck core'))
+    .map(f => ({
+      group: 'consumables',
+      key: 'use:epoxy',
+      name: 'Epoxy and filler, a small pack',
+      quantity: 1,
+      unit: '',
+      note: `closes the core at ${f.name || 'the way in'}`,
+    }))
 
 /** Wire there and back, its fuse, lugs; an injector where its box wants one. */
 function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {

@@ -1,11 +1,11 @@
 /** The order of steps: feasible first, then fewest climbs; and how long the day is. */
 import { DirectedGraph } from 'graphology'
 import { hasCycle } from 'graphology-dag'
-import type { Step } from './steps'
+import type { Step } from './step'
 
 export type Orderable = Pick<Step, 'id' | 'stand' | 'needs' | 'minutes'>
 
-export type Crewed = Orderable & Pick<Step, 'people'>
+export type Crewed = Orderable & Pick<Step, 'people'> & Partial<Pick<Step, 'hardensMin'>>
 
 /** @throws RangeError where steps wait for each other in a circle, or two have one id */
 export function graphOf<T extends Orderable>(steps: readonly T[]): DirectedGraph<{ step: T }> {

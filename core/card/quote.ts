@@ -6,7 +6,7 @@ import { BARE_MONEY, quoteOf } from './money'
 import type { Money, Quote } from './money'
 import { byOne } from './order'
 import { stepsOf } from './steps'
-import type { Planned, Step } from './steps'
+import type { Planned, Step } from './step'
 
 /** What the crew has entered once for all its jobs. */
 export interface PriceBook {

@@ -2,6 +2,7 @@
 import type { Fixture, JobDocument, Photo } from '../job/schema'
 import type { Point } from '../site/frame'
 import { ofStop } from '../survey/place'
+import { isLookedBehind } from '../fitting/behind'
 import { placesOf } from '../fitting/passage'
 import { wayInById } from '../fitting/ways-in'
 import { windowOf } from '../site/sky'
@@ -111,7 +112,7 @@ const drills = (entry: Fixture['entry']): boolean => entry !== null && wayInById
 function drawPassage({ p, labels }: Pinboard, f: Fixture, x: number, y: number): void {
   const title = f.name || f.kind
   if (f.kind === 'way in') {
-    p.push({ kind: 'circle', style: drills(f.entry) && f.behind === null ? 'ringOpen' : 'ring', x, y, r: 6, id: f.id, title })
+    p.push({ kind: 'circle', style: drills(f.entry) && !isLookedBehind(f) ? 'ringOpen' : 'ring', x, y, r: 6, id: f.id, title })
     p.push({ kind: 'circle', style: 'dot', x, y, r: 2 })
   } else
     for (const dx of [-5, 5])

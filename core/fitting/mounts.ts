@@ -147,8 +147,9 @@ export const MOUNT_KINDS: readonly MountKind[] = [
     [
       'an antenna with a threaded foot through the skin',
       'over a rib, a loom, an airbag or the tank of a pop-up roof',
-      'Pilot from the cramped side, saw from outside, deburr, prime, gasket, arrow forward, toothed washer inside, nut.',
-      'hole saw, deburrer, primer',
+      'Template and level; pilot from the cramped side, saw from outside, deburr, prime. Dry fit, arrow forward, outline; ' +
+        'clean, dry, peel, press. Clamp cut to the roof’s thickness, toothed washer, nut, retaining screw.',
+      'template, pilot drill, hole saw, deburrer, primer',
     ],
   ),
   kind(

@@ -78,7 +78,7 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
   out.designs = doc.designs.map(d => ({ ...d, mastId: null, aimedDeg: null, aimedAtUtc: null, aimedTiltDeg: null }))
   // A length that was measured was measured there.
   out.runs = doc.runs.map(r => ({ ...r, measured: false, pieces: null }))
-  out.fixtures = doc.fixtures.map(f => ({ ...f, behind: null, behindWhat: null, bonded: null }))
+  out.fixtures = doc.fixtures.map(f => ({ ...f, behind: null, behindFound: null, behindWhat: null, bonded: null }))
   out.isolations = doc.isolations.map(i => ({
     ...i,
     measuredDb: null,

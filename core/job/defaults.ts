@@ -70,6 +70,7 @@ export const BARE_FIXTURE: Omit<Fixture, 'id' | 'kind' | 'name' | 'eastM' | 'nor
   halfFieldDeg: null,
   entry: null,
   behind: null,
+  behindFound: null,
   behindWhat: null,
   openMm: null,
   wallMm: null,

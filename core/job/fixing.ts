@@ -24,6 +24,10 @@ export const ENTRIES = [
 ] as const
 export type Entry = (typeof ENTRIES)[number]
 
+/** What stands behind a hole that is to be made, once somebody has looked. */
+export const BEHINDS = ['clear', 'line', 'pipe', 'gas', 'fire wall', 'asbestos', 'deck core'] as const
+export type Behind = (typeof BEHINDS)[number]
+
 /** How a mast or an antenna is held. */
 export const MOUNTS = [
   'wall bracket',

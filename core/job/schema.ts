@@ -8,7 +8,7 @@
 import { Type } from '@sinclair/typebox'
 import type { Static, TProperties } from '@sinclair/typebox'
 import { Day, Id, Num, oneOf, opt, Text, Time, Whole } from './fields'
-import { ENTRIES, FeedSchema, FixingSchema } from './fixing'
+import { BEHINDS, ENTRIES, FeedSchema, FixingSchema } from './fixing'
 import { MATERIAL_IDS } from './materials'
 import { OwnFigures, PartSchema } from './part'
 
@@ -207,6 +207,7 @@ const fixtures = {
   /** of a way in: which it is, what is known of behind it, its free opening and what it goes through, mm */
   entry: opt(oneOf(...ENTRIES)),
   behind: opt(oneOf('known', 'looked at')),
+  behindFound: opt(oneOf(...BEHINDS)),
   behindWhat: opt(Text(200)),
   /** free inside, across; of a duct its inside diameter */
   openMm: opt(Num(2, 1000)),
@@ -279,8 +280,9 @@ const ownSteps = {
   words: Text(160, 1),
   stand: oneOf('in coverage', 'ground', 'up'),
   minutes: Num(1, 960),
-  /** key of the step it comes after; null for whenever there is time */
+  /** key of the step it comes after, or of the one it comes before; neither for whenever there is time */
   afterKey: opt(Text(160)),
+  beforeKey: opt(Text(160)),
 }
 
 /** Places of a survey walk, in the order they are walked. */
@@ -612,6 +614,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   fixtures: {
     entry: null,
     behind: null,
+    behindFound: null,
     behindWhat: null,
     openMm: null,
     wallMm: null,
@@ -622,6 +625,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   },
   designs: { plugs: 'factory', reason: null, aimedTiltDeg: null, wayInId: null },
   photos: { stepKey: null },
+  ownSteps: { beforeKey: null },
   setups: { power: null },
   nodes: { part: null, own: null, fixing: null, feed: null },
   runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },

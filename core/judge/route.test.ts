@@ -56,6 +56,20 @@ describe('ways in', () => {
     expect(found(h, 'route.behind')!.accepted).toBeUndefined()
     h.set('fixtures', id, { behind: 'looked at' })
     expect(codes(h)).not.toContain('route.behind')
+    h.set('fixtures', id, { behind: null, behindFound: 'clear' })
+    expect(codes(h)).not.toContain('route.behind')
+  })
+  it('gas, a line, a pipe, a fire wall or asbestos behind it: no hole there; a window beside it asks for none', () => {
+    const h = new House('router')
+    const id = comeIn(h, 'wall')
+    for (const behindFound of ['gas', 'line', 'pipe', 'fire wall', 'asbestos']) {
+      h.set('fixtures', id, { behindFound })
+      expect(found(h, 'route.found'), behindFound).toMatchObject({ severity: 'stop', holds: true })
+    }
+    h.set('fixtures', id, { behindFound: 'deck core' })
+    expect(codes(h)).not.toContain('route.found')
+    h.set('fixtures', id, { behindFound: 'gas', entry: 'window' })
+    expect(codes(h)).not.toContain('route.found')
   })
   it('a flue is refused, whatever it is called', () => {
     const h = new House('router')

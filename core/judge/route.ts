@@ -1,4 +1,5 @@
 /** Route judged: can the cables be pulled, where do they come in; with what holds the antennas, feeds the boxes, leads surges away. */
+import { BEHIND_SAYS, isLookedBehind } from '../fitting/behind'
 import { layingOf } from '../fitting/laying'
 import type { CableLength } from '../fitting/lengths'
 import { passageAt, passersOf, placesOf } from '../fitting/passage'
@@ -102,7 +103,18 @@ function entryDrafts(c: Context, { at }: Passage): Draft[] {
       sentence: 'A port that is there, an old cable as draw line, a flat lead under a window.',
       because: 'as agreed in Ask',
     })
-  if (way?.drills && at.behind === null)
+  const found = way?.drills && at.behindFound ? BEHIND_SAYS[at.behindFound] : null
+  if (found?.stop)
+    out.push({
+      ...base,
+      code: 'route.found',
+      severity: 'stop',
+      holds: true,
+      title: `${name}: ${found.words} behind it`,
+      sentence: `No hole here: ${found.stop}.`,
+      because: 'what was found there was noted on the picture',
+    })
+  if (way?.drills && !isLookedBehind(at))
     out.push({
       ...base,
       code: 'route.behind',

@@ -39,11 +39,20 @@ export function standingTick(doc: JobDocument, caution: Pick<Caution, 'key' | 's
   return last.about === aboutOf(doc, caution.section) ? last : null
 }
 
+/** @returns the last word on each key of a kind */
+export function lastChecks(doc: Pick<JobDocument, 'checks'>, kind: Check['kind']): Map<string, Check> {
+  const last = new Map<string, Check>()
+  for (const c of doc.checks) {
+    if (c.kind !== kind) continue
+    const held = last.get(c.key)
+    if (!held || (c.atUtc ?? '') >= (held.atUtc ?? '')) last.set(c.key, c)
+  }
+  return last
+}
+
 /** @returns the last word in the log of checks on something, lapsed or not; null where nobody said any */
 export const lastCheck = (doc: Pick<JobDocument, 'checks'>, kind: Check['kind'], key: string): Check | null =>
-  doc.checks
-    .filter(c => c.kind === kind && c.key === key)
-    .reduce<Check | null>((a, b) => (!a || (b.atUtc ?? '') >= (a.atUtc ?? '') ? b : a), null)
+  lastChecks(doc, kind).get(key) ?? null
 
 /** @returns whether every caution that asks for a tick has one that holds */
 export const allTicked = (doc: JobDocument, section: Section, atUtc: string): boolean =>

@@ -99,7 +99,7 @@ export const tokens = pgTable(
     hash: text('hash').primaryKey(),
     crewId: uuid('crew_id'),
     memberId: uuid('member_id'),
-    kind: text('kind').$type<'invite' | 'reset' | 'set-up'>().notNull(),
+    kind: text('kind').$type<'invite' | 'reset' | 'set-up' | 'calendar'>().notNull(),
     role: text('role').$type<'lead' | 'installer' | 'viewer'>(),
     /** the member who made it: the link dies when that one is shut out; null where the installation made it */
     madeBy: uuid('made_by'),
@@ -419,6 +419,7 @@ export const fixtures = pgTable(
     halfFieldDeg: doublePrecision('half_field_deg'),
     entry: text('entry'),
     behind: text('behind'),
+    behindFound: text('behind_found'),
     behindWhat: text('behind_what'),
     openMm: doublePrecision('open_mm'),
     wallMm: doublePrecision('wall_mm'),
@@ -492,6 +493,7 @@ export const ownSteps = pgTable(
     stand: text('stand').notNull(),
     minutes: doublePrecision('minutes').notNull(),
     afterKey: text('after_key'),
+    beforeKey: text('before_key'),
   },
   t => jobKeys(t as never, 'own_steps'),
 )

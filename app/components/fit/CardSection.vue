@@ -3,9 +3,8 @@ import { layoutSection } from '#core/drawing/section'
 import { along } from '#core/site/frame'
 import { atPresentStop } from '#core/survey/place'
 import { num, say } from '#core/units'
-import { cardFrom, gateBefore } from '#core/card/card'
+import { cardFrom, climbOf, gateBefore } from '#core/card/card'
 import type { CardStep } from '#core/card/card'
-import { stepsOf } from '#core/card/steps'
 import { mayGoOn, readsBeside } from '#core/card/dry-run'
 import { hoursWords } from '#core/card/visits'
 import { linesOf, plannedRows } from '#core/card/list'
@@ -26,18 +25,20 @@ const { note } = useChecks()
 const t = (s: string) => say(s, prefs.units)
 
 const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
-const planned = usePlanned()
+const { planned, steps: made } = useSteps()
 const rows = computed(() => plannedRows(atPresentStop(planned.value), store.result!.tree))
 const lines = computed(() => linesOf(rows.value, store.doc!, byKey.value))
-const made = computed(() => stepsOf(atPresentStop(planned.value), store.result!))
-const card = computed(() => cardFrom(made.value, store.doc!, { lines: lines.value, onDay: onDay.value }))
+/** what hardens is looked at every few minutes, not with every tick of the clock */
+const about = computed(() => new Date(Math.floor(now.value.getTime() / HARDENS_MS) * HARDENS_MS).toISOString())
+const HARDENS_MS = 5 * 60_000
+const card = computed(() => cardFrom(made.value, store.doc!, { lines: lines.value, onDay: onDay.value, atUtc: about.value }))
 const steps = computed(() => card.value.steps)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))
 const gate = computed(() => (step.value ? gateBefore(store.doc!, step.value, steps.value, now.value.toISOString()) : null))
 const waitsFor = computed(() => (step.value?.needs ?? []).flatMap(id => steps.value.find(s => s.id === id && !s.done) ?? []))
-const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done && !s.waits) ?? null)
+const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done && !s.waits && !s.hardensUntil) ?? null)
 /** what the dry run says against going on; it is done once something was read and nothing of it stops */
 const dryTrouble = computed(() => {
   if (step.value?.id !== 'dry-run') return ''
@@ -46,18 +47,19 @@ const dryTrouble = computed(() => {
   return mayGoOn(reads) ? '' : 'What was read stops here: find out, or change the plan.'
 })
 const ready = computed(
-  () => !!step.value && !step.value.done && !waitsFor.value.length && (gate.value?.open ?? true) && !dryTrouble.value,
+  () =>
+    !!step.value &&
+    !step.value.done &&
+    !waitsFor.value.length &&
+    !step.value.hardensUntil &&
+    (gate.value?.open ?? true) &&
+    !dryTrouble.value,
 )
-/** steps on one climb: what is up beside each other */
-const onClimb = computed(() => {
-  if (step.value?.stand !== 'up') return 0
-  const up = (i: number) => steps.value[i]?.stand === 'up' && !steps.value[i]!.done
-  let from = index.value
-  let to = index.value
-  while (up(from - 1)) from--
-  while (up(to + 1)) to++
-  return to - from + 1
-})
+const climb = computed(() => (step.value ? climbOf(steps.value, step.value) : null))
+/** before the ladder: everything that goes up, once */
+const bundle = computed(() =>
+  climb.value && climb.value.steps.length > 1 && climb.value.steps[0] === step.value ? climb.value.takes : null,
+)
 /** how many steps something late holds up */
 const heldUp = computed(() => steps.value.filter(s => s.waits).length)
 const spell = (minutes: number) =>
@@ -187,7 +189,7 @@ useKeys({
         <p class="row soft">
           <button type="button" class="link" data-test="all-steps" @click="listing = !listing">
             step {{ index + 1 }} of {{ steps.length }}</button
-          ><span v-if="onClimb > 1"> · one climb, {{ onClimb }} steps on it</span>
+          ><span v-if="climb && climb.steps.length > 1"> · one climb, {{ climb.steps.length }} steps on it</span>
           <b class="fig left" data-test="time-left">{{ spell(card.left.likely) }} ± {{ num(card.left.sigma) }} left</b>
         </p>
         <h1 data-test="step-words">{{ t(step.words) }}</h1>
@@ -211,12 +213,19 @@ useKeys({
         <GateBox v-if="gate" :gate="gate" @said="now = new Date()" />
         <DryRunReads v-if="step.id === 'dry-run' && !step.done" />
         <p v-if="dryTrouble && !step.done" class="waits" data-test="dry-trouble">{{ dryTrouble }}</p>
+        <p v-if="step.hardensUntil && !step.done" class="waits" data-test="hardens">
+          What was filled or glued hardens until {{ dayAndTime(step.hardensUntil) }}; its maker’s sheet wins.
+        </p>
         <p v-if="waitsFor.length" class="waits">
           After: <span v-for="(w, i) in waitsFor.slice(0, 3)" :key="w.id">{{ i ? ', ' : '' }}{{ t(w.words) }}</span
           >{{ waitsFor.length > 3 ? ` and ${waitsFor.length - 3} more` : '' }}.
         </p>
         <dl>
-          <template v-if="step.parts.length || step.tools.length">
+          <template v-if="bundle">
+            <dt>bundle</dt>
+            <dd data-test="bundle"><b>For the whole climb:</b> {{ t(bundle.join(', ')) }}</dd>
+          </template>
+          <template v-else-if="step.parts.length || step.tools.length">
             <dt>take {{ step.stand === 'up' ? 'up' : 'along' }}</dt>
             <dd>{{ t([...step.parts, ...step.tools].join(', ')) }}</dd>
           </template>

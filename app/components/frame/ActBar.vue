@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fitState } from '#core/card/progress'
 import type { Act } from '#core/judge/finding'
 
 /** The five acts as places in the work, each with what is done or missing there. */
@@ -10,7 +11,10 @@ function go(act: Act) {
   const first = SECTIONS.find(s => s.act === act)!
   void router.push(`/job/${store.id}/${first.id}`)
 }
-const state = (act: Act) => store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const }
+const { progress } = useSteps()
+const fit = computed(() => (progress.value ? fitState(progress.value) : null))
+const state = (act: Act) =>
+  (act === 'fit' ? fit.value : null) ?? store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const }
 const sending = useSending()
 const linkWords = computed(() => {
   const n = store.unsent

@@ -28,6 +28,7 @@ const LAYER_OF: Record<string, Layer> = {
   'route.flue': 'way in',
   'route.no-hole': 'way in',
   'route.behind': 'way in',
+  'route.found': 'way in',
   'route.plug': 'way in',
   'route.fill': 'way in',
   'route.jam': 'way in',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { afterDark, notThrough, planDay } from '#core/card/day'
+import { afterDark, firstDay, notThrough, planDay } from '#core/card/day'
 import type { CardStep } from '#core/card/card'
 import { clockWords, daylightOn } from '#core/geo/daylight'
 import { startOf } from '#core/card/visits'
@@ -13,10 +13,12 @@ const store = useJob()
 const { el, width } = useWidth()
 
 const people = computed<1 | 2>(() => ((props.visit?.people ?? 2) > 1 ? 2 : 1))
-const open = computed(() => props.steps.filter(s => !s.done && !s.notSo && !s.waits))
+const open = computed(() => props.steps.filter(s => !s.done && !s.notSo && !s.waits && !s.hardensUntil))
 /** what a late part holds up is no part of this day */
 const held = computed(() => props.steps.filter(s => !s.done && s.waits).length)
-const plan = computed(() => planDay(open.value, people.value))
+const plan = computed(() => firstDay(planDay(open.value, people.value)))
+/** steps for which something hardens first */
+const another = computed(() => plan.value.later.length + props.steps.filter(s => !s.done && s.hardensUntil && !s.waits).length)
 const startMin = computed(() => startOf(props.visit ?? NEW_VISIT))
 const light = computed(() => {
   const { latDeg, lonDeg, zone } = store.site!
@@ -91,7 +93,10 @@ const through = computed(() => clockWords(startMin.value + plan.value.lengthMin)
     <figcaption>
       <b>{{ people === 2 ? 'two' : 'one alone' }}: through at {{ through }}</b
       ><span v-if="held" class="late"> · {{ held }} {{ held === 1 ? 'step waits' : 'steps wait' }} for another day</span
-      ><span v-if="!plan.exact" class="soft"> · no two are sooner than {{ clockWords(startMin + plan.boundMin) }}</span
+      ><span v-if="another" class="late" data-test="another-day">
+        · {{ another === 1 ? 'one step' : `${another} steps` }} another day: what is filled or glued hardens first</span
+      ><span v-if="!plan.exact && !another" class="soft">
+        · no two are sooner than {{ clockWords(startMin + plan.boundMin) }}</span
       ><span v-if="light" class="soft"> · dark at {{ clockWords(light.toMin) }}</span
       ><span v-if="over.length" class="error">
         · {{ over.length }} {{ over.length === 1 ? 'step' : 'steps' }} past the visit’s {{ num(visit!.hours, 1) }} h</span

@@ -24,7 +24,7 @@ const blocks = computed(() => {
   return out
 })
 const STANDS = { 'done': 'done', 'in coverage': 'while there is coverage', 'ground': 'on the ground, inside', 'up': 'one climb' }
-const sign = (s: CardStep): string => (s.done ? '✓' : s.notSo ? '!' : s.waits ? '…' : '')
+const sign = (s: CardStep): string => (s.done ? '✓' : s.notSo ? '!' : s.waits || s.hardensUntil ? '…' : '')
 const waitWords = (s: CardStep): string => {
   if (!s.waits) return ''
   const { line, itself } = s.waits
@@ -37,14 +37,21 @@ const words = ref('')
 const minutes = ref('15')
 const up = ref(false)
 const error = ref('')
-/** it goes in after the step that is looked at */
-const add = () =>
+/** it goes in behind the step that is looked at, or before it */
+const add = (where: 'afterKey' | 'beforeKey') =>
   once(async () => {
     const m = Number(minutes.value.replace(',', '.'))
     error.value = words.value.trim() ? '' : 'say what is done'
     if (!(m >= 1 && m <= 960)) error.value = '1 to 960 minutes'
     if (error.value) return
-    const fields = { words: words.value.trim(), stand: up.value ? 'up' : 'ground', minutes: m, afterKey: props.stepId }
+    const fields = {
+      words: words.value.trim(),
+      stand: up.value ? 'up' : 'ground',
+      minutes: m,
+      afterKey: null,
+      beforeKey: null,
+      [where]: props.stepId,
+    }
     const bad = await store.commit([{ table: 'ownSteps', op: 'insert', fields }], 'a step by hand')
     error.value = bad[0]?.message ?? ''
     if (bad.length) return
@@ -78,7 +85,7 @@ const add = () =>
   </section>
   <template v-if="session.mayEdit">
     <button v-if="!adding" type="button" class="plain add" data-test="add-step" @click="adding = true">a step of your own</button>
-    <form v-else class="own" @submit.prevent="add">
+    <form v-else class="own" @submit.prevent="add('afterKey')">
       <v-text-field
         v-model="words"
         label="What is done"
@@ -90,6 +97,7 @@ const add = () =>
       <v-text-field v-model="minutes" label="Minutes" inputmode="decimal" data-test="own-minutes" />
       <label><input v-model="up" type="checkbox" /> up there</label>
       <button type="submit" class="press" :disabled="doing">put it after this step</button>
+      <button type="button" class="press" :disabled="doing" data-test="own-before" @click="add('beforeKey')">before it</button>
       <button type="button" class="press bare" @click="adding = false">cancel</button>
     </form>
   </template>

@@ -4,7 +4,7 @@ import type { BoardVisit } from '#core/card/visits'
 import { isLate } from '#core/card/late'
 import type { ListLine } from '#core/card/list'
 import type { Card } from '#core/card/card'
-import { afterDark, planDay } from '#core/card/day'
+import { afterDark, firstDay, planDay } from '#core/card/day'
 import { daylightOn } from '#core/geo/daylight'
 import { VISIT_STATES, WEATHER } from '#core/job/schema'
 import type { Visit } from '#core/job/schema'
@@ -38,7 +38,7 @@ function troublesOf(v: Visit): string[] {
   if (v.state === 'done' || v.state === 'called off') return []
   const steps = props.card.steps.filter(s => !s.done)
   const darkMin = darkOf(v)
-  const plan = planDay(steps, v.people > 1 ? 2 : 1)
+  const plan = firstDay(planDay(steps, v.people > 1 ? 2 : 1))
   return [
     ...clashes.value.filter(c => c.visitId === v.id).map(c => c.words),
     ...againstCard(v, {

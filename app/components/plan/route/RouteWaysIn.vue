@@ -5,6 +5,8 @@ import { entering, passersOf, entryPoint } from '#core/fitting/passage'
 import { waysIn } from '#core/fitting/ways-in'
 import type { RankedWay } from '#core/fitting/ways-in'
 import { BARE_FIXTURE } from '#core/job/defaults'
+import { BEHIND_SAYS } from '#core/fitting/behind'
+import { BEHINDS } from '#core/job/fixing'
 import type { Entry } from '#core/job/fixing'
 import type { Fixture } from '#core/job/schema'
 import { passagesOf } from '#core/judge/route'
@@ -32,10 +34,11 @@ const passages = computed(() =>
   }),
 )
 const VERDICT = { go: 'go', ask: 'ask first', never: 'never here' }
-const BEHIND = [
-  { value: 'known' as const, title: 'known' },
+const KNOWN_BY = [
+  { value: 'known' as const, title: 'it is known' },
   { value: 'looked at' as const, title: 'looked at' },
 ]
+const BEHIND = BEHINDS.map(value => ({ value, title: BEHIND_SAYS[value].words }))
 const taken = computed(() => passages.value.find(p => p.at.id === store.design?.wayInId) ?? null)
 /** where a new one stands */
 const atShell = (entry: Entry) =>
@@ -95,12 +98,20 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
         <MvText label="name" :value="taken.at.name || null" :save="setName(taken.at)" />
         <MvChoice
           label="what is behind"
-          :value="taken.at.behind"
+          :value="taken.at.behindFound"
           :choices="BEHIND"
           clearable
           :disabled="!session.mayEdit"
-          :save="set(taken.at, 'behind')"
+          :save="set(taken.at, 'behindFound')"
           data-test="behind"
+        />
+        <MvChoice
+          label="how one knows"
+          :value="taken.at.behind"
+          :choices="KNOWN_BY"
+          clearable
+          :disabled="!session.mayEdit"
+          :save="set(taken.at, 'behind')"
         />
         <MvNumber
           label="goes through"
@@ -123,7 +134,7 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
         />
         <MvText
           class="wide"
-          label="what it is: brick, stud, line, pipe"
+          label="in words: brick, stud, foam, how thick"
           :value="taken.at.behindWhat"
           :save="set(taken.at, 'behindWhat')"
         />

@@ -1,0 +1,69 @@
+/** What a step of the card is, and what it is made from. */
+import type { TreeNode } from '../chain/tree'
+import type { Design, JobDocument } from '../job/schema'
+import type { Assessment } from '../judge/assess'
+import { inside } from '../site/building'
+import type { Building } from '../site/building'
+import type { Point } from '../site/frame'
+import type { GateId } from './gates'
+
+/** Where somebody stands for a step. What needs a network comes first; what is up is done in one climb. */
+export type Stand = 'in coverage' | 'ground' | 'up'
+
+export interface Step {
+  /** the same as long as the plan has it: what it is, and of which row */
+  id: string
+  words: string
+  stand: Stand
+  /** where on the picture; null where it is nowhere in particular */
+  at: Point | null
+  parts: string[]
+  tools: string[]
+  /** how, in the order in which it is done */
+  then: string
+  /** what is to be read or kept to */
+  figure: string | null
+  /** what is photographed before it is hidden */
+  photo: string | null
+  gate: GateId | null
+  /** least, likely, most, minutes */
+  minutes: readonly [number, number, number]
+  /** minutes that pass after it before what needs it can begin: what was filled or glued hardens */
+  hardensMin: number
+  people: 1 | 2
+  dry: boolean
+  /** steps that come before it */
+  needs: string[]
+  /** keys of the list without which it cannot be done */
+  takes: string[]
+  /** somebody added it */
+  own: boolean
+  /** a short sum of all of it: a step that was done is held against it */
+  about: string
+}
+
+/** A step as its maker says it: what it does not say is none. */
+export type Draft = Omit<
+  Step,
+  'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate' | 'hardensMin' | 'people' | 'dry' | 'takes' | 'own'
+> &
+  Partial<Step>
+
+/** Over this a person climbs, m. @source common practice (no source) */
+const REACH_M = 2.5
+
+/** What of an assessment the steps are made from. */
+export type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
+
+/** A plan, with what every maker of steps asks of it. */
+export interface CardContext {
+  doc: JobDocument
+  design: Design
+  a: Planned
+  building: Building
+  labels: Map<string, string>
+}
+
+export const partKey = (n: TreeNode): string => `part:${n.part.id}`
+export const isUp = (p: Point, b: Building): boolean => p.upM > REACH_M && !inside(b, p)
+export const nameOf = (n: TreeNode): string => n.part.name

@@ -1,0 +1,151 @@
+/** Steps before anything is fixed: in coverage, the dry run, the way in. */
+import { BEHIND_SAYS } from '../fitting/behind'
+import { wayInById } from '../fitting/ways-in'
+import type { Part } from '../job/part'
+import { movesAbout } from '../job/schema'
+import type { Fixture } from '../job/schema'
+import { passagesOf } from '../judge/route'
+import { num } from '../units'
+import { LININGS, TAKES } from './durations'
+import { isUp, nameOf, partKey } from './step'
+import type { CardContext, Draft, Step } from './step'
+
+/** Parts without which a dry run says nothing. */
+const TRIED: ReadonlySet<Part['kind']> = new Set(['antenna', 'amplifier', 'router'])
+
+/** In coverage, and on the ground, before anything is fixed. */
+export function before({ doc, a }: CardContext): Draft[] {
+  const boosters = a.tree!.amplifiers
+  const out: Draft[] = [
+    {
+      id: 'fetch',
+      words: 'Fetch what needs a network',
+      stand: 'in coverage',
+      at: null,
+      then: 'This job opened once on this phone; manuals of every box, firmware, the map and the ground; the operator’s settings.',
+      minutes: TAKES.fetch,
+      needs: [],
+    },
+    {
+      id: 'labels',
+      words: 'Photograph every label before it is hidden',
+      stand: 'ground',
+      at: null,
+      parts: [...a.tree!.amplifiers, ...a.tree!.routers].map(nameOf),
+      then: 'Serial, IMEI, MAC; the default key covered before the picture is taken. Ends of every cable marked.',
+      photo: 'each label, sharp',
+      minutes: TAKES.labels,
+      needs: [],
+    },
+  ]
+  if (boosters.length)
+    out.push({
+      id: 'register',
+      words: boosters.length === 1 ? 'Register the booster, or have consent' : 'Register the boosters, or have consent',
+      stand: 'in coverage',
+      at: null,
+      parts: boosters.map(nameOf),
+      then: 'Where it is the rule, before it transmits: with the carrier, by its serial and this address.',
+      minutes: TAKES.register,
+      needs: ['fetch', 'labels'],
+    })
+  if (a.drill.dryRun.length)
+    out.push({
+      id: 'dry-run',
+      words: 'Dry run: everything loose, cable through a window',
+      stand: 'ground',
+      at: null,
+      parts: a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf),
+      takes: a.tree!.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
+      tools: ['window lead', 'phone'],
+      then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',
+      figure: a.drill.dryRun
+        .slice(0, 3)
+        .map(d => `${d.quantity} ${num(d.expected)} ${d.unit} (${d.where}), stop ${d.stopWhen} ${num(d.stopAt)}`)
+        .join('; '),
+      gate: 'transmit',
+      minutes: TAKES.dryRun,
+      needs: ['labels', 'register'],
+    })
+  const { kind } = doc.jobs[0]!
+  if (movesAbout(kind))
+    out.push({
+      id: 'panels-out',
+      words: kind === 'boat' ? 'Linings and lockers out' : 'Panels out',
+      stand: 'ground',
+      at: null,
+      tools: ['trim tools', 'tray for clips'],
+      then:
+        kind === 'boat'
+          ? 'Along the way of the cables alone, screws in bags with their place on them; what is behind is looked at now.'
+          : 'From the door inward, clips in a tray; what is behind is looked at now.',
+      minutes: LININGS[kind],
+      needs: ['dry-run'],
+    })
+  return out
+}
+
+/** One step a hole that the plan's way in makes. */
+export function holes({ doc, design, a, building }: CardContext): Draft[] {
+  return passagesOf({ doc, design, tree: a.tree, lengths: a.lengths, building }).flatMap((p): Draft[] => {
+    if (p.at.kind !== 'way in' || !p.at.entry || p.needsMm === null) return []
+    const way = wayInById(p.at.entry)
+    const name = p.at.name || way.words
+    const bit = p.bitMm === null ? 'the widest bit, plugs crimped afterwards' : `bit ${p.bitMm}`
+    if (!way.drills)
+      return [
+        {
+          id: `way:${p.at.id}`,
+          words: `Open the way: ${name}`,
+          stand: 'ground',
+          at: p.at,
+          tools: ['torch', 'draw line'],
+          then: way.how,
+          figure: `${num(p.needsMm, 1)} mm with one plug at a time`,
+          photo: 'the way, before and after',
+          minutes: TAKES.wayOpened,
+          needs: ['dry-run', 'panels-out'],
+        },
+      ]
+    const cored = p.at.entry === 'deck' || p.at.behindFound === 'deck core'
+    const stand = isUp(p.at, building) ? ('up' as const) : ('ground' as const)
+    const hole: Draft = {
+      id: `way:${p.at.id}`,
+      words: `Hole: ${name}`,
+      stand,
+      at: p.at,
+      parts: ['sleeve or gland', 'cover or gasket', 'sealant'],
+      tools: ['drill', bit, 'pilot 6 mm', 'brush', 'eyes and dust mask'],
+      then: cored ? 'Through the filling, once it is hard; sealant under the gland, gland by the jacket.' : way.how,
+      figure: `${num(p.needsMm, 1)} mm, falls outward${p.at.wallMm === null ? '' : ` through ${num(p.at.wallMm)} mm`}`,
+      photo: 'both sides before the cover',
+      takes: ['use:glands', 'use:sealant'],
+      gate: 'drill',
+      minutes: TAKES.hole,
+      dry: true,
+      needs: ['dry-run', 'panels-out', `fill:${p.at.id}`],
+    }
+    return cored ? [filling(p.at, name, stand), hole] : [hole]
+  })
+}
+
+/** Hours until a filling of epoxy can be drilled, at 20 °C. @source common practice (no source); its maker's sheet wins */
+const HARD_MIN = 12 * 60
+
+/** A core between two skins is closed against water before anything goes through it. */
+const filling = (at: Fixture, name: string, stand: Step['stand']): Draft => ({
+  id: `fill:${at.id}`,
+  words: `Over-drill and fill the core: ${name}`,
+  stand,
+  at,
+  parts: ['epoxy and filler', 'tape'],
+  tools: ['drill', 'bent nail or cutter', 'vacuum', 'syringe', 'eyes and dust mask'],
+  then: BEHIND_SAYS['deck core'].how!,
+  photo: 'the core, dry, before it is filled',
+  takes: ['use:epoxy'],
+  gate: 'drill',
+  minutes: TAKES.coreFilled,
+  hardensMin: HARD_MIN,
+  dry: true,
+  needs: ['dry-run', 'panels-out'],
+})

@@ -1,0 +1,205 @@
+/** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
+import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
+import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
+import { gustOf, isScrewed, mountKind, standing } from '../fitting/mounts'
+import { cableKey } from '../fitting/pick-list'
+import type { LinePart } from '../job/part'
+import type { Design, JobDocument } from '../job/schema'
+import { surgesOf } from '../judge/route-surge'
+import { inside } from '../site/building'
+import { between } from '../site/frame'
+import type { Point } from '../site/frame'
+import { mToken, num } from '../units'
+import { aloft, beside, pulling, TAKES } from './durations'
+import { isUp, nameOf, partKey } from './step'
+import type { Draft, CardContext } from './step'
+
+export function masts({ doc, a, building }: CardContext): Draft[] {
+  const gustMs = gustOf(doc.sites[0]!)
+  const isBoat = doc.jobs[0]!.kind === 'boat'
+  return a.tree!.donors.flatMap((at): Draft[] => {
+    const { node } = at
+    const fixing = node.fixing
+    const kind = fixing ? mountKind(fixing.mount) : null
+    const up = isUp(node, building)
+    const stand = up ? ('up' as const) : ('ground' as const)
+    const overM = fixing?.sections.reduce((s, x) => s + x.lengthM, 0) ?? 0
+    const screws = fixing && isScrewed(fixing.mount) && fixing.screw && fixing.screwsEach
+    return [
+      {
+        id: `build:${node.id}`,
+        words: `Put ${nameOf(at)} together on the ground`,
+        stand: 'ground',
+        at: null,
+        parts: [nameOf(at), ...(overM ? [`pole ${mToken(overM)}`] : [])],
+        tools: ['spanners'],
+        takes: [partKey(at)],
+        then: `Bolts, washers and threads tried in the bracket; cable on and its plug sealed, weight tied ${
+          overM ? 'to the pole' : 'to the mount'
+        }, all finger-tight; drain hole down, arrow forward.`,
+        photo: 'its label and its polarisation mark',
+        minutes: TAKES.build,
+        needs: ['dry-run'],
+      },
+      {
+        id: `mount:${node.id}`,
+        words: kind ? `Fix the ${kind.id}` : `Fix what holds ${nameOf(at)}`,
+        stand,
+        at: node,
+        parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],
+        tools: kind ? kind.tools.split(', ') : ['level', 'spanners'],
+        takes: fixing ? [`mount:${fixing.mount}`, ...(screws ? ['screw'] : []), ...(overM ? ['pole'] : [])] : ['use:pole'],
+        then: kind?.how ?? 'As its maker says; plumb.',
+        gate: up ? 'climb' : null,
+        minutes: up && isBoat ? aloft(TAKES.mount) : TAKES.mount,
+        hardensMin: fixing?.mount === 'adhesive clamp' ? GLUE_MIN : 0,
+        people: up ? 2 : 1,
+        dry: true,
+        needs: [`build:${node.id}`],
+      },
+      {
+        id: `raise:${node.id}`,
+        words: `Raise ${nameOf(at)}`,
+        stand,
+        at: node,
+        then: `Cable on before it goes up${
+          (fixing?.sections.length ?? 0) > 1 ? ', top section out first' : ''
+        }; turned by hand to the bearing, locked only when it is aimed.${
+          overM > STAYED_M ? ' A helper at each guy until all are tight.' : ''
+        }`,
+        figure: windFigure(a.tree!, at, gustMs),
+        gate: overM > 1 ? 'raise' : up ? 'climb' : null,
+        minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
+        people: overM > 1.5 ? 2 : 1,
+        dry: true,
+        needs: [`mount:${node.id}`],
+      },
+    ]
+  })
+}
+
+/** Glue bears its load after a day, minutes. @source common practice (no source); its maker's sheet wins */
+const GLUE_MIN = 24 * 60
+/** A pole longer than this is stayed, m. @source common practice (no source) */
+const STAYED_M = 3
+
+/** The gust a raised pole bears, and with its thinnest section left in; null where the model says nothing of it. */
+function windFigure(tree: Tree, at: AntennaNode, gustMs: number): string | null {
+  const stand = at.node.fixing ? standing(tree, at, at.node.fixing, gustMs) : null
+  if (!stand || 'refused' in stand || stand.worst.mostGustMs === null) return null
+  const shorter = stand.shorterGustMs === null ? '' : `; ${num(stand.shorterGustMs)} m/s with its top section left in`
+  return `bears gusts of ${num(stand.worst.mostGustMs)} m/s${shorter}`
+}
+
+/** Boxes and what hangs inside. */
+export function inner({ doc, a, building }: CardContext): Draft[] {
+  const { tree } = a
+  const hung = tree!.nodes.filter(
+    n =>
+      !tree!.donors.some(d => d.node.id === n.node.id) &&
+      n.part.kind !== 'adapter' &&
+      n.part.kind !== 'pad' &&
+      n.part.kind !== 'line',
+  )
+  return hung.map((n, i): Draft => {
+    const up = isUp(n.node, building)
+    const box = n.part.kind === 'amplifier' || n.part.kind === 'router'
+    return {
+      id: `hang:${n.node.id}`,
+      words: `Fix ${nameOf(n)}${nearWords(doc, n.node)}`,
+      stand: up ? 'up' : 'ground',
+      at: n.node,
+      parts: [nameOf(n)],
+      takes: [partKey(n)],
+      tools: ['drill', 'screwdriver', 'level'],
+      then:
+        n.part.kind === 'arrestor'
+          ? 'In series in the line, where it comes to the building, its earth stud reachable.'
+          : box
+            ? 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
+            : 'Template, level, lead through; away from metal and from the box.',
+      photo: box ? 'its place and its lamps' : null,
+      gate: up ? 'climb' : null,
+      minutes: hung.slice(0, i).some(h => areBeside(h, n)) ? beside(TAKES.hung) : box ? TAKES.box : TAKES.hung,
+      needs: ['dry-run', 'panels-out'],
+    }
+  })
+}
+
+/** Two alike so near are fixed in one go, m. @source common practice (no source) */
+const BESIDE_M = 1
+const areBeside = (a: TreeNode, b: TreeNode): boolean => a.part.id === b.part.id && between(a.node, b.node).distanceM < BESIDE_M
+
+/** Of parts alike each is told by the room it hangs in. */
+function nearWords({ spots }: JobDocument, at: Point): string {
+  const level = spots.filter(s => s.indoors && Math.abs(s.upM - at.upM) < STOREY_M)
+  const near = level.reduce<(typeof spots)[number] | null>(
+    (a, s) => (!a || between(s, at).distanceM < between(a, at).distanceM ? s : a),
+    null,
+  )
+  return near ? `, ${near.name}` : ''
+}
+/** What hangs in a room is no further over or under a place in it, m. */
+const STOREY_M = 3
+
+/** A length bought with its plugs on, or any drum of that line. */
+const cableTaken = (line: LinePart, lengthM: number, plugs: Design['plugs']): string =>
+  plugs === 'crimped' ? cableKey(line) : `${cableKey(line)}:${lengthM}`
+
+export function cables({ doc, design, a, building, labels }: CardContext): Draft[] {
+  const ways = doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`)
+  const order = pullingOrder(a.lengths)
+  const isBoat = doc.jobs[0]!.kind === 'boat'
+  const pulls = order.map((c, i): Draft => {
+    const { joint } = c
+    const code = labels.get(joint.run.id) ?? ''
+    const crosses = inside(building, joint.from.at.node) !== inside(building, joint.to.at.node)
+    const from = pulledFrom(joint) === 'from' ? joint.from.at : joint.to.at
+    return {
+      id: `pull:${joint.run.id}`,
+      words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
+      stand: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'up' : 'ground',
+      at: from.node,
+      parts: [`${joint.line?.name ?? 'cable'}, ${mToken(joint.run.lengthM)}`],
+      takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
+      tools: ['draw line', 'tape', 'clips'],
+      then: `From ${nameOf(from)}, plug taped; ${code} on both ends; drip loop below the way in; ends stay free until both are done.`,
+      figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
+      gate: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'climb' : null,
+      // What lies beside it is drawn in with the same line.
+      minutes: order.slice(0, i).some(o => runsBeside(o.joint, joint))
+        ? beside(pulling(c.neededM, isBoat))
+        : pulling(c.neededM, isBoat),
+      dry: true,
+      needs: [
+        ...ends(joint),
+        ...(crosses ? ways : []),
+        // One after another, as they are pulled.
+        ...(i ? [`pull:${order[i - 1]!.joint.run.id}`] : []),
+      ],
+    }
+  })
+  return pulls
+}
+/** Both ends of one are where both ends of the other are. */
+const runsBeside = (a: Joint, b: Joint): boolean =>
+  between(a.from.at.node, b.from.at.node).distanceM < BESIDE_M && between(a.to.at.node, b.to.at.node).distanceM < BESIDE_M
+const ends = ({ from, to }: Joint): string[] => [from, to].flatMap(e => [`raise:${e.at.node.id}`, `hang:${e.at.node.id}`])
+
+export function earths({ doc, a, building }: CardContext): Draft[] {
+  const paths = surgesOf({ doc, tree: a.tree, building, job: doc.jobs[0]! })
+  return paths.map((p, i): Draft => ({
+    id: `earth:${p.arrestor.node.id}`,
+    words: 'Earth the arrestor',
+    stand: isUp(p.arrestor.node, building) ? 'up' : 'ground',
+    at: p.arrestor.node,
+    parts: [`solid copper, ${mToken(p.way.lengthM)}`, 'clamps'],
+    takes: ['use:earth', 'use:clamps'],
+    then: 'Short and straight, wide bends. The bond to the building’s earthing is a licensed electrician’s.',
+    figure: `${mToken(p.way.lengthM)}, ${p.way.bends === 1 ? 'one bend' : `${p.way.bends} bends`}`,
+    photo: 'both ends of the conductor',
+    gate: isUp(p.arrestor.node, building) ? 'climb' : null,
+    minutes: paths.slice(0, i).some(o => areBeside(o.arrestor, p.arrestor)) ? beside(TAKES.earth) : TAKES.earth,
+    needs: [`hang:${p.arrestor.node.id}`],
+  }))
+}

@@ -1,0 +1,179 @@
+/** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
+import { movesAbout } from '../job/schema'
+import { feedsOf } from '../judge/feeds'
+import { mToken, num } from '../units'
+import { aloft, LININGS, TAKES } from './durations'
+import { isUp, nameOf } from './step'
+import type { Draft, CardContext } from './step'
+
+/** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
+function online({ doc, a }: CardContext): Draft[] {
+  const sims = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
+  return a.tree!.routers.flatMap((at): Draft[] => [
+    {
+      id: `sim:${at.node.id}`,
+      words: `SIM into ${nameOf(at)}, power off`,
+      stand: 'ground',
+      at: at.node,
+      parts: sims.length ? sims : ['SIM of the plan agreed'],
+      tools: ['pin of the slot'],
+      then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
+      minutes: TAKES.sim,
+      needs: ['dry-run', `hang:${at.node.id}`],
+    },
+    {
+      id: `net:${at.node.id}`,
+      words: `Wait for the network: ${nameOf(at)}`,
+      stand: 'ground',
+      at: at.node,
+      then: 'Lamps that wander are normal. Past five minutes it is SIM, plan or identity, not the antenna: do not climb for it.',
+      figure: 'two minutes are normal, five are not',
+      minutes: TAKES.network,
+      needs: [`power:${at.node.id}`],
+    },
+    {
+      id: `keys:${at.node.id}`,
+      words: `Passwords and names of ${nameOf(at)}`,
+      stand: 'ground',
+      at: at.node,
+      then:
+        'Default passwords changed and handed over, WPA2 or better, WPS off, administration from outside off; ' +
+        'the old network’s name kept where things hang on it.',
+      minutes: TAKES.keys,
+      needs: [`net:${at.node.id}`],
+    },
+  ])
+}
+
+/** How high a vehicle is with what stands on its roof; null where nothing stands higher than the roof. */
+function heightStep({ doc, a, building }: CardContext): Draft | null {
+  if (doc.jobs[0]!.kind !== 'vehicle') return null
+  const top = Math.max(...a.tree!.donors.map(d => d.node.upM + (d.part.sizeMm?.[1] ?? 0) / 2000))
+  const roofM = building.eavesM + building.riseM
+  if (!(top > roofM)) return null
+  return {
+    id: 'height',
+    words: 'Measure its height as it now stands',
+    stand: 'ground',
+    at: null,
+    tools: ['tape', 'level'],
+    then: 'On level ground, tyres as they are driven; written where the driver reads it: bridges, ferries, car parks.',
+    figure: `about ${mToken(top)} by the plan, the body alone ${mToken(roofM)}`,
+    minutes: TAKES.height,
+    needs: ['seal'],
+  }
+}
+
+/** Power last; then aim, seal, prove and clear. */
+export function after(s: CardContext): Draft[] {
+  const { doc, a, building } = s
+  const { kind } = doc.jobs[0]!
+  const isBoat = kind === 'boat'
+  const pulled = a.lengths.map(c => `pull:${c.joint.run.id}`)
+  const laid = [...pulled, ...a.tree!.nodes.flatMap(n => [`hang:${n.node.id}`, `raise:${n.node.id}`, `earth:${n.node.id}`])]
+  const feeds = feedsOf(doc, a.tree!, kind, building)
+  const out: Draft[] = [
+    {
+      id: 'join',
+      words: 'Join every plug to its port, antennas first',
+      stand: 'ground',
+      at: a.tree!.amplifiers[0]?.node ?? a.tree!.routers[0]?.node ?? null,
+      tools: ['torque wrench or two fingers'],
+      then: 'By the labels; an open port of an amplifier is closed; nothing is powered yet.',
+      minutes: TAKES.join,
+      needs: laid,
+    },
+  ]
+  const powered = feeds.length
+    ? feeds
+    : [...a.tree!.amplifiers, ...a.tree!.routers].map(at => ({ at, wire: null, fuseA: null, supply: null }))
+  for (const f of powered)
+    out.push({
+      id: `power:${f.at.node.id}`,
+      words: `Power ${nameOf(f.at)}`,
+      stand: 'ground',
+      at: f.at.node,
+      parts: f.wire ? [f.wire.words, ...(f.fuseA === null ? [] : [`fuse ${num(f.fuseA, f.fuseA % 1 ? 1 : 0)} A`])] : [],
+      takes: f.wire ? [`wire:${f.wire.id}`, 'fuse'] : [],
+      tools: f.supply === '12 V' ? ['meter', 'crimper'] : [],
+      then:
+        f.supply === '12 V'
+          ? 'Its feed told by switching something on it off, what has no label left alone; lead cut to length, negative found ' +
+            'by the meter; eye terminals, negative first, its case to bare metal under a factory bolt; legend of the fuses kept, ' +
+            'fuse last; red, then green.'
+          : f.supply === 'PoE' || f.supply === 'passive PoE'
+            ? 'Injector indoors, lamps at both ends.'
+            : 'By its plug, with surge protection.',
+      gate: 'energise',
+      minutes: f.supply === '12 V' ? TAKES.wireIn : TAKES.plugIn,
+      needs: ['join', `sim:${f.at.node.id}`],
+    })
+  const networked = online(s)
+  out.push(...networked)
+  const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
+  for (const d of a.tree!.donors)
+    out.push({
+      id: `aim:${d.node.id}`,
+      words: `Aim ${nameOf(d)} and lock it`,
+      stand: isUp(d.node, building) ? 'up' : 'ground',
+      at: d.node,
+      tools: ['phone', 'spanners'],
+      then: 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
+      gate: isUp(d.node, building) ? 'climb' : null,
+      minutes: isBoat && isUp(d.node, building) ? aloft(TAKES.aim) : TAKES.aim,
+      people: isUp(d.node, building) ? 2 : 1,
+      dry: true,
+      needs: running,
+    })
+  const aimed = a.tree!.donors.map(d => `aim:${d.node.id}`)
+  const height = heightStep(s)
+  if (height) out.push(height)
+  if (movesAbout(kind))
+    out.push({
+      id: 'panels-back',
+      words: isBoat ? 'Linings and lockers back' : 'Panels back',
+      stand: 'ground',
+      at: null,
+      tools: ['trim tools'],
+      then: 'Once it is proved, not before; no cable under a clip or a screw, nothing that rattles.',
+      minutes: LININGS[kind],
+      needs: ['prove'],
+    })
+  const up = a.tree!.donors.some(d => isUp(d.node, building))
+  out.push(
+    {
+      id: 'seal',
+      words: 'Seal plugs and way in, tie, clamp',
+      stand: up ? 'up' : 'ground',
+      at: a.tree!.donors[0]?.node ?? null,
+      parts: ['self-amalgamating tape', 'ties'],
+      takes: ['use:tape', 'use:ties'],
+      then: 'Plugs wrapped from below upward; weight off them; neighbours’ cables clamped too; old holes closed.',
+      photo: 'every sealed plug',
+      gate: up ? 'climb' : null,
+      minutes: isBoat && up ? aloft(TAKES.seal) : TAKES.seal,
+      dry: true,
+      needs: aimed,
+    },
+    {
+      id: 'prove',
+      words: 'Prove it: same spots, same test, same hour',
+      stand: 'ground',
+      at: null,
+      then: 'Three readings and three speed tests at the baseline; the hardest room; a call; the other way if there is one.',
+      minutes: TAKES.prove,
+      needs: [...aimed, 'seal', ...networked.map(d => d.id)],
+    },
+    {
+      id: 'clear',
+      words: movesAbout(kind) ? 'Wipe, clear' : 'Clear, wipe, old gear out',
+      stand: 'ground',
+      at: null,
+      then: 'Nothing left in the garden or the bilge; small parts counted.',
+      photo: 'everything as it stays',
+      minutes: TAKES.clear,
+      needs: ['prove', 'height', 'panels-back'],
+    },
+  )
+  return out
+}
