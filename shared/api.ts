@@ -80,6 +80,8 @@ export interface JobListItem {
   nextOn: string | null
   /** made from another: one of a fleet */
   fleet: boolean
+  /** something on its card was done */
+  cardBegun: boolean
   acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean>
 }
 

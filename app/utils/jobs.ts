@@ -1,4 +1,5 @@
 import { standing } from '#core/job/changes'
+import { lastCheck } from '#core/judge/ticks'
 import type { JobDocument } from '#core/job/schema'
 import type { JobListItem, JobState } from '../../shared/api'
 
@@ -12,7 +13,7 @@ export function jobListItem(d: JobDocument): JobListItem {
   const acts = {
     scout: standing(d.readings).length > 0,
     plan: d.nodes.some(n => n.part?.kind === 'antenna'),
-    fit: d.designs.some(x => x.aimedDeg !== null),
+    fit: d.designs.some(x => x.aimedDeg !== null) || (lastCheck(d, 'step', 'clear')?.done ?? false),
     prove: standing(d.speedRuns).some(r => after.has(r.setupId ?? '')),
     keep: d.checks.some(c => c.key === 'handover' && c.done),
   }
@@ -30,6 +31,7 @@ export function jobListItem(d: JobDocument): JobListItem {
     agreedDownMbps: job.agreedDownMbps ?? null,
     nextOn: job.nextOn ?? null,
     fleet: job.methodId !== null,
+    cardBegun: d.checks.some(c => c.kind === 'step' && c.done),
     acts,
   }
 }

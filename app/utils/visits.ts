@@ -1,4 +1,5 @@
 /** The list of jobs by when each is next visited. */
+import { dayShort } from '../../core/card/visits'
 import type { JobListItem } from '../../shared/api'
 
 const DAY_MS = 86_400_000
@@ -20,22 +21,17 @@ export function visitGroup(j: Pick<JobListItem, 'nextOn' | 'acts'>, today: strin
 }
 
 /** @returns `2 days late`, `tomorrow`, `Fri 27 Nov`, `3 Mar 2027`; nothing where no day is set, or none is needed any more */
-export function visitWords(j: Pick<JobListItem, 'nextOn' | 'acts'>, today: string, locale?: string): string {
+export function visitWords(j: Pick<JobListItem, 'nextOn' | 'acts'>, today: string): string {
   if (j.acts.keep || !j.nextOn) return ''
   const days = daysFrom(today, j.nextOn)
   if (days === 1) return 'tomorrow'
   if (days < 0) return days === -1 ? 'a day late' : `${-days} days late`
-  const near = days < 100
-  return new Date(`${j.nextOn}T12:00:00`).toLocaleDateString(locale, {
-    ...(near ? { weekday: 'short' } : { year: 'numeric' }),
-    day: 'numeric',
-    month: 'short',
-  })
+  if (days < 100) return dayShort(j.nextOn)
+  return new Date(`${j.nextOn}T12:00:00`).toLocaleDateString('en-GB', { year: 'numeric', day: 'numeric', month: 'short' })
 }
 
-/** @returns `Thu 3 Dec`, in the reader's own words */
-export const dayWords = (day: string, locale?: string): string =>
-  new Date(`${day}T12:00:00`).toLocaleDateString(locale, { weekday: 'short', day: 'numeric', month: 'short' })
+/** @returns `Thu 3 Dec`, as everywhere */
+export const dayWords = dayShort
 
 /** @returns the day so many days after one */
 export function dayAfter(day: string, days: number): string {

@@ -106,11 +106,15 @@ export function planDay<T extends Crewed>(steps: readonly T[], people: 1 | 2): D
   const order = orderSteps(steps)
   const boundMin = boundOf(steps, people)
   const plain = placed(order, people)
-  const exact = steps.length <= TRIED_WHOLE
-  if (people === 1 && !steps.some(s => s.hardensMin)) return { slots: plain, lengthMin: lengthOf(plain), exact: true, boundMin }
-  const lists = exact ? everyOrder(steps, climbsOf(order)) : [order, byTail(order, tails(steps))]
+  const hardens = steps.some(s => s.hardensMin)
+  if (people === 1 && !hardens) return { slots: plain, lengthMin: lengthOf(plain), exact: true, boundMin }
+  const whole = steps.length <= TRIED_WHOLE
+  const lists = whole ? everyOrder(steps, climbsOf(order)) : [order, byTail(order, tails(steps))]
   const best = lists.map(l => placed(l, people)).reduce((a, b) => (lengthOf(b) < lengthOf(a) ? b : a), plain)
-  return { slots: best, lengthMin: lengthOf(best), exact: exact || lengthOf(best) <= boundMin + EPSILON, boundMin }
+  const lengthMin = lengthOf(best)
+  // While something hardens, to wait can be better than to begin: no list says that.
+  const exact = (whole && !hardens) || lengthMin <= boundMin + EPSILON
+  return { slots: best, lengthMin, exact, boundMin }
 }
 
 /** Within each climb, and between two, what most waits for goes first. */

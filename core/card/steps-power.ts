@@ -1,5 +1,6 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
 import { movesAbout } from '../job/schema'
+import type { JobKind } from '../job/schema'
 import { feedsOf } from '../judge/feeds'
 import { mToken, num } from '../units'
 import { aloft, LININGS, TAKES } from './durations'
@@ -62,6 +63,14 @@ function heightStep({ doc, a, building }: CardContext): Draft | null {
     minutes: TAKES.height,
     needs: ['seal'],
   }
+}
+
+/** Where something is left behind. */
+const LEFT_NOWHERE: Record<JobKind, string> = {
+  home: 'Nothing left on the roof or in the garden',
+  building: 'Nothing left on the roof or above a ceiling',
+  vehicle: 'Nothing left on the roof or under a seat',
+  boat: 'Nothing left on deck, aloft or in the bilge',
 }
 
 /** Power last; then aim, seal, prove and clear. */
@@ -169,7 +178,7 @@ export function after(s: CardContext): Draft[] {
       words: movesAbout(kind) ? 'Wipe, clear' : 'Clear, wipe, old gear out',
       stand: 'ground',
       at: null,
-      then: 'Nothing left in the garden or the bilge; small parts counted.',
+      then: `${LEFT_NOWHERE[kind]}; small parts counted, tools counted.`,
       photo: 'everything as it stays',
       minutes: TAKES.clear,
       needs: ['prove', 'height', 'panels-back'],

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import { jobMembers, jobs, readings, sites, spots } from '../database/schema'
 import { compiled } from '../utils/db'
 import type { Db } from '../utils/db'
-import { ACT_DONE } from './job-state'
+import { ACT_DONE, CARD_BEGUN } from './job-state'
 import type { JobKind } from '../../core/job/schema'
 import type { JobList, JobState } from '../../shared/api'
 
@@ -32,7 +32,7 @@ const WANTED = sql`${jobs.crewId} = ${at('crew')}
 const page = compiled<JobList['jobs'][number] & Record<keyof typeof ACT_DONE, boolean> & { queued: string; cursor: string }>(sql`
   select ${jobs.id}, ${jobs.name}, ${jobs.kind}, ${jobs.state}, ${jobs.customerName} as "customerName",
     ${jobs.agreedDownMbps} as "agreedDownMbps", ${jobs.nextOn}::text as "nextOn",
-    ${jobs.methodId} is not null as fleet, ${jobs.queued}::text as queued,
+    ${jobs.methodId} is not null as fleet, ${CARD_BEGUN} as "cardBegun", ${jobs.queued}::text as queued,
     to_char(${jobs.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as cursor,
     ${sql.join(
       Object.entries(ACT_DONE).map(([act, done]) => sql`${done} as ${sql.identifier(act)}`),

@@ -10,11 +10,20 @@ type RowsOfJob = typeof readings | typeof nodes | typeof designs | typeof speedR
 const has = (table: RowsOfJob, also: SQL): SQL<boolean> =>
   sql<boolean>`exists (select 1 from ${table} where ${table.crewId} = ${jobs.crewId} and ${table.jobId} = ${jobs.id} and ${also})`
 
+/** The last word on the last step of the card, `clear`: everything else stands before it. */
+const CLEARED = sql<boolean>`coalesce((select ${checks.done} from ${checks} where ${checks.crewId} = ${jobs.crewId}
+  and ${checks.jobId} = ${jobs.id} and ${checks.kind} = 'step' and ${checks.key} = 'clear'
+  order by ${checks.atUtc} desc nulls last limit 1), false)`
+
+/** Whether anything on the card was done. */
+export const CARD_BEGUN = has(checks, sql`${checks.kind} = 'step' and ${checks.done}`)
+
 /** Whether each act is done, as conditions on a row of `jobs`. */
 export const ACT_DONE = {
   scout: has(readings, sql`true`),
   plan: has(nodes, sql`${nodes.part} ->> 'kind' = 'antenna'`),
-  fit: has(designs, sql`${designs.aimedDeg} is not null`),
+  // Aimed and locked, or its card is through: not everything is aimed.
+  fit: sql<boolean>`(${has(designs, sql`${designs.aimedDeg} is not null`)} or ${CLEARED})`,
   prove: has(
     speedRuns,
     sql`exists (select 1 from ${setups} where ${setups.crewId} = ${speedRuns.crewId} and ${setups.id} = ${speedRuns.setupId}

@@ -69,6 +69,20 @@ const end = () =>
 </template>
 
 <style scoped>
+h3 {
+  margin-top: 14px;
+}
+h3:first-child {
+  margin-top: 0;
+}
+p {
+  margin: 8px 0;
+}
+a.press {
+  display: inline-block;
+  color: inherit;
+  text-decoration: none;
+}
 .address {
   display: flex;
   gap: 8px;

@@ -156,7 +156,7 @@ useKeys({
     </p>
     <template v-else>
       <DayStrip
-        v-if="!roof"
+        v-if="!roof && card.steps.some(s => !s.done)"
         class="strip"
         :steps="steps"
         :visit="visit"
@@ -190,7 +190,9 @@ useKeys({
           <button type="button" class="link" data-test="all-steps" @click="listing = !listing">
             step {{ index + 1 }} of {{ steps.length }}</button
           ><span v-if="climb && climb.steps.length > 1"> · one climb, {{ climb.steps.length }} steps on it</span>
-          <b class="fig left" data-test="time-left">{{ spell(card.left.likely) }} ± {{ num(card.left.sigma) }} left</b>
+          <b class="fig left" data-test="time-left">{{
+            card.left.likely ? `${spell(card.left.likely)} ± ${num(card.left.sigma)} left` : 'all done'
+          }}</b>
         </p>
         <h1 data-test="step-words">{{ t(step.words) }}</h1>
         <div ref="el" class="picture">

@@ -4,7 +4,7 @@ defineProps<{ title: string; note?: string }>()
 </script>
 
 <template>
-  <header class="head">
+  <header class="pagehead">
     <h1>
       {{ title }} <small v-if="note" class="soft">{{ note }}</small>
     </h1>
@@ -13,7 +13,7 @@ defineProps<{ title: string; note?: string }>()
 </template>
 
 <style scoped>
-.head {
+.pagehead {
   display: flex;
   justify-content: space-between;
   align-items: center;
@@ -38,11 +38,13 @@ nav :slotted(.press) {
   display: inline-flex;
   align-items: center;
   gap: 6px;
-  color: inherit;
   text-decoration: none;
 }
+nav :slotted(a.press) {
+  color: inherit;
+}
 @media (max-width: 900px) {
-  .head {
+  .pagehead {
     padding-left: 14px;
     padding-right: 14px;
   }

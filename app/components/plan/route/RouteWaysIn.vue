@@ -96,7 +96,18 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
       </p>
       <div class="fields">
         <MvText label="name" :value="taken.at.name || null" :save="setName(taken.at)" />
+        <MvNumber
+          label="free inside"
+          :value="taken.at.openMm"
+          unit="mm"
+          :low="2"
+          :high="1000"
+          :decimals="1"
+          :save="set(taken.at, 'openMm')"
+          data-test="open-mm"
+        />
         <MvChoice
+          class="wide"
           label="what is behind"
           :value="taken.at.behindFound"
           :choices="BEHIND"
@@ -121,16 +132,6 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
           :high="3000"
           :decimals="1"
           :save="set(taken.at, 'wallMm')"
-        />
-        <MvNumber
-          label="free inside"
-          :value="taken.at.openMm"
-          unit="mm"
-          :low="2"
-          :high="1000"
-          :decimals="1"
-          :save="set(taken.at, 'openMm')"
-          data-test="open-mm"
         />
         <MvText
           class="wide"
