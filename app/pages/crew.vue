@@ -58,7 +58,8 @@ async function keepCarriers() {
     carriersKept.value = true
   })
 }
-const saveEnough = async (field: keyof Enough, v: unknown): Promise<{ field: string; message: string }[]> => {
+/** One field after another: the next is sent with what the one before has set. */
+const saveEnough = inLine(async (field: keyof Enough, v: unknown): Promise<{ field: string; message: string }[]> => {
   try {
     const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null }
     await api('/api/crew/enough', { method: 'PUT', body: { ...none, ...session.enough, [field]: v } })
@@ -67,7 +68,7 @@ const saveEnough = async (field: keyof Enough, v: unknown): Promise<{ field: str
   } catch (e) {
     return e instanceof ApiError && e.errors?.length ? e.errors : [{ field, message: messageOf(e) }]
   }
-}
+})
 const record = ref<CrewRecord | null>(null)
 const promised = computed(() => (record.value ? record.value.inside + record.value.less + record.value.more : 0))
 onMounted(async () => (record.value = session.me ? await api<CrewRecord>('/api/crew/record').catch(() => null) : null))

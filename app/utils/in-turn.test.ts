@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { inTurn } from './in-turn'
+import { inLine, inTurn } from './in-turn'
 
 describe('work in turn', () => {
   it('runs once more for all that was asked meanwhile, and each waits for a run that began after it asked', async () => {
@@ -29,5 +29,22 @@ describe('work in turn', () => {
     await expect(first).rejects.toThrow('once')
     await second
     expect(n).toBe(2)
+  })
+})
+
+describe('calls in line', () => {
+  it('each begins when the one before is through, with what it was called with; one that fails holds up none', async () => {
+    let held = { a: 0, b: 0 }
+    const save = inLine(async (more: Partial<typeof held>) => {
+      const before = held
+      await new Promise(done => setTimeout(done, 3))
+      if (more.a === -1) throw new Error('refused')
+      held = { ...before, ...more }
+      return held
+    })
+    const calls = [save({ a: 1 }), save({ b: 2 }), save({ a: -1 }), save({ b: 3 })]
+    await expect(calls[2]).rejects.toThrow('refused')
+    expect(await calls[1]).toEqual({ a: 1, b: 2 })
+    expect(await calls[3]).toEqual({ a: 1, b: 3 })
   })
 })

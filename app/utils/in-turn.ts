@@ -19,3 +19,16 @@ export function inTurn(work: () => Promise<void>): () => Promise<void> {
     return next
   }
 }
+
+/**
+ * Calls of one work one after another, each with what it was called with: a call sees all that the one before has done.
+ * @returns the same, in line
+ */
+export function inLine<A extends unknown[], R>(work: (...of: A) => Promise<R>): (...of: A) => Promise<R> {
+  let last: Promise<unknown> = Promise.resolve()
+  return (...of) => {
+    const mine = last.then(() => work(...of))
+    last = mine.catch(() => undefined)
+    return mine
+  }
+}

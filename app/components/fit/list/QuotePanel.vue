@@ -23,7 +23,7 @@ const groups = computed(() =>
 )
 const set = (fields: Record<string, unknown>) =>
   store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields }], 'the quote')
-const setMoney = (fields: Partial<Money>) => saveMoney({ ...money.value, ...fields })
+const setMoney = inLine((fields: Partial<Money>) => saveMoney({ ...money.value, ...fields }))
 const setCurrency = (code: string | null) => {
   const currency = (code ?? '').trim().toUpperCase()
   if (!/^[A-Z]{3}$/.test(currency))
