@@ -70,8 +70,10 @@ const mark = (s: CardStep, said: { done: boolean; reason?: string | null }, labe
 const finish = () =>
   once(async () => {
     if (!step.value || !ready.value) return
-    await mark(step.value, { done: true }, 'a step done')
+    const said = mark(step.value, { done: true }, 'a step done')
+    // The next step stands there at once; the device writes beside it.
     picked.value = null
+    await said
   })
 const undone = (s: CardStep) => once(() => mark(s, { done: false }, 'a step not done after all'))
 const refusing = ref(false)
@@ -116,6 +118,8 @@ function shoot(e: Event) {
 }
 const photos = computed(() => store.doc!.photos.filter(p => step.value && p.stepKey === step.value.id))
 
+/** the cable that is pulled; the picture is drawn anew for another one alone, not for every step */
+const pulledRunId = computed(() => (step.value?.id.startsWith('pull:') ? step.value.id.slice(5) : null))
 const view = computed(() =>
   width.value && height.value
     ? layoutSection(planned.value, store.result!, {
@@ -126,7 +130,7 @@ const view = computed(() =>
         compact: true,
         pins: true,
         loops: false,
-        numberedRunId: step.value?.id.startsWith('pull:') ? step.value.id.slice(5) : null,
+        numberedRunId: pulledRunId.value,
       })
     : null,
 )
