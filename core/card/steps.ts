@@ -16,7 +16,7 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
   const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))
   const s: CardContext = { doc, design, a, building: buildingOf(doc), labels }
   const planned = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
-  const drafts = withOwn([loading(planned), ...planned], doc)
+  const drafts = withOwn([...planned, loading(planned)], doc)
   const known = new Set(drafts.map(d => d.id))
   return drafts.map(d => {
     const step = {

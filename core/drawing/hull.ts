@@ -13,10 +13,13 @@ export interface Axes {
   sign: 1 | -1
 }
 
+const WAVE_PX = 7
+
 export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: number, h: number): void {
   if (kind === 'boat') {
     p.push({ kind: 'rect', style: 'beam', x: 0, y, w: width, h })
-    for (let x = -6; x < width; x += 34) p.push({ kind: 'path', style: 'wave', d: `M${x} ${y + h * 0.8}q8.5 -5 17 0t17 0` })
+    // Close under the surface: names of what lies in the hull are written below it.
+    for (let x = -6; x < width; x += 34) p.push({ kind: 'path', style: 'wave', d: `M${x} ${y + WAVE_PX}q8.5 -5 17 0t17 0` })
   } else {
     p.push({ kind: 'rect', style: 'ground', x: 0, y, w: width, h })
     for (let x = 8; x < width; x += 26)

@@ -270,6 +270,8 @@ function placesAboard(s: Sheet): (() => void)[] {
     })
 }
 
+const OFF_WALL_PX = 4
+
 function drawSpots(s: Sheet): void {
   const { p, handles, labels, doc, o } = s
   const boxes = (s.a.tree?.nodes ?? []).filter(isBox).map(n => place(s, n.node))
@@ -286,10 +288,12 @@ function drawSpots(s: Sheet): void {
   for (const spot of doc.spots) {
     const parts = o.badges?.(spot.id) ?? []
     const room = within.find(r => r.spotId === spot.id)
-    const wide = room ? s.toX(room.toM) - s.toX(room.fromM) - 6 : Infinity
+    const [x, y] = place(s, spot)
+    // As wide as it may be about its spot, which stands nearer to one wall than to the other.
+    const walls = room ? [s.toX(room.fromM), s.toX(room.toM)] : [-Infinity, Infinity]
+    const wide = 2 * Math.min(...walls.map(w => Math.abs(w - x))) - 2 * OFF_WALL_PX
     const fitting = [...parts.keys()].reverse().map(n => parts.slice(0, n + 1).join(' · '))
     const text = fitting.find(t => textWidth(t, STYLES.figure.size, STYLES.figure.font) <= wide) ?? fitting.at(-1)
-    const [x, y] = place(s, spot)
     if (text) labels.put(p, { x, y: y - 12, anchor: 'middle', style: 'figure', text, id: spot.id })
   }
   for (const spot of doc.spots.filter(t => !t.indoors)) {
