@@ -1,5 +1,5 @@
 /** The job card by thumb: the next step, its gate, done and not so; with no network, over a reload, after a change of the plan. */
-import { database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+import { database, expect, KETCH, KILN, LOFT, openJob, sent, test } from './support/fixtures'
 import { ROOF } from './support/roof'
 
 test('the next step stands behind its gate; true now it opens, done it moves on, and a reload keeps it', async ({
@@ -110,4 +110,35 @@ test('a finished card stays as it was done; a changed plan says so at the step',
   await sent(page)
   await openJob(page, KILN, 'card')
   await expect(page.locator('.list .error').first()).toContainText('the plan changed since')
+})
+
+test('Fit says steps and hours; a climb takes everything up once; a core that hardens is another day', async ({
+  demoPage: page,
+  app,
+}) => {
+  await openJob(page, KETCH, 'card')
+  const fit = page.locator('header.acts button', { hasText: 'Fit' })
+  await expect(fit).toContainText(/^Fit\d+ of \d+ steps, \d+(\.5)? h left$/)
+  await expect(page.locator('[data-test=another-day]')).toContainText('hardens first')
+  await page.locator('[data-test=step-fill]').click()
+  await expect(page.locator('[data-test=gate]')).toContainText('a core between two skins')
+  // Filled on another phone just now: the hole waits until tomorrow, and the card says so.
+  const sql = database(app)
+  const [fill] = await sql`select f.id from fixtures f where f.job_id = ${KETCH} and f.kind = 'way in'`
+  const said = { reason: null, by: 'Oren Tibb', stopId: null, about: null, value: null }
+  const fields = { kind: 'step', key: `fill:${fill!.id}`, done: true, atUtc: new Date().toISOString(), ...said }
+  const id = () => crypto.randomUUID().replace(/^(.{14})./, '$17')
+  const change = { id: id(), table: 'checks', rowId: id(), op: 'insert', baseVersion: 0, fields }
+  expect((await page.request.post(`/api/jobs/${KETCH}/changes`, { data: { changes: [change] } })).ok()).toBe(true)
+  await page.reload()
+  await page.locator('[data-test=step-way]').click()
+  await expect(page.locator('[data-test=hardens]')).toContainText('hardens until')
+  await expect(page.locator('[data-test=step-done]')).toBeDisabled()
+  // The first step of the climb names everything that goes up; the steps after it only what is their own.
+  await openJob(page, LOFT, 'card')
+  await page.locator('[data-test=step-mount]').click()
+  await expect(page.locator('[data-test=bundle]')).toContainText('Log-periodic beam')
+  await page.locator('[data-test=step-raise]').click()
+  await expect(page.locator('[data-test=bundle]')).toHaveCount(0)
+  await sql.end()
 })
