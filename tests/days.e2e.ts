@@ -64,7 +64,7 @@ test('the list: a price entered once, what is no price is said, the quote adds u
   await expect(dome.getByLabel(/price of one/)).toHaveValue('99.90')
   const [csv] = await Promise.all([page.waitForEvent('download'), page.locator('[data-test=list-csv]').click()])
   expect(csv.suggestedFilename()).toBe('list.csv')
-  for (const what of ['list', 'quote']) {
+  for (const what of ['list', 'quote', 'card']) {
     const pdf = await page.request.get(`/api/jobs/${LOFT}/plan.pdf?what=${what}`)
     expect(pdf.headers()['content-type']).toBe('application/pdf')
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')

@@ -10,6 +10,7 @@ import type { GateState, Known } from './gates'
 import { byOne, climbsOf, orderSteps } from './order'
 import type { Span } from './order'
 import { stepsOf } from './steps'
+import { tally } from './step'
 import type { Planned, Step } from './step'
 
 export interface CardStep extends Step {
@@ -112,9 +113,7 @@ export function climbOf(steps: readonly CardStep[], step: CardStep): Climb | nul
   while (isUp(steps[from - 1])) from--
   while (isUp(steps[to + 1])) to++
   const climb = steps.slice(from, to + 1)
-  const counts = new Map<string, number>()
-  for (const p of climb.flatMap(s => s.parts)) counts.set(p, (counts.get(p) ?? 0) + 1)
-  const parts = [...counts].map(([p, n]) => (n > 1 ? `${n} × ${p}` : p))
+  const parts = tally(climb.flatMap(s => s.parts))
   // What a step has built on the ground goes up as one thing.
   const raised = climb.filter(s => s.id.startsWith('raise:')).map(s => s.words.replace(/^Raise /, ''))
   return { steps: climb, takes: [...raised, ...parts, ...new Set(climb.flatMap(s => s.tools))] }

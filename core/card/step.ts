@@ -67,3 +67,10 @@ export interface CardContext {
 export const partKey = (n: TreeNode): string => `part:${n.part.id}`
 export const isUp = (p: Point, b: Building): boolean => p.upM > REACH_M && !inside(b, p)
 export const nameOf = (n: TreeNode): string => n.part.name
+
+/** @returns each name once, with how often it stands where that is more than once */
+export function tally(names: readonly string[]): string[] {
+  const counts = new Map<string, number>()
+  for (const n of names) counts.set(n, (counts.get(n) ?? 0) + 1)
+  return [...counts].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name))
+}

@@ -7,7 +7,7 @@ import type { Fixture } from '../job/schema'
 import { passagesOf } from '../judge/route'
 import { num } from '../units'
 import { LININGS, TAKES } from './durations'
-import { isUp, nameOf, partKey } from './step'
+import { isUp, nameOf, partKey, tally } from './step'
 import type { CardContext, Draft, Step } from './step'
 
 /** Parts without which a dry run says nothing. */
@@ -31,7 +31,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: 'Photograph every label before it is hidden',
       stand: 'ground',
       at: null,
-      parts: [...a.tree!.amplifiers, ...a.tree!.routers].map(nameOf),
+      parts: tally([...a.tree!.amplifiers, ...a.tree!.routers].map(nameOf)),
       then: 'Serial, IMEI, MAC; the default key covered before the picture is taken. Ends of every cable marked.',
       photo: 'each label, sharp',
       minutes: TAKES.labels,
@@ -44,7 +44,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: boosters.length === 1 ? 'Register the booster, or have consent' : 'Register the boosters, or have consent',
       stand: 'in coverage',
       at: null,
-      parts: boosters.map(nameOf),
+      parts: tally(boosters.map(nameOf)),
       then: 'Where it is the rule, before it transmits: with the carrier, by its serial and this address.',
       minutes: TAKES.register,
       needs: ['fetch', 'labels'],
@@ -55,7 +55,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: 'Dry run: everything loose, cable through a window',
       stand: 'ground',
       at: null,
-      parts: a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf),
+      parts: tally(a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),
       takes: a.tree!.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
       tools: ['window lead', 'phone'],
       then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',

@@ -176,6 +176,9 @@ useKeys({
                 : 'no day on site yet'
             }}
           </button>
+          <a :href="`/api/jobs/${store.id}/plan.pdf?what=card&units=${prefs.units}`" download="job-card.pdf" data-test="card-pdf"
+            >on paper</a
+          >
           <NuxtLink v-if="fleet" :to="`/fleet/${store.id}`" data-test="fleet">fleet of {{ fleet.units.length }}</NuxtLink>
           <NuxtLink v-else-if="session.mayEdit" :to="`/fleet/${store.id}`" class="soft">more like it</NuxtLink>
         </p>

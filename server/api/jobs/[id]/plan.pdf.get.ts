@@ -1,7 +1,10 @@
 import { labelsPaper, pickListPaper } from '../../../../core/report/plan-papers'
+import { cardPaper } from '../../../../core/report/card-paper'
 import { listPaper, quotePaper } from '../../../../core/report/list-papers'
+import { cardOf } from '../../../../core/card/card'
 import { quoteJob } from '../../../../core/card/quote'
 import type { JobDocument } from '../../../../core/job/schema'
+import type { Units } from '../../../../core/units'
 import { withNear } from '../../../../shared/api'
 import { atPresentStop } from '../../../../core/survey/place'
 import { priceBook } from '../../../services/prices'
@@ -9,22 +12,25 @@ import { assessOnServer, renderPdf } from '../../../services/report'
 import { queryText, queryWord } from '../../../utils/validate'
 
 const PAPERS = { picklist: pickListPaper, labels: labelsPaper } as const
-const FILES = { picklist: 'pick-list', labels: 'labels', list: 'list', quote: 'quote' } as const
+const FILES = { picklist: 'pick-list', labels: 'labels', list: 'list', quote: 'quote', card: 'job-card' } as const
 
-/** A paper of the plan as PDF: the pick list of a variant, the labels of its cables; the job's list, and its quote. */
+/** A paper of the plan as PDF: the pick list of a variant, the labels of its cables; the job's list, its quote, its card. */
 export default defineEventHandler(async event => {
   const units = queryWord(event, 'units', ['metric', 'imperial'] as const) ?? 'metric'
-  const what = queryWord(event, 'what', ['picklist', 'labels', 'list', 'quote'] as const) ?? 'picklist'
+  const what = queryWord(event, 'what', ['picklist', 'labels', 'list', 'quote', 'card'] as const) ?? 'picklist'
   const wanted = queryText(event, 'design', 36)
   const { me, snapshot } = await requireJob(event)
   const { document } = snapshot
   const id = wanted ?? document.jobs[0]?.designId
   const design = document.designs.find(d => d.id === id)
   if (!design) return problem(404, 'No such variant in this job.')
+  const near = () => withNear(document, snapshot.near)
   const paper =
     what === 'picklist' || what === 'labels'
       ? PAPERS[what]({ document, design, units, crew: me.crewName })
-      : await moneyPaper(me, withNear(document, snapshot.near), what)
+      : what === 'card'
+        ? await paperOfCard(me, near(), units)
+        : await moneyPaper(me, near(), what)
   const pdf = await renderPdf(paper)
   setResponseHeaders(event, {
     'content-type': 'application/pdf',
@@ -40,4 +46,14 @@ async function moneyPaper(me: { crewId: string; crewName: string }, document: Jo
   const quoted = quoteJob(atPresentStop(document), a, book)
   const paper = { document, quoted, money: book.money, crew: me.crewName, day: atUtc.slice(0, 10) }
   return what === 'list' ? listPaper(paper) : quotePaper({ ...paper, promise: a.promise })
+}
+
+async function paperOfCard(me: { crewId: string; crewName: string }, whole: JobDocument, units: Units) {
+  const atUtc = new Date().toISOString()
+  const a = await assessOnServer(useDb(), me.crewId, whole, atUtc)
+  const document = atPresentStop(whole)
+  const { lines } = quoteJob(document, a, await priceBook(useDb(), me.crewId))
+  const onDay = whole.jobs[0]!.nextOn ?? atUtc.slice(0, 10)
+  const card = cardOf(document, a, { lines, onDay, atUtc })
+  return cardPaper({ document, a, card, units, crew: me.crewName, day: atUtc.slice(0, 10) })
 }

@@ -1,0 +1,112 @@
+/** The job card on paper: for a second pair of hands, and for when the phone is dead. */
+import { climbOf } from '../card/card'
+import type { Card, CardStep } from '../card/card'
+import { factsFor, GATES } from '../card/gates'
+import type { GateId } from '../card/gates'
+import { spanOf } from '../card/order'
+import { layoutSection } from '../drawing/section'
+import type { JobDocument, JobKind } from '../job/schema'
+import type { Assessment } from '../judge/assess'
+import { num, say } from '../units'
+import type { Units } from '../units'
+import type { Block, Report } from './report'
+
+interface CardPaper {
+  /** standing at the present stop */
+  document: JobDocument
+  a: Assessment
+  card: Card
+  units: Units
+  crew: string
+  /** ISO day on which it is written */
+  day: string
+}
+
+const STANDS = { 'in coverage': 'While there is coverage', 'ground': 'On the ground, inside', 'up': 'One climb' } as const
+const GATE_TITLES: Record<GateId, string> = {
+  climb: 'Before anyone climbs',
+  drill: 'Before a hole',
+  raise: 'Before anything is raised',
+  energise: 'Before there is power',
+  transmit: 'Before it transmits',
+}
+/** Where a pen makes a tick. */
+const BOX = '[   ]'
+
+/** @returns the open steps in their order, block by block; gates as lists with room for time and name */
+export function cardPaper({ document, a, card, units, crew, day }: CardPaper): Report {
+  const job = document.jobs[0]!
+  const t = (s: string) => say(s, units)
+  const open = card.steps.filter(s => !s.done)
+  const facts: [string, string][] = [
+    ['Job', job.name],
+    ...(job.customerAddress ? [['Where', job.customerAddress] as [string, string]] : []),
+    [
+      'Left',
+      `${open.length} of ${card.steps.length} steps, ${num(card.left.likely / 60, 1)} ± ${num(card.left.sigma / 60, 1)} h`,
+    ],
+    ['Written', `${day}: what was done or changed since stands on the phone alone`],
+  ]
+  const picture: Block = {
+    kind: 'drawing',
+    title: 'Where',
+    drawing: layoutSection(document, a, { width: 800, height: 420, units, levels: false, pins: true }).drawing,
+    caption: 'To scale from the numbers.',
+  }
+  const blocks: Block[] = [
+    { kind: 'facts', title: 'Job card', rows: facts },
+    ...(a.tree ? [picture] : []),
+    ...gatesOf(open, job.kind),
+    ...batches(open).flatMap((batch): Block[] => [
+      ...bundle(card.steps, batch, t),
+      {
+        kind: 'table',
+        title: `${STANDS[batch[0]!.stand]}, ${batch.length === 1 ? 'one step' : `${batch.length} steps`}`,
+        head: ['', 'Step', 'min', 'How, to which figure'],
+        rows: batch.map(s => [BOX, t(s.words), num(spanOf(s.minutes).likely), howWords(s, t)]),
+      },
+    ]),
+  ]
+  return { title: 'Job card', subtitle: `${job.name}, ${day}`, blocks, foot: crew }
+}
+
+/** Steps beside each other that are done at one kind of place. */
+function batches(steps: readonly CardStep[]): CardStep[][] {
+  const out: CardStep[][] = []
+  for (const s of steps) {
+    const last = out.at(-1)
+    if (last && last[0]!.stand === s.stand) last.push(s)
+    else out.push([s])
+  }
+  return out
+}
+
+/** What goes up on a climb, told before it. */
+function bundle(all: readonly CardStep[], batch: readonly CardStep[], t: (s: string) => string): Block[] {
+  const climb = climbOf(all, batch[0]!)
+  return climb ? [{ kind: 'list', title: 'To take up', items: climb.takes.map(t) }] : []
+}
+
+function howWords(s: CardStep, t: (s: string) => string): string {
+  const says = [
+    s.stand === 'up' || !(s.parts.length + s.tools.length) ? '' : `Take: ${[...s.parts, ...s.tools].join(', ')}.`,
+    s.then,
+    s.figure ? `Figure: ${s.figure}.` : '',
+    s.photo ? `Photograph: ${s.photo}.` : '',
+    s.gate ? `Gate: ${GATE_TITLES[s.gate].toLowerCase()}.` : '',
+    s.people === 2 ? 'Two people.' : '',
+    s.waits ? `Waits for ${s.waits.line.name}.` : '',
+    s.notSo ? `Not so: ${s.notSo}.` : '',
+  ]
+  return t(says.filter(Boolean).join('\n'))
+}
+
+/** On paper nothing shuts by itself: each fact with room for its time and who says so. */
+function gatesOf(open: readonly CardStep[], kind: JobKind): Block[] {
+  return GATES.filter(g => open.some(s => s.gate === g)).map(gate => ({
+    kind: 'table',
+    title: `${GATE_TITLES[gate]}: all true, else stop`,
+    head: ['', 'True now', 'time, who'],
+    rows: factsFor(gate, kind).map(f => [BOX, f.figure ? `${f.words}: ____ ${f.figure.unit}` : f.words, '']),
+  }))
+}
