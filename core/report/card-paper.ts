@@ -50,11 +50,11 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
   const picture: Block = {
     kind: 'drawing',
     title: 'Where',
-    drawing: layoutSection(document, a, { width: 800, height: 420, units, levels: false, pins: true }).drawing,
+    drawing: layoutSection(document, a, { width: 800, height: 320, units, levels: false }).drawing,
     caption: 'To scale from the numbers.',
   }
   const blocks: Block[] = [
-    { kind: 'facts', title: 'Job card', rows: facts },
+    { kind: 'facts', title: 'What and where', rows: facts },
     ...(a.tree ? [picture] : []),
     ...gatesOf(open, job.kind),
     ...batches(open).flatMap((batch): Block[] => [

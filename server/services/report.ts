@@ -66,7 +66,7 @@ export const printable = <T>(value: T): T =>
   ) as T
 
 function content(b: Block): Content {
-  const title: Content = { text: b.title, style: 'h2' }
+  const title: Content = { text: b.title, style: 'h2', headlineLevel: 1 }
   if (b.kind === 'facts')
     return [
       title,
@@ -80,6 +80,8 @@ function content(b: Block): Content {
         layout: 'lightHorizontalLines',
         table: {
           headerRows: 1,
+          keepWithHeaderRows: 1,
+          dontBreakRows: true,
           widths: b.head.map((h, i) => (i === b.head.length - 1 ? '*' : 'auto')),
           body: [b.head.map(h => ({ text: h, color: '#5d636b' })), ...b.rows],
         },
@@ -104,6 +106,8 @@ export async function renderPdf(made: Report): Promise<Buffer> {
       caption: { fontSize: 8, color: '#5d636b', margin: [0, 2, 0, 0] },
     },
     content: [{ text: report.title, style: 'h1' }, { text: report.subtitle, color: '#5d636b' }, ...report.blocks.map(content)],
+    // A heading stands on the page of what it heads.
+    pageBreakBefore: (node, others) => node.headlineLevel === 1 && !others.getFollowingNodesOnPage().length,
     footer: (page, pages) => ({
       margin: [40, 12],
       fontSize: 7.5,
