@@ -247,19 +247,6 @@ function startNew() {
   void nextTick(() => nameField.value?.focus())
 }
 useKeys({ n: { does: 'new job', run: () => session.mayEdit && session.me && startNew() } })
-/** What comes next, where it is done, and what stands so far. */
-function nextOf(j: JobListItem): { to: string; words: string; so: string } {
-  const spots = `${j.spots} spot${j.spots === 1 ? '' : 's'}`
-  if ((j.fleet || j.cardBegun) && j.acts.plan && !j.acts.fit)
-    return { to: 'card', words: 'Work through the card', so: j.cardBegun ? 'card begun' : 'one of a fleet' }
-  if (j.latDeg === null) return { to: 'ask', words: 'Say where it is', so: spots }
-  if (!j.acts.scout) return { to: 'survey', words: 'Take the first reading', so: spots }
-  if (!j.acts.plan) return { to: 'bearings', words: 'Choose mast and kit', so: `${j.readings} readings` }
-  if (!j.acts.fit) return { to: 'level', words: 'Settle the plan', so: 'kit laid out' }
-  if (!j.acts.prove) return { to: 'proof', words: 'Test the same spots', so: 'fitted' }
-  if (!j.acts.keep) return { to: 'handover', words: 'Hand over', so: 'proven' }
-  return { to: 'handover', words: 'Look it up', so: 'report and proof' }
-}
 /** The stage a job has reached, as a filter says it. */
 const DONE = { scout: 'scouted', plan: 'planned', fit: 'fitted', prove: 'proven', keep: 'handed over' } as const
 const today = ref(dayOf(new Date()))

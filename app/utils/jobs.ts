@@ -35,3 +35,17 @@ export function jobListItem(d: JobDocument): JobListItem {
     acts,
   }
 }
+
+/** What comes next, where it is done, and what stands so far. */
+export function nextOf(j: JobListItem): { to: string; words: string; so: string } {
+  const spots = `${j.spots} spot${j.spots === 1 ? '' : 's'}`
+  if (j.acts.keep) return { to: 'handover', words: 'Look it up', so: 'report and proof' }
+  if (j.acts.prove) return { to: 'handover', words: 'Hand over', so: 'proven' }
+  if (j.acts.fit) return { to: 'proof', words: 'Test the same spots', so: 'fitted' }
+  if ((j.fleet || j.cardBegun) && j.acts.plan)
+    return { to: 'card', words: 'Work through the card', so: j.cardBegun ? 'card begun' : 'one of a fleet' }
+  if (j.latDeg === null) return { to: 'ask', words: 'Say where it is', so: spots }
+  if (!j.acts.scout) return { to: 'survey', words: 'Take the first reading', so: spots }
+  if (!j.acts.plan) return { to: 'bearings', words: 'Choose mast and kit', so: `${j.readings} readings` }
+  return { to: 'level', words: 'Settle the plan', so: 'kit laid out' }
+}

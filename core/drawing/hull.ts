@@ -13,7 +13,7 @@ export interface Axes {
   sign: 1 | -1
 }
 
-const WAVE_PX = 7
+const WAVE_PX = 4.5
 
 export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: number, h: number): void {
   if (kind === 'boat') {
