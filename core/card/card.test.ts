@@ -5,7 +5,7 @@ import { BARE_FIXING, BEHINDS } from '../job/fixing'
 import { cardOf, climbOf, gateBefore } from './card'
 import { factsFor, GATES } from './gates'
 import type { Fact } from './gates'
-import { climbsOf } from './order'
+import { byOne, climbsOf } from './order'
 
 const NOW = '2026-04-03T12:00:00.000Z'
 const later = (minutes: number) => new Date(Date.parse(NOW) + minutes * 60_000).toISOString()
@@ -164,6 +164,28 @@ describe('the card of a job', () => {
     expect(soon.next!.id).not.toBe(hole.id)
     expect(soon.next!.hardensUntil).toBeNull()
     expect(at(later(12 * 60 + 1)).steps.every(s => s.hardensUntil === null)).toBe(true)
+  })
+  it('a modem that hangs outdoors, out of reach, has its SIM before it goes up', () => {
+    const h = new House('router')
+    const router = h.doc.nodes.find(n => n.part?.kind === 'router')!
+    const places = () => {
+      const ids = card(h).steps.map(s => s.id)
+      return [ids.indexOf(`sim:${router.id}`), ids.indexOf(`hang:${router.id}`)] as const
+    }
+    const [inside, hung] = places()
+    expect(inside).toBeGreaterThan(hung)
+    h.set('nodes', router.id, { eastM: -h.doc.sites[0]!.lengthM, upM: 6 })
+    const [before, up] = places()
+    expect(before).toBeLessThan(up)
+  })
+  it('an omni is not turned: it is read and tightened, sooner than a beam is aimed', () => {
+    const h = new House('router', 'vehicle')
+    const aim = () => card(h).steps.find(s => s.id.startsWith('aim:'))!
+    expect(aim().words).toMatch(/^Read .* tighten/)
+    expect(aim().then).not.toContain('bearing')
+    const beam = card(new House('router')).steps.find(s => s.id.startsWith('aim:'))!
+    expect(beam.then).toContain('about the bearing')
+    expect(byOne([aim()]).likely).toBeLessThan(byOne([beam]).likely)
   })
   it('nothing laid out: no step, and nothing is said to be left', () => {
     expect(card(new House(null))).toMatchObject({ steps: [], next: null, climbsLeft: 0 })

@@ -29,6 +29,7 @@ export const TAKES = {
   network: [2, 3, 12],
   keys: [4, 8, 20],
   aim: [6, 12, 35],
+  tighten: [3, 5, 12],
   seal: [4, 8, 20],
   height: [2, 3, 8],
   prove: [8, 15, 40],

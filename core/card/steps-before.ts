@@ -52,7 +52,7 @@ export function before({ doc, a }: CardContext): Draft[] {
   if (a.drill.dryRun.length)
     out.push({
       id: 'dry-run',
-      words: 'Dry run: everything loose, cable through a window',
+      words: `Dry run: everything loose, cable through a ${doc.jobs[0]!.kind === 'boat' ? 'hatch' : 'window'}`,
       stand: 'ground',
       at: null,
       parts: tally(a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),

@@ -11,7 +11,7 @@ import { between } from '../site/frame'
 import type { Point } from '../site/frame'
 import { mToken, num } from '../units'
 import { aloft, beside, pulling, TAKES } from './durations'
-import { isUp, nameOf, partKey } from './step'
+import { hearsAllRound, isUp, nameOf, partKey } from './step'
 import type { Draft, CardContext } from './step'
 
 export function masts({ doc, a, building }: CardContext): Draft[] {
@@ -62,11 +62,7 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
         words: `Raise ${nameOf(at)}`,
         stand,
         at: node,
-        then: `Cable on before it goes up${
-          (fixing?.sections.length ?? 0) > 1 ? ', top section out first' : ''
-        }; turned by hand to the bearing, locked only when it is aimed.${
-          overM > STAYED_M ? ' A helper at each guy until all are tight.' : ''
-        }`,
+        then: raisingWords(at, overM),
         figure: windFigure(a.tree!, at, gustMs),
         gate: overM > 1 ? 'raise' : up ? 'climb' : null,
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
@@ -76,6 +72,17 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
       },
     ]
   })
+}
+
+function raisingWords({ node, part }: AntennaNode, overM: number): string {
+  const inSections = (node.fixing?.sections.length ?? 0) > 1
+  return [
+    `Cable on before it goes up${inSections ? ', top section out first' : ''};`,
+    hearsAllRound(part) ? 'upright, tightened once it was read.' : 'turned by hand to the bearing, locked only when it is aimed.',
+    overM > STAYED_M ? 'A helper at each guy until all are tight.' : '',
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 
 /** Glue bears its load after a day, minutes. @source common practice (no source); its maker's sheet wins */
@@ -121,7 +128,8 @@ export function inner({ doc, a, building }: CardContext): Draft[] {
       photo: box ? 'its place and its lamps' : null,
       gate: up ? 'climb' : null,
       minutes: hung.slice(0, i).some(h => areBeside(h, n)) ? beside(TAKES.hung) : box ? TAKES.box : TAKES.hung,
-      needs: ['dry-run', 'panels-out'],
+      // What goes up has its SIM before.
+      needs: ['dry-run', 'panels-out', ...(up && n.part.kind === 'router' ? [`sim:${n.node.id}`] : [])],
     }
   })
 }
@@ -163,7 +171,9 @@ export function cables({ doc, design, a, building, labels }: CardContext): Draft
       parts: [`${joint.line?.name ?? 'cable'}, ${mToken(joint.run.lengthM)}`],
       takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
       tools: ['draw line', 'tape', 'clips'],
-      then: `From ${nameOf(from)}, plug taped; ${code} on both ends; drip loop below the way in; ends stay free until both are done.`,
+      then: `From ${nameOf(from)}, plug taped; ${code} on both ends; ${
+        crosses ? 'drip loop below the way in; ' : ''
+      }ends stay free until both are done.`,
       figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
       gate: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'climb' : null,
       // What lies beside it is drawn in with the same line.

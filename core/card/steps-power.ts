@@ -4,11 +4,11 @@ import type { JobKind } from '../job/schema'
 import { feedsOf } from '../judge/feeds'
 import { mToken, num } from '../units'
 import { aloft, LININGS, TAKES } from './durations'
-import { isUp, nameOf } from './step'
+import { hearsAllRound, isUp, nameOf } from './step'
 import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
-function online({ doc, a }: CardContext): Draft[] {
+function online({ doc, a, building }: CardContext): Draft[] {
   const sims = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
   return a.tree!.routers.flatMap((at): Draft[] => [
     {
@@ -20,7 +20,8 @@ function online({ doc, a }: CardContext): Draft[] {
       tools: ['pin of the slot'],
       then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
       minutes: TAKES.sim,
-      needs: ['dry-run', `hang:${at.node.id}`],
+      // One that hangs outdoors has it before it goes up.
+      needs: isUp(at.node, building) ? ['dry-run'] : ['dry-run', `hang:${at.node.id}`],
     },
     {
       id: `net:${at.node.id}`,
@@ -120,20 +121,26 @@ export function after(s: CardContext): Draft[] {
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
-  for (const d of a.tree!.donors)
+  for (const d of a.tree!.donors) {
+    const isHigh = isUp(d.node, building)
+    const round = hearsAllRound(d.part)
+    const minutes = round ? TAKES.tighten : TAKES.aim
     out.push({
       id: `aim:${d.node.id}`,
-      words: `Aim ${nameOf(d)} and lock it`,
-      stand: isUp(d.node, building) ? 'up' : 'ground',
+      words: round ? `Read ${nameOf(d)} and tighten it` : `Aim ${nameOf(d)} and lock it`,
+      stand: isHigh ? 'up' : 'ground',
       at: d.node,
       tools: ['phone', 'spanners'],
-      then: 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
-      gate: isUp(d.node, building) ? 'climb' : null,
-      minutes: isBoat && isUp(d.node, building) ? aloft(TAKES.aim) : TAKES.aim,
-      people: isUp(d.node, building) ? 2 : 1,
+      then: round
+        ? 'It hears all round, so it is not turned; upright, read, tighten, read again.'
+        : 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
+      gate: isHigh ? 'climb' : null,
+      minutes: isBoat && isHigh ? aloft(minutes) : minutes,
+      people: isHigh ? 2 : 1,
       dry: true,
       needs: running,
     })
+  }
   const aimed = a.tree!.donors.map(d => `aim:${d.node.id}`)
   const height = heightStep(s)
   if (height) out.push(height)
