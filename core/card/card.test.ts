@@ -62,6 +62,26 @@ describe('the card of a job', () => {
     expect(card(h).steps.find(s => s.id === pull.id)).toMatchObject({ done: true, changed: true })
     expect(card(h).steps[0]!.id).toBe(pull.id)
   })
+  it('another way in marks the hole that was made, though it is called the same; the rest stays as it was', () => {
+    const h = new House('router')
+    const at = { eastM: -h.doc.sites[0]!.lengthM / 2, northM: 0, upM: 1 }
+    const id = h.add('fixtures', { ...BARE_FIXTURE, ...at, kind: 'way in', name: 'gable', entry: 'wall', behindFound: 'clear' })
+    h.design({ wayInId: id })
+    check(h, 'step', `way:${id}`, { about: card(h).steps.find(s => s.id === `way:${id}`)!.about })
+    check(h, 'step', 'labels', { about: card(h).steps.find(s => s.id === 'labels')!.about })
+    const changed = () => card(h).steps.flatMap(s => (s.changed ? [s.id] : []))
+    expect(changed()).toEqual([])
+    h.set('fixtures', id, { behindFound: 'deck core' })
+    expect(changed()).toEqual([`way:${id}`])
+  })
+  it('another mast marks the aim of a beam', () => {
+    const h = new House('router')
+    const aim = card(h).steps.find(s => s.id.startsWith('aim:'))!
+    check(h, 'step', aim.id, { about: aim.about })
+    expect(card(h).steps.find(s => s.id === aim.id)!.changed).toBe(false)
+    h.design({ mastId: null })
+    expect(card(h).steps.find(s => s.id === aim.id)!.changed).toBe(true)
+  })
   it('what is not so waits with its reason, the card goes on with what does not need it', () => {
     const h = new House('router')
     const first = card(h).next!

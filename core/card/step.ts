@@ -39,7 +39,7 @@ export interface Step {
   takes: string[]
   /** somebody added it */
   own: boolean
-  /** a short sum of all of it: a step that was done is held against it */
+  /** a short sum of what of the plan it turns on: a step that was done is held against it */
   about: string
 }
 
@@ -48,7 +48,10 @@ export type Draft = Omit<
   Step,
   'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate' | 'hardensMin' | 'people' | 'dry' | 'takes' | 'own'
 > &
-  Partial<Step>
+  Partial<Step> & {
+    /** facts of the plan that it turns on and that neither its words nor its figure or parts name */
+    turnsOn?: string
+  }
 
 /** Over this a person climbs, m. @source common practice (no source) */
 const REACH_M = 2.5

@@ -104,6 +104,7 @@ export function holes({ doc, design, a, building }: CardContext): Draft[] {
           figure: `${num(p.needsMm, 1)} mm with one plug at a time`,
           photo: 'the way, before and after',
           minutes: TAKES.wayOpened,
+          turnsOn: p.at.entry,
           needs: ['dry-run', 'panels-out'],
         },
       ]
@@ -122,6 +123,7 @@ export function holes({ doc, design, a, building }: CardContext): Draft[] {
       takes: ['use:glands', 'use:sealant'],
       gate: 'drill',
       minutes: TAKES.hole,
+      turnsOn: [p.at.entry, p.at.behindFound].join(' '),
       dry: true,
       needs: ['dry-run', 'panels-out', `fill:${p.at.id}`],
     }

@@ -66,6 +66,7 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
         figure: windFigure(a.tree!, at, gustMs),
         gate: overM > 1 ? 'raise' : up ? 'climb' : null,
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
+        turnsOn: JSON.stringify(fixing?.sections ?? []),
         people: overM > 1.5 ? 2 : 1,
         dry: true,
         needs: [`mount:${node.id}`],

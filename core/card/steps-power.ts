@@ -116,6 +116,7 @@ export function after(s: CardContext): Draft[] {
             : 'By its plug, with surge protection.',
       gate: 'energise',
       minutes: f.supply === '12 V' ? TAKES.wireIn : TAKES.plugIn,
+      turnsOn: f.supply ?? '',
       needs: ['join', `sim:${f.at.node.id}`],
     })
   const networked = online(s)
@@ -136,6 +137,8 @@ export function after(s: CardContext): Draft[] {
         : 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
       gate: isHigh ? 'climb' : null,
       minutes: isBoat && isHigh ? aloft(minutes) : minutes,
+      // Another mast is another bearing; what hears all round does not mind.
+      turnsOn: round ? '' : (a.tree!.design.mastId ?? ''),
       people: isHigh ? 2 : 1,
       dry: true,
       needs: running,

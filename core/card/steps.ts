@@ -18,7 +18,7 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
   const planned = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
   const drafts = withOwn([...planned, loading(planned)], doc)
   const known = new Set(drafts.map(d => d.id))
-  return drafts.map(d => {
+  return drafts.map(({ turnsOn = '', ...d }) => {
     const step = {
       tools: [],
       parts: [],
@@ -33,10 +33,11 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
       ...d,
       needs: d.needs.filter(n => known.has(n)),
     }
-    const { words, then, figure, parts, tools } = step
+    const { words, figure, parts } = step
     // What a dry run should read follows every new reading: that is no change of the plan.
     const kept = step.id === 'dry-run' ? null : figure
-    return { ...step, about: digest([words, then, kept, parts, tools].flat().join('|')) }
+    // How it is done is the program's to word, and may be worded better: that is no change of the plan either.
+    return { ...step, about: digest([words, kept, parts, turnsOn].flat().join('|')) }
   })
 }
 
