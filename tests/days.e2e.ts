@@ -321,6 +321,10 @@ test('a photograph keeps the hour and the way the camera looked; the picture kee
   expect(new Date(row!.taken_at_utc as string).toISOString()).toBe(there)
   const kept = await page.request.get(`/api/jobs/${LOFT}/pictures/${row!.id}`)
   expect((await kept.body()).includes('Exif')).toBe(false)
+  // Taken back: what is laid out from this job elsewhere has it not.
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('.card .photos img')).toHaveCount(0)
+  await sent(page)
   await sql.end()
 })
 

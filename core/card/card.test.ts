@@ -74,6 +74,17 @@ describe('the card of a job', () => {
     h.set('fixtures', id, { behindFound: 'deck core' })
     expect(changed()).toEqual([`way:${id}`])
   })
+  it('a row that comes back with its fields in another order is no change of the plan', () => {
+    const h = new House('router')
+    const fields = { outsideMm: 50, wallMm: 3, lengthM: 2 }
+    const held = (sections: (typeof fields)[]) =>
+      h.set('nodes', h.donor.id, { fixing: { ...BARE_FIXING, mount: 'wall bracket', sections, grade: 'S235', apartM: 1 } })
+    const sums = () => card(h).steps.map(s => s.about)
+    held([fields])
+    const before = sums()
+    held([Object.fromEntries(Object.entries(fields).reverse()) as typeof fields])
+    expect(sums()).toEqual(before)
+  })
   it('another mast marks the aim of a beam', () => {
     const h = new House('router')
     const aim = card(h).steps.find(s => s.id.startsWith('aim:'))!

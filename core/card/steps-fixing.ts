@@ -66,7 +66,8 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
         figure: windFigure(a.tree!, at, gustMs),
         gate: overM > 1 ? 'raise' : up ? 'climb' : null,
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
-        turnsOn: JSON.stringify(fixing?.sections ?? []),
+        // In an order of its own: a row comes back with its fields in another.
+        turnsOn: (fixing?.sections ?? []).map(x => [x.outsideMm, x.wallMm, x.lengthM].join('x')).join(' '),
         people: overM > 1.5 ? 2 : 1,
         dry: true,
         needs: [`mount:${node.id}`],
