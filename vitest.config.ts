@@ -16,6 +16,8 @@ export default defineConfig({
       'standins/**/*.test.ts',
     ],
     environment: 'node',
+    // Both cores: by itself it leaves one to the machine.
+    maxWorkers: '100%',
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

@@ -113,16 +113,16 @@ describe('a day on site', () => {
         expect(climbsOf(slots.map(s => s.step))).toBe(climbsOf(orderSteps(all)))
       }),
     ))
-  it('a dependency less never makes the day longer, where nothing hardens; the bound never', () =>
+  it('a dependency less never makes the day longer: by one where nothing hardens, by two on the ground; the bound never', () =>
     fc.assert(
       fc.property(steps(6), fc.nat(), (all, pick) => {
         const freed = all.map((s, i) => (i === pick % all.length ? { ...s, needs: s.needs.slice(1) } : s))
         expect(boundOf(freed, 2)).toBeLessThanOrEqual(boundOf(all, 2) + 1e-6)
         const [less, more] = [freed, all].map(list => list.map(s => ({ ...s, hardensMin: 0 }))) as [typeof all, typeof all]
         expect(planDay(less, 1).lengthMin).toBeLessThanOrEqual(planDay(more, 1).lengthMin + 1e-6)
-        // Fewer climbs may be had then, and they come first: the day is compared where the climbs are the same.
-        if (climbsOf(orderSteps(less)) === climbsOf(orderSteps(more)))
-          expect(planDay(less, 2).lengthMin).toBeLessThanOrEqual(planDay(more, 2).lengthMin + 1e-6)
+        // Up there fewer climbs come first, and a climb that is not broken can cost time: the law holds on the ground.
+        const ground = (list: typeof all) => list.map(s => ({ ...s, stand: 'ground' as const }))
+        expect(planDay(ground(less), 2).lengthMin).toBeLessThanOrEqual(planDay(ground(more), 2).lengthMin + 1e-6)
       }),
       { numRuns: 150 },
     ))

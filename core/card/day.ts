@@ -112,8 +112,8 @@ export function planDay<T extends Crewed>(steps: readonly T[], people: 1 | 2): D
   const lists = whole ? everyOrder(steps, climbsOf(order)) : [order, byTail(order, tails(steps))]
   const best = lists.map(l => placed(l, people)).reduce((a, b) => (lengthOf(b) < lengthOf(a) ? b : a), plain)
   const lengthMin = lengthOf(best)
-  // While something hardens, to wait can be better than to begin: no list says that.
-  const exact = (whole && !hardens) || lengthMin <= boundMin + EPSILON
+  // Where a climb is not to be broken, or something hardens, to wait can be better than to begin: no list says that.
+  const exact = (whole && !hardens && climbsOf(order) === 0) || lengthMin <= boundMin + EPSILON
   return { slots: best, lengthMin, exact, boundMin }
 }
 
