@@ -7,7 +7,7 @@ import type { Waiting } from './late'
 import type { ListLine } from './list'
 import { gateState } from './gates'
 import type { GateState, Known } from './gates'
-import { byOne, climbsOf, orderSteps } from './order'
+import { byOne, climbsOf, orderSteps, runsOf } from './order'
 import type { Span } from './order'
 import { stepsOf } from './steps'
 import { tally } from './step'
@@ -105,14 +105,9 @@ export interface Climb {
 
 /** @returns the climb on which an open step is done; null where it is done from the ground, or already */
 export function climbOf(steps: readonly CardStep[], step: CardStep): Climb | null {
-  const isUp = (s: CardStep | undefined) => s?.stand === 'up' && !s.done
-  const index = steps.indexOf(step)
-  if (!isUp(steps[index])) return null
-  let from = index
-  let to = index
-  while (isUp(steps[from - 1])) from--
-  while (isUp(steps[to + 1])) to++
-  const climb = steps.slice(from, to + 1)
+  const isUp = (s: CardStep) => s.stand === 'up' && !s.done
+  const climb = isUp(step) ? runsOf(steps, isUp).find(run => run.includes(step)) : undefined
+  if (!climb) return null
   const parts = tally(climb.flatMap(s => s.parts))
   // What a step has built on the ground goes up as one thing.
   const raised = climb.filter(s => s.id.startsWith('raise:')).map(s => s.words.replace(/^Raise /, ''))

@@ -1,5 +1,5 @@
 /** A day on site: who does which step from when to when, by one or by two, and what of it is after dark. */
-import { climbsOf, graphOf, orderSteps, spanOf } from './order'
+import { climbsOf, graphOf, orderSteps, runsOf, spanOf } from './order'
 import type { Crewed } from './order'
 
 export interface Slot<T> {
@@ -119,12 +119,7 @@ export function planDay<T extends Crewed>(steps: readonly T[], people: 1 | 2): D
 
 /** Within each climb, and between two, what most waits for goes first. */
 function byTail<T extends Crewed>(order: readonly T[], tail: ReadonlyMap<string, number>): T[] {
-  const batches: T[][] = []
-  for (const s of order) {
-    const last = batches.at(-1)
-    if (last && (last[0]!.stand === 'up') === (s.stand === 'up')) last.push(s)
-    else batches.push([s])
-  }
+  const batches = runsOf(order, s => s.stand === 'up')
   // A step's tail is longer than that of whatever needs it: so sorted, none stands before what it needs.
   return batches.flatMap(b => [...b].sort((x, y) => tail.get(y.id)! - tail.get(x.id)!))
 }

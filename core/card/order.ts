@@ -19,6 +19,17 @@ export function graphOf<T extends Orderable>(steps: readonly T[]): DirectedGraph
   return graph
 }
 
+/** @returns items beside each other that have one key, run by run */
+export function runsOf<T>(items: readonly T[], keyOf: (item: T) => unknown): T[][] {
+  const runs: T[][] = []
+  for (const item of items) {
+    const last = runs.at(-1)
+    if (last && keyOf(last[0]!) === keyOf(item)) last.push(item)
+    else runs.push([item])
+  }
+  return runs
+}
+
 /** Every time somebody goes up after having been down counts. */
 export function climbsOf(steps: readonly Pick<Orderable, 'stand'>[]): number {
   return steps.filter((s, i) => s.stand === 'up' && steps[i - 1]?.stand !== 'up').length

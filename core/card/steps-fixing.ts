@@ -160,15 +160,16 @@ export function cables({ doc, design, a, building, labels }: CardContext): Draft
   const ways = doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`)
   const order = pullingOrder(a.lengths)
   const isBoat = doc.jobs[0]!.kind === 'boat'
-  const pulls = order.map((c, i): Draft => {
+  return order.map((c, i): Draft => {
     const { joint } = c
     const code = labels.get(joint.run.id) ?? ''
     const crosses = inside(building, joint.from.at.node) !== inside(building, joint.to.at.node)
     const from = pulledFrom(joint) === 'from' ? joint.from.at : joint.to.at
+    const up = [joint.from, joint.to].some(e => isUp(e.at.node, building))
     return {
       id: `pull:${joint.run.id}`,
       words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
-      stand: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'up' : 'ground',
+      stand: up ? 'up' : 'ground',
       at: from.node,
       parts: [`${joint.line?.name ?? 'cable'}, ${mToken(joint.run.lengthM)}`],
       takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
@@ -177,7 +178,7 @@ export function cables({ doc, design, a, building, labels }: CardContext): Draft
         crosses ? 'drip loop below the way in; ' : ''
       }ends stay free until both are done.`,
       figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
-      gate: isUp(joint.from.at.node, building) || isUp(joint.to.at.node, building) ? 'climb' : null,
+      gate: up ? 'climb' : null,
       // What lies beside it is drawn in with the same line.
       minutes: order.slice(0, i).some(o => runsBeside(o.joint, joint))
         ? beside(pulling(c.neededM, isBoat))
@@ -191,7 +192,6 @@ export function cables({ doc, design, a, building, labels }: CardContext): Draft
       ],
     }
   })
-  return pulls
 }
 /** Both ends of one are where both ends of the other are. */
 const runsBeside = (a: Joint, b: Joint): boolean =>

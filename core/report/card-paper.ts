@@ -3,7 +3,7 @@ import { climbOf } from '../card/card'
 import type { Card, CardStep } from '../card/card'
 import { factsFor, GATES } from '../card/gates'
 import type { GateId } from '../card/gates'
-import { spanOf } from '../card/order'
+import { runsOf, spanOf } from '../card/order'
 import { layoutSection } from '../drawing/section'
 import type { JobDocument, JobKind } from '../job/schema'
 import type { Assessment } from '../judge/assess'
@@ -57,7 +57,7 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
     { kind: 'facts', title: 'What and where', rows: facts },
     ...(a.tree ? [picture] : []),
     ...gatesOf(open, job.kind),
-    ...batches(open).flatMap((batch): Block[] => [
+    ...runsOf(open, s => s.stand).flatMap((batch): Block[] => [
       ...bundle(card.steps, batch, t),
       {
         kind: 'table',
@@ -68,17 +68,6 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
     ]),
   ]
   return { title: 'Job card', subtitle: `${job.name}, ${day}`, blocks, foot: crew }
-}
-
-/** Steps beside each other that are done at one kind of place. */
-function batches(steps: readonly CardStep[]): CardStep[][] {
-  const out: CardStep[][] = []
-  for (const s of steps) {
-    const last = out.at(-1)
-    if (last && last[0]!.stand === s.stand) last.push(s)
-    else out.push([s])
-  }
-  return out
 }
 
 /** What goes up on a climb, told before it. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { num, say } from '#core/units'
 import type { CardStep } from '#core/card/card'
-import { spanOf } from '#core/card/order'
+import { runsOf, spanOf } from '#core/card/order'
 
 /** Every step of the card: done ones, then the open ones by where one stands; a step of one's own at its end. */
 const props = defineProps<{ steps: readonly CardStep[]; stepId: string | null }>()
@@ -13,16 +13,8 @@ const { once, doing } = useOnce()
 const t = (s: string) => say(s, prefs.units)
 
 /** the open steps by where one stands: a climb is one block */
-const blocks = computed(() => {
-  const out: { stand: CardStep['stand'] | 'done'; steps: CardStep[] }[] = []
-  for (const s of props.steps) {
-    const stand = s.done ? 'done' : s.stand
-    const last = out.at(-1)
-    if (last?.stand === stand) last.steps.push(s)
-    else out.push({ stand, steps: [s] })
-  }
-  return out
-})
+const standOf = (s: CardStep): CardStep['stand'] | 'done' => (s.done ? 'done' : s.stand)
+const blocks = computed(() => runsOf(props.steps, standOf).map(steps => ({ stand: standOf(steps[0]!), steps })))
 const STANDS = { 'done': 'done', 'in coverage': 'while there is coverage', 'ground': 'on the ground, inside', 'up': 'one climb' }
 const sign = (s: CardStep): string => (s.done ? '✓' : s.notSo ? '!' : s.waits || s.hardensUntil ? '…' : '')
 const waitWords = (s: CardStep): string => {
