@@ -1,5 +1,6 @@
 // @ts-check
 import stylistic from '@stylistic/eslint-plugin'
+import { actingHandlers } from './scripts/lint/handlers.mjs'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** Dependencies point one way: core ← shared ← server, app. Core may use a short list of pure libraries. */
@@ -50,6 +51,21 @@ export default withNuxt(
   { files: ['**/*.vue'], rules: Object.fromEntries(LAYOUT.map(rule => [rule, 'off'])) },
   { files: ['**/*.{ts,mjs}'], plugins: { stylistic }, rules: { 'stylistic/max-len': ['error', LINE] } },
   { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: LINE, template: LINE }] } },
+  {
+    files: ['app/**/*.vue'],
+    plugins: { multivox: { rules: { 'acting-handlers': actingHandlers } } },
+    rules: { 'multivox/acting-handlers': 'error' },
+  },
+  {
+    files: ['app/**/*.vue'],
+    ignores: ['app/components/MvChoice.vue'],
+    rules: {
+      'vue/no-restricted-syntax': [
+        'error',
+        { selector: 'VElement[rawName="v-select"]', message: 'a choice is an MvChoice: it takes what to do with it' },
+      ],
+    },
+  },
   {
     files: ['app/**/*.{ts,vue}'],
     rules: {

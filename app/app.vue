@@ -9,6 +9,8 @@ watchEffect(() => {
   theme.change(prefs.night ? 'night' : 'sun')
 })
 onMounted(() => void session.load())
+// A page brought back out of the browser's own keeping may be of a member who has left.
+useEventListener(window, 'pageshow', (e: PageTransitionEvent) => e.persisted && location.reload())
 
 /** Role, carriers, ground and clock may change while the page stands open. */
 const visible = useDocumentVisibility()

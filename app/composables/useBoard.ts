@@ -29,8 +29,9 @@ export function useBoard() {
   async function load(): Promise<void> {
     const from = dayAfter(today(), -BACK_DAYS)
     const to = dayAfter(today(), AHEAD_DAYS)
+    const { own } = session
     const held = await kept<Board>('board')
-    if (held && state.value === 'loading') take(held)
+    if (held && session.own === own && state.value === 'loading') take(held)
     try {
       // What was moved here goes first: the answer then has it.
       await sending.now()
@@ -38,6 +39,7 @@ export function useBoard() {
         api<Board>(`/api/board?from=${from}&to=${to}`),
         api<JobList>('/api/jobs?most=200'),
       ])
+      if (session.own !== own) return
       if (!sending.total) take(board)
       jobs.value = list.jobs
       state.value = 'there'

@@ -7,6 +7,7 @@ export function useFleet() {
   const error = ref('')
   async function load(): Promise<void> {
     const id = store.id
+    fleet.value = null
     if (!id) return
     fleet.value = (await kept<Fleet>(`fleet:${id}`)) ?? null
     try {

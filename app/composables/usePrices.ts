@@ -10,6 +10,11 @@ export const usePrices = createSharedComposable(() => {
   const book = shallowRef<PriceBook>(NO_PRICES)
   const error = ref('')
   let unsent: Price[] = []
+  ofMember(() => {
+    book.value = NO_PRICES
+    unsent = []
+    error.value = ''
+  })
 
   const byKey = computed(() => new Map(book.value.prices.map(p => [p.key, p])))
   const laid = (over: readonly Price[], under: readonly Price[]): Price[] => [
@@ -17,24 +22,32 @@ export const usePrices = createSharedComposable(() => {
   ]
 
   async function load(): Promise<void> {
-    book.value = (await kept<PriceBook>('prices')) ?? NO_PRICES
-    unsent = (await kept<Price[]>('prices-unsent')) ?? []
+    const { own } = session
+    if (!own) return
+    const [held, waiting] = await Promise.all([own.store.kept<PriceBook>('prices'), own.store.kept<Price[]>('prices-unsent')])
+    if (session.own !== own) return
+    book.value = held ?? NO_PRICES
+    unsent = waiting ?? []
     await send()
   }
 
   /** One sending at a time: what is entered meanwhile goes with the next, and is never overwritten by an older answer. */
   const send = inTurn(async () => {
+    const { own } = session
+    if (!own) return
     error.value = ''
     try {
       const going = unsent
       if (going.length) await api('/api/crew/prices', { method: 'PUT', body: { prices: going } })
+      if (session.own !== own) return
       unsent = unsent.filter(p => !going.includes(p))
-      await keep('prices-unsent', unsent)
+      await own.store.keep('prices-unsent', unsent)
       const told = await api<PriceBook>('/api/crew/prices')
+      if (session.own !== own) return
       book.value = { ...told, prices: laid(unsent, told.prices) }
-      await keep('prices', book.value)
+      await own.store.keep('prices', book.value)
     } catch (e) {
-      if (!(e instanceof Unreachable)) error.value = messageOf(e)
+      if (session.own === own && !(e instanceof Unreachable)) error.value = messageOf(e)
     }
   })
 
@@ -56,7 +69,7 @@ export const usePrices = createSharedComposable(() => {
     }
   }
 
-  watch(() => session.me?.memberId, load, { immediate: true })
+  watch(() => session.own, load, { immediate: true })
   useEventListener(window, 'online', () => void send())
   return { book, byKey, error, save, saveMoney }
 })

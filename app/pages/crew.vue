@@ -87,12 +87,12 @@ useHead({ title: 'Crew · Multivox' })
         <h2>People</h2>
         <div v-for="m in crew?.members ?? []" :key="m.id" class="row">
           <strong>{{ m.name }}</strong><span class="soft">{{ m.email }}</span>
-          <v-select
+          <MvChoice
             v-if="session.me?.role === 'lead'"
-            :model-value="m.role"
-            :items="['lead', 'installer', 'viewer']"
+            :value="m.role"
+            :choices="['lead', 'installer', 'viewer']"
             :aria-label="`Role of ${m.name}`"
-            @update:model-value="r => change(m.id, { role: r })"
+            :save="r => change(m.id, { role: r })"
           />
           <span v-else>{{ m.role }}</span>
           <span v-if="session.me?.role === 'lead'" class="acts">
@@ -108,7 +108,7 @@ useHead({ title: 'Crew · Multivox' })
           </span>
         </div>
         <div v-if="session.me?.role === 'lead'" class="invite">
-          <v-select v-model="role" label="As" :items="['lead', 'installer', 'viewer']" />
+          <MvChoice :value="role" :save="v => (role = v!)" label="As" :choices="['lead', 'installer', 'viewer']" />
           <button type="button" class="press filled" @click="invite({ kind: 'invite', role })">Make an invitation</button>
         </div>
         <p v-if="link" class="link" role="status">

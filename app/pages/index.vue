@@ -44,6 +44,8 @@ const total = ref<number | null>(null)
 const more = ref(false)
 const filtered = computed(() => !!(search.value.trim() || state.value || only.value || member.value))
 let asked = 0
+/** Jobs that were made on this device and that the server does not know yet. */
+const made = shallowRef<JobListItem[]>([])
 
 function query(after: string | null): string {
   const q = new URLSearchParams()
@@ -118,7 +120,12 @@ async function loadPeople() {
 watch(
   () => session.me?.memberId,
   () => {
+    asked++
     jobs.value = null
+    made.value = []
+    people.value = []
+    search.value = ''
+    state.value = only.value = member.value = null
     void load()
   },
   { immediate: true },
@@ -126,8 +133,6 @@ watch(
 watchDebounced(search, load, { debounce: 250 })
 watch([state, only, member], load)
 
-/** Jobs that were made on this device and that the server does not know yet. */
-const made = shallowRef<JobListItem[]>([])
 watch(
   [() => sending.waiting, () => jobs.value],
   async () => {
@@ -324,10 +329,11 @@ useHead({ title: 'Jobs · Multivox' })
       </p>
       <p v-if="importError" class="error" role="alert">{{ importError }}</p>
       <form v-if="making" class="new" @submit.prevent="create">
-        <v-select
-          v-model="kind"
+        <MvChoice
+          :value="kind"
+          :save="v => (kind = v!)"
           label="For"
-          :items="[
+          :choices="[
             { value: 'home', title: 'home' },
             { value: 'building', title: 'building' },
             { value: 'vehicle', title: 'vehicle' },
@@ -350,7 +356,13 @@ useHead({ title: 'Jobs · Multivox' })
           :error-messages="positionError"
           class="wide"
         />
-        <v-select v-model="carrier" label="SIM of" :items="session.carriers.map(c => c.name)" clearable />
+        <MvChoice
+          :value="carrier"
+          :save="v => (carrier = v!)"
+          label="SIM of"
+          :choices="session.carriers.map(c => c.name)"
+          clearable
+        />
         <v-text-field v-model="down" label="Agreed down" suffix="Mbit/s" inputmode="decimal" :error-messages="downError" />
         <v-text-field v-model="up" label="Agreed up" suffix="Mbit/s" inputmode="decimal" :error-messages="upError" />
         <button type="submit" class="press filled" data-test="create">Start</button>

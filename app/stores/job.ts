@@ -39,7 +39,19 @@ export const useJob = defineStore('job', () => {
   const sending = useSending()
   const { engine, proxy } = useEngine()
   const id = ref<string | null>(null)
-  const doc = shallowRef<JobDocument | null>(null)
+  /** every row of the job, with the masts lent to it */
+  const whole = shallowRef<JobDocument | null>(null)
+  /** a variant that is looked at on this screen; the plan of the crew stays what it is. null: the plan */
+  const looked = ref<string | null>(null)
+  /** what is shown: the job as if the variant looked at were its plan */
+  const doc = computed<JobDocument | null>(() => {
+    const d = whole.value
+    if (!d?.jobs.length || !d.designs.some(x => x.id === looked.value)) return d
+    return { ...d, jobs: [{ ...d.jobs[0]!, designId: looked.value }] }
+  })
+  const planId = computed(() => whole.value?.jobs[0]?.designId ?? whole.value?.designs[0]?.id ?? null)
+  /** set-ups that were chosen in Survey and in Prove: they stay chosen until a person takes another */
+  const chosenSetups = reactive<{ survey: string | null; prove: string | null }>({ survey: null, prove: null })
   const result = shallowRef<Assessment | null>(null)
   const state = ref<'idle' | 'loading' | 'missing' | 'offline-unknown'>('idle')
   const conflicts = shallowRef<Conflict[]>([])
@@ -55,6 +67,10 @@ export const useJob = defineStore('job', () => {
   /** changes that could not be written: they go with the next */
   const unkept = shallowRef<readonly Change[]>([])
   const waiting = shallowRef<ReadonlySet<string>>(new Set())
+  let computing = false
+  let again = false
+  const pathsRunning = ref(false)
+  let pathsAgain = false
 
   const job = computed(() => doc.value?.jobs[0] ?? null)
   /** the document standing at the present stop, as the engine sees it */
@@ -76,14 +92,11 @@ export const useJob = defineStore('job', () => {
       if (unwritten.value.length) e.preventDefault()
     })
 
-  /** Opens a job: at once from this device where it is kept, then from the server. */
-  async function open(jobId: string): Promise<void> {
-    if (id.value === jobId && doc.value) {
-      await pull()
-      return
-    }
-    id.value = jobId
-    doc.value = null
+  /** Nothing is open, and nothing is left of what was. */
+  function close(): void {
+    id.value = null
+    whole.value = null
+    looked.value = null
     result.value = null
     base = null
     near = null
@@ -92,8 +105,32 @@ export const useJob = defineStore('job', () => {
     asides.value = []
     conflicts.value = []
     engineError.value = null
+    pathProgress.value = null
+    pathsRunning.value = computing = again = pathsAgain = false
+    chosenSetups.survey = chosenSetups.prove = null
     undoStack.length = 0
     redoStack.length = 0
+    state.value = 'idle'
+  }
+  ofMember(close)
+
+  /** Shows a variant without making it the plan; the plan again with null. */
+  function lookAt(designId: string | null): void {
+    const next = designId === planId.value ? null : designId
+    if (next === looked.value) return
+    looked.value = next
+    compute()
+    void computePaths()
+  }
+
+  /** Opens a job: at once from this device where it is kept, then from the server. */
+  async function open(jobId: string): Promise<void> {
+    if (id.value === jobId && doc.value) {
+      await pull()
+      return
+    }
+    close()
+    id.value = jobId
     state.value = 'loading'
     await Promise.all([loadValidators(), refresh()])
     if (doc.value) state.value = 'idle'
@@ -111,10 +148,11 @@ export const useJob = defineStore('job', () => {
     // What is written between this look and the end of it is in one of the two.
     const before = unwritten.value
     const held = await own.replica.read(jobId, base)
+    if (id.value !== jobId || session.own !== own) return
     const rows = shown(held.base, held.pending)
     const stopId = rows.jobs[0]?.stopId ?? null
     const lent = near?.stopId === stopId ? near.masts : ((await own.store.kept<NearMasts>(nearKey(jobId, stopId))) ?? null)
-    if (id.value !== jobId) return
+    if (id.value !== jobId || session.own !== own) return
     const moved = near !== null && near.stopId !== stopId
     base = held.base
     near = lent && { masts: lent, stopId }
@@ -135,14 +173,16 @@ export const useJob = defineStore('job', () => {
     if (!jobId || !own) return
     try {
       const snapshot = await api<JobSnapshot>(`/api/jobs/${jobId}`)
+      if (session.own !== own) return
       await own.store.keep(nearKey(jobId, snapshot.document.jobs[0]?.stopId ?? null), snapshot.near)
       await own.replica.readWhole(jobId, false, snapshot)
-      if (id.value !== jobId) return
+      if (id.value !== jobId || session.own !== own) return
       const stopId = snapshot.document.jobs[0]?.stopId ?? null
       if (!doc.value || stopId === (job.value?.stopId ?? null)) near = { masts: snapshot.near, stopId }
       await refresh()
       state.value = 'idle'
     } catch (e) {
+      if (id.value !== jobId || session.own !== own) return
       if (e instanceof ApiError && e.status === 404 && !doc.value) state.value = 'missing'
       else if (e instanceof ApiError && e.status === 404 && base)
         engineError.value = 'This job was taken out of the crew’s list. What you see is the last copy on this device.'
@@ -153,7 +193,7 @@ export const useJob = defineStore('job', () => {
   }
 
   function show(own: JobDocument): void {
-    doc.value = withNear(own, near?.masts ?? null)
+    whole.value = withNear(own, near?.masts ?? null)
     compute()
     void computePaths()
   }
@@ -163,8 +203,6 @@ export const useJob = defineStore('job', () => {
     if (jobId === id.value && (what === 'moved' || from === 'elsewhere')) void refresh()
   })
 
-  let computing = false
-  let again = false
   /** One assessment at a time; edits made meanwhile are gathered into the next. */
   function compute(): void {
     if (!doc.value || !doc.value.jobs.length) return
@@ -174,18 +212,22 @@ export const useJob = defineStore('job', () => {
     }
     computing = true
     const jobId = id.value
+    const { own } = session
+    const isHere = () => id.value === jobId && session.own === own
     engine
       .assess(toRaw(doc.value), nowUtc())
       .then(
         r => {
-          if (id.value === jobId) result.value = r
+          if (!isHere()) return
+          result.value = r
           engineError.value = null
         },
         (e: unknown) => {
-          engineError.value = messageOf(e)
+          if (isHere()) engineError.value = messageOf(e)
         },
       )
       .finally(() => {
+        if (session.own !== own) return
         computing = false
         if (again) {
           again = false
@@ -194,8 +236,6 @@ export const useJob = defineStore('job', () => {
       })
   }
 
-  const pathsRunning = ref(false)
-  let pathsAgain = false
   async function computePaths(): Promise<void> {
     if (!doc.value) return
     if (pathsRunning.value) {
@@ -203,19 +243,22 @@ export const useJob = defineStore('job', () => {
       return
     }
     pathsRunning.value = true
+    const { own } = session
     try {
       const n = await engine.ensurePaths(
         toRaw(doc.value),
         proxy((done: number, of: number) => {
+          if (session.own !== own) return
           pathProgress.value = { done, of }
           compute()
         }),
       )
+      if (session.own !== own) return
       pathProgress.value = null
       if (n) compute()
     } finally {
-      pathsRunning.value = false
-      if (pathsAgain) {
+      if (session.own === own) pathsRunning.value = false
+      if (session.own === own && pathsAgain) {
         pathsAgain = false
         void computePaths()
       }
@@ -255,7 +298,7 @@ export const useJob = defineStore('job', () => {
     const errors = changes.flatMap(c => changeErrors(c))
     if (errors.length) return errors
     if (o.undoable !== false) {
-      undoStack.push({ label, changes: invertChanges(doc.value, changes, uuidv7) })
+      undoStack.push({ label, changes: invertChanges(whole.value!, changes, uuidv7) })
       redoStack.length = 0
     }
     await take(changes)
@@ -266,7 +309,9 @@ export const useJob = defineStore('job', () => {
   async function take(changes: Change[]): Promise<void> {
     const jobId = id.value!
     const own = session.own!
-    doc.value = applyChanges(doc.value!, changes)
+    whole.value = applyChanges(whole.value!, changes)
+    // Another plan is taken, by whoever: it is what is shown.
+    if (changes.some(c => c.table === 'jobs' && c.op === 'update' && 'designId' in c.fields)) looked.value = null
     unwritten.value = [...unwritten.value, ...changes]
     waiting.value = new Set([...waiting.value, ...changes.map(c => c.id)])
     compute()
@@ -294,7 +339,7 @@ export const useJob = defineStore('job', () => {
     const own = session.own
     if (!jobId || !own) return
     const prepared = await own.store.kept<NearMasts>(nearKey(jobId, stopId))
-    if (id.value !== jobId) return
+    if (id.value !== jobId || session.own !== own) return
     if (prepared) lend(prepared)
     try {
       await send()
@@ -314,9 +359,9 @@ export const useJob = defineStore('job', () => {
     const lent = new Set(near?.masts.masts.map(m => m.id))
     near = { masts, stopId: doc.value.jobs[0]?.stopId ?? null }
     show({
-      ...doc.value,
-      masts: doc.value.masts.filter(m => !lent.has(m.id)),
-      cells: doc.value.cells.filter(c => !lent.has(c.mastId)),
+      ...whole.value!,
+      masts: whole.value!.masts.filter(m => !lent.has(m.id)),
+      cells: whole.value!.cells.filter(c => !lent.has(c.mastId)),
     })
   }
 
@@ -338,7 +383,7 @@ export const useJob = defineStore('job', () => {
     const changes = entry.changes.map(c =>
       forLog({ ...c, id: uuidv7(), baseVersion: versionOf(c.table, c.rowId) || (base?.sequence ?? 0) }),
     )
-    to.push({ label: entry.label, changes: invertChanges(doc.value, changes, uuidv7) })
+    to.push({ label: entry.label, changes: invertChanges(whole.value!, changes, uuidv7) })
     await take(changes)
     return entry.label
   }
@@ -401,7 +446,13 @@ export const useJob = defineStore('job', () => {
 
   return {
     id,
+    whole,
     doc,
+    looked,
+    planId,
+    lookAt,
+    chosenSetups,
+    close,
     here,
     log,
     result,

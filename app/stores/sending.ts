@@ -15,7 +15,9 @@ export const useSending = defineStore('sending', () => {
   let failures = 0
 
   async function count(): Promise<void> {
-    waiting.value = (await session.own?.store.waiting()) ?? new Map()
+    const { own } = session
+    const counted = (await own?.store.waiting()) ?? new Map<string, number>()
+    if (session.own === own) waiting.value = counted
   }
 
   /** Sends until nothing waits, or until it cannot: then again after a while. */
@@ -26,6 +28,7 @@ export const useSending = defineStore('sending', () => {
       console.error(e)
       return 'failing' as const
     })
+    if (session.own !== own) return
     state.value = outcome
     session.ended = outcome === 'signed-out' || (session.ended && outcome !== 'sent')
     await count()

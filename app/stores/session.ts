@@ -34,12 +34,24 @@ export const useSession = defineStore('session', () => {
   const barred = ref('')
   const { engine } = useEngine()
 
+  /** Whatever this tab held of another member is emptied before anything of this one is read. */
   async function enter(who: Who): Promise<void> {
-    if (own.value?.store.owner !== who.me.memberId) own.value = await openReplica(who.me.memberId)
+    const isOther = own.value !== null && own.value.store.owner !== who.me.memberId
+    if (isOther) leave()
+    if (!own.value) own.value = await openReplica(who.me.memberId)
     me.value = who.me
     carriers.value = who.carriers
     enough.value = who.enough ?? {}
     await engine.setCrew(who.me.crewId)
+  }
+
+  function leave(): void {
+    me.value = null
+    own.value = null
+    carriers.value = []
+    enough.value = {}
+    ended.value = false
+    forgetMember()
   }
 
   /** Another member's cache and key go when someone else signs in; what was not sent of it stays sealed. */
@@ -82,10 +94,7 @@ export const useSession = defineStore('session', () => {
       // The session has run out, which is no signing out: the work goes on.
       await enter(before)
       ended.value = true
-    } else {
-      me.value = null
-      own.value = null
-    }
+    } else if (me.value || own.value) leave()
   }
 
   async function signIn(body: { email: string; password: string } | 'demo'): Promise<void> {
@@ -98,13 +107,12 @@ export const useSession = defineStore('session', () => {
     await setDeviceValue('signing-out', true)
     await own.value?.store.close()
     await setDeviceValue('who', undefined)
-    me.value = null
-    own.value = null
-    carriers.value = []
-    ended.value = false
+    leave()
     await finishSigningOut().catch(e => {
       if (!(e instanceof Unreachable)) throw e
     })
+    // A page of its own begins: nothing in the memory of this one is left to the next.
+    location.replace('/')
   }
 
   async function finishSigningOut(): Promise<void> {

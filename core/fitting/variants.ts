@@ -14,7 +14,7 @@ export function nextName(designs: readonly Pick<Design, 'name'>[]): string {
   return `A${designs.length + 1}`
 }
 
-/** Copies a design, its parts, cables and isolations, and shows the copy. @returns the changes, and the copy's id */
+/** Copies a design, its parts, cables and isolations; the plan stays what it is. @returns the changes, and the copy's id */
 export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { designId: string; changes: Change[] } {
   const designId = newId()
   const ids = new Map<string, string>([[design.id, designId]])
@@ -41,7 +41,5 @@ export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { de
   for (const table of ['runs', 'isolations'] as const)
     for (const row of own(doc[table] as { id: string; designId: string }[]))
       changes.push(insert(newId, table, newId(), renamed(row)))
-  const job = doc.jobs[0]!
-  changes.push({ id: newId(), table: 'jobs', rowId: job.id, op: 'update', baseVersion: job.version ?? 0, fields: { designId } })
   return { designId, changes }
 }

@@ -88,6 +88,11 @@ const bands = computed(() =>
 )
 const band = ref<string | null>(store.design?.band ?? mast.value?.best?.band ?? null)
 const listensTo = computed(() => (sweep.value ? sweep.value.band : band.value))
+// A figure of one quantity is none of another.
+watch(swept, () => {
+  if (live.value.value === null) value.value = ''
+  error.value = ''
+})
 /** what reads: as it is to stay, else what read last */
 const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
 const dwellS = ref(30)

@@ -242,12 +242,12 @@ const kitNow = computed<Kit>(() => {
         <strong>{{ a.name }}</strong><span>{{ a.when }}</span>
       </button>
       <div class="band">
-        <v-select
+        <MvChoice
           label="Band"
-          :model-value="design.band"
-          :items="bands.length ? bands : ['B20', 'B3', 'B1', 'B7', 'B8', 'B12', 'B13', 'B66', 'B71']"
+          :value="design.band"
+          :choices="bands.length ? bands : ['B20', 'B3', 'B1', 'B7', 'B8', 'B12', 'B13', 'B66', 'B71']"
           data-test="band"
-          @update:model-value="b => setDesign({ band: b })"
+          :save="b => setDesign({ band: b })"
         />
         <span class="soft">{{ result.chosen ? `of ${result.chosen.mast.name}` : 'choose the mast in Bearings' }}</span>
       </div>
@@ -269,11 +269,11 @@ const kitNow = computed<Kit>(() => {
               :stroke-dasharray="o.joint.run.measured ? '' : '5 4'"
             />
           </svg>
-          <v-select
-            :model-value="o.joint.run.partId"
+          <MvChoice
+            :value="o.joint.run.partId"
             :label="o.twins.length ? `${o.twins.length + 1} cables alike` : 'Cable'"
-            :items="lines.map(l => ({ value: l.id, title: l.name }))"
-            @update:model-value="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
+            :choices="lines.map(l => ({ value: l.id, title: l.name }))"
+            :save="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
           />
           <MvNumber
             label="Length"
@@ -300,11 +300,11 @@ const kitNow = computed<Kit>(() => {
             <path :d="i ? 'M0 12H100' : 'M50 12H100'" stroke="var(--mv-ink)" stroke-width="3" /></svg
           ><i class="knot" />
           <span class="role">{{ count(o) > 1 ? `${count(o)} × ` : '' }}{{ roleWord(o.at) }}</span>
-          <v-select
-            :model-value="o.at.node.partId"
+          <MvChoice
+            :value="o.at.node.partId"
             :aria-label="roleWord(o.at)"
-            :items="optionsFor(o.at).map(p => ({ value: p.id, title: p.name }))"
-            @update:model-value="v => setPart(o, v)"
+            :choices="optionsFor(o.at).map(p => ({ value: p.id, title: p.name }))"
+            :save="v => setPart(o, v!)"
           />
           <span class="soft port">{{ portWords(o.at.part) }}</span>
           <b class="fig">{{ gainOf(o) }}</b>
@@ -343,12 +343,12 @@ const kitNow = computed<Kit>(() => {
                 </button>
               </td>
               <td>
-                <v-select
+                <MvChoice
                   v-if="o.joint?.run.partId"
-                  :model-value="o.joint.run.partId"
+                  :value="o.joint.run.partId"
                   aria-label="cable"
-                  :items="lines.map(l => ({ value: l.id, title: l.name }))"
-                  @update:model-value="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
+                  :choices="lines.map(l => ({ value: l.id, title: l.name }))"
+                  :save="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
                 />
                 <span v-else-if="o.joint" class="soft">screwed on</span>
               </td>
@@ -429,14 +429,14 @@ const kitNow = computed<Kit>(() => {
               :save="v => setDesign({ marginDb: v })"
             />
           </template>
-          <v-select
+          <MvChoice
             v-if="session.mayEdit"
             label="Add a part"
-            :model-value="null"
-            :items="ADDS.map(p => ({ value: p.id, title: p.name }))"
+            :value="null"
+            :choices="ADDS.map(p => ({ value: p.id, title: p.name }))"
             :disabled="doing"
             data-test="add-part"
-            @update:model-value="v => v && addLoose(v)"
+            :save="v => v && addLoose(v)"
           />
           <button type="button" class="press small" data-test="catalogue" @click="catalogue = true">The crew’s own parts</button>
           <button type="button" class="press small" data-test="sweep" @click="sweeping = true">A measured sweep</button>
@@ -446,8 +446,18 @@ const kitNow = computed<Kit>(() => {
           class="join"
           @submit.prevent="join"
         >
-          <v-select v-model="joinFrom" label="Cable from" :items="entries.map((e, i) => ({ value: i, title: e.title }))" />
-          <v-select v-model="joinTo" label="to" :items="entries.map((e, i) => ({ value: i, title: e.title }))" />
+          <MvChoice
+            :value="joinFrom"
+            :save="v => (joinFrom = v!)"
+            label="Cable from"
+            :choices="entries.map((e, i) => ({ value: i, title: e.title }))"
+          />
+          <MvChoice
+            :value="joinTo"
+            :save="v => (joinTo = v!)"
+            label="to"
+            :choices="entries.map((e, i) => ({ value: i, title: e.title }))"
+          />
           <button type="submit" class="press small" :disabled="joinFrom === null || joinTo === null">join</button>
         </form>
       </section>

@@ -197,10 +197,11 @@ const percent = (v: number) => `${num(100 * v)} %`
         <legend>
           Inside walls <small class="soft">{{ walls.length }} on this floor</small>
         </legend>
-        <v-select
-          v-model="material"
+        <MvChoice
+          :value="material"
+          :save="v => (material = v!)"
           label="of"
-          :items="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))"
+          :choices="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))"
           data-test="draw-material"
         />
         <div class="acts">
@@ -216,7 +217,7 @@ const percent = (v: number) => `${num(100 * v)} %`
       <fieldset :disabled="!session.mayEdit">
         <legend>Where antennas would serve it best</legend>
         <div class="acts">
-          <v-select v-model="most" label="at most" :items="[1, 2, 3, 4, 6, 8]" />
+          <MvChoice :value="most" :save="v => (most = v!)" label="at most" :choices="[1, 2, 3, 4, 6, 8]" />
           <button type="button" class="press small" :disabled="searching" data-test="propose-places" @click="propose">
             {{ searching ? 'searching…' : 'propose places' }}
           </button>

@@ -201,8 +201,13 @@ const fade = (id: string) => (v: number | null) =>
 
     <div v-if="lines" class="scale">
       <span>{{ lines.lines.length }} lines in the drawing.</span>
-      <v-select v-model="unitM" label="Its unit" :items="UNITS" data-test="plan-unit" />
-      <v-select v-model="material" label="Walls of" :items="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))" />
+      <MvChoice :value="unitM" :save="v => (unitM = v!)" label="Its unit" :choices="UNITS" data-test="plan-unit" />
+      <MvChoice
+        :value="material"
+        :save="v => (material = v!)"
+        label="Walls of"
+        :choices="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))"
+      />
       <button type="button" class="press" :disabled="unitM === null" data-test="take-walls" @click="takeWalls">
         take its lines as walls
       </button>

@@ -125,13 +125,13 @@ const short = (p: Part) =>
       choice. A design keeps its copy, whatever is changed here later.
     </p>
     <div class="bar">
-      <v-select
-        v-model="like"
+      <MvChoice
+        :value="like"
         label="New, or changed: like which part?"
-        :items="crew.all.value.map(p => ({ value: p.id, title: p.name }))"
+        :choices="crew.all.value.map(p => ({ value: p.id, title: p.name }))"
         :disabled="!session.mayEdit"
         data-test="part-like"
-        @update:model-value="v => v && begin(v)"
+        :save="v => ((like = v), v && begin(v))"
       />
       <label v-if="session.mayEdit" class="press small file"
         >From a table<input type="file" accept=".csv,.txt,.tsv,text/csv" data-test="part-file" @change="bring"
@@ -151,7 +151,7 @@ const short = (p: Part) =>
         data-test="part-name"
         @update:model-value="v => set('name', v)"
       />
-      <v-select :model-value="draft.kind" label="Kind" :items="KINDS" disabled />
+      <MvChoice :value="draft.kind" label="Kind" :choices="KINDS" disabled :save="() => undefined" />
       <MvNumber
         v-for="[k, [label, figureUnit]] in numbers"
         :key="k"

@@ -105,13 +105,13 @@ const setPort = (port: Port, fields: Partial<Port>) =>
 
 <template>
   <MvSheet v-if="part" v-model="open" :title="part.name" wide>
-    <v-select
+    <MvChoice
       label="Part"
-      :model-value="node.partId"
-      :items="choices.map(p => ({ value: p.id, title: p.name }))"
+      :value="node.partId"
+      :choices="choices.map(p => ({ value: p.id, title: p.name }))"
       :disabled="!session.mayEdit"
       data-test="swap-part"
-      @update:model-value="swap"
+      :save="v => swap(v!)"
     />
     <p v-if="twins?.length" class="soft">What is changed here is changed on all {{ twins.length + 1 }} that are built alike.</p>
     <h3>The maker’s figures win</h3>
@@ -172,21 +172,21 @@ const setPort = (port: Port, fields: Partial<Port>) =>
           <td class="fig">{{ p.id }}</td>
           <td>{{ p.role }}</td>
           <td>
-            <v-select
-              :model-value="p.connector"
-              :items="[...CONNECTORS]"
+            <MvChoice
+              :value="p.connector"
+              :choices="[...CONNECTORS]"
               :aria-label="`connector of port ${p.id}`"
               :disabled="!session.mayEdit"
-              @update:model-value="v => setPort(p, { connector: v })"
+              :save="v => setPort(p, { connector: v! })"
             />
           </td>
           <td>
-            <v-select
-              :model-value="p.gender"
-              :items="['plug', 'socket']"
+            <MvChoice
+              :value="p.gender"
+              :choices="['plug', 'socket']"
               :aria-label="`gender of port ${p.id}`"
               :disabled="!session.mayEdit"
-              @update:model-value="v => setPort(p, { gender: v })"
+              :save="v => setPort(p, { gender: v! })"
             />
           </td>
           <td class="fig">{{ p.impedanceOhm }}</td>

@@ -7,17 +7,18 @@ const store = useJob()
 const session = useSession()
 const designs = computed(() => [...store.doc!.designs].sort((a, b) => a.name.localeCompare(b.name)))
 const { doing, once } = useOnce()
-const show = (id: string) =>
-  once(() =>
-    store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { designId: id } }], 'show another variant'),
-  )
+const isPlan = computed(() => store.design!.id === store.planId)
+/** from here on the whole job, its card and its papers are made of it */
+const choose = (id: string) =>
+  once(() => store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { designId: id } }], 'another plan'))
 const copy = () =>
-  once(() => {
-    const { changes } = copyDesign(store.doc!, store.design!, uuidv7)
-    return store.commit(
+  once(async () => {
+    const { changes, designId } = copyDesign(store.doc!, store.design!, uuidv7)
+    const wrong = await store.commit(
       changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
       'copy the variant',
     )
+    if (!wrong.length) store.lookAt(designId)
   })
 const comparing = ref(false)
 const picking = ref(false)
@@ -42,13 +43,22 @@ useKeys({
         role="radio"
         :aria-checked="d.id === store.design!.id"
         :class="{ on: d.id === store.design!.id }"
-        :disabled="!session.mayEdit || doing"
         :data-test="`variant-${d.name}`"
-        @click="show(d.id)"
+        @click="store.lookAt(d.id)"
       >
-        {{ d.name }}
+        {{ d.name }}<small v-if="d.id === store.planId && designs.length > 1"> plan</small>
       </button>
     </span>
+    <button
+      v-if="!isPlan"
+      type="button"
+      class="press small"
+      :disabled="!session.mayEdit || doing"
+      data-test="make-plan"
+      @click="choose(store.design!.id)"
+    >
+      make {{ store.design!.name }} the plan
+    </button>
     <button type="button" class="plain" :disabled="!session.mayEdit || doing || !laidOut" data-test="copy-variant" @click="copy">
       copy as another
     </button>
@@ -69,7 +79,7 @@ useKeys({
     >
       before you drill: {{ store.result!.drill.assumed.length }} assumed <kbd class="key">D</kbd>
     </button>
-    <LazyVariantsSheet v-if="comparing" v-model="comparing" @show="show" />
+    <LazyVariantsSheet v-if="comparing" v-model="comparing" @choose="choose" />
     <LazyPickListSheet v-if="picking" v-model="picking" />
     <LazyDrillSheet v-if="drilling" v-model="drilling" />
   </div>

@@ -6,14 +6,14 @@ import { length, num, signed } from '#core/units'
 
 /** Variants side by side, what differs in bold; one is chosen with a reason, the others stay. */
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ show: [id: string] }>()
+const emit = defineEmits<{ choose: [id: string] }>()
 const store = useJob()
 const prefs = usePrefs()
 const session = useSession()
 const { engine } = useEngine()
 const { answer: variants, failed } = useAsked<Variant[]>(
-  [() => store.doc],
-  () => engine.compare(toRaw(store.doc!), nowUtc()),
+  [() => store.whole],
+  () => engine.compare(toRaw(store.whole!), nowUtc()),
   200,
 )
 
@@ -77,7 +77,7 @@ const swept = (id: string) => store.doc!.sweeps.some(s => s.designId === id) || 
               class="press small"
               :disabled="!session.mayEdit"
               :data-test="`choose-${v.name}`"
-              @click="emit('show', v.designId)"
+              @click="emit('choose', v.designId)"
             >
               choose
             </button>

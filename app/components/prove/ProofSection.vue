@@ -168,9 +168,10 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
     <aside>
       <section v-if="session.mayEdit" class="enter">
         <h2>After, at</h2>
-        <v-select
-          v-model="picked"
-          :items="spots.map(s => ({ value: s.id, title: s.name + (s.needed ? ' (must be proved)' : '') }))"
+        <MvChoice
+          :value="picked"
+          :save="v => (picked = v!)"
+          :choices="spots.map(s => ({ value: s.id, title: s.name + (s.needed ? ' (must be proved)' : '') }))"
           aria-label="Spot"
           data-test="after-spot"
         />

@@ -192,22 +192,22 @@ const carriers = computed(() => [
           :decimals="2"
           :save="setJob('kFactor')"
         />
-        <v-select
-          :model-value="job.rules"
+        <MvChoice
+          :value="job.rules"
           label="Rules of"
-          :items="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))"
-          @update:model-value="setJob('rules')"
+          :choices="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))"
+          :save="setJob('rules')"
         />
       </fieldset>
       <fieldset>
         <legend>SIMs, and what is there today</legend>
-        <v-select
-          :model-value="job.carrier"
+        <MvChoice
+          :value="job.carrier"
           label="Planned for the network of"
-          :items="carriers"
+          :choices="carriers"
           clearable
           data-test="carrier"
-          @update:model-value="v => setJob('carrier')(v ?? null)"
+          :save="v => setJob('carrier')(v ?? null)"
         />
         <SimsPanel />
         <MvText
@@ -217,15 +217,15 @@ const carriers = computed(() => [
           :value="job.today"
           :save="setJob('today')"
         />
-        <v-select
-          :model-value="job.mayDrill"
+        <MvChoice
+          :value="job.mayDrill"
           label="May we drill?"
-          :items="[
+          :choices="[
             { value: 'yes', title: 'yes' },
             { value: 'no', title: 'no' },
             { value: 'ask', title: 'still to ask' },
           ]"
-          @update:model-value="setJob('mayDrill')"
+          :save="setJob('mayDrill')"
         />
       </fieldset>
       <fieldset v-if="!moving">

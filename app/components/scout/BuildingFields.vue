@@ -127,25 +127,25 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
 <template>
   <fieldset class="building">
     <legend>{{ ashore ? 'What it is made of' : 'Its skin' }}</legend>
-    <v-select
-      :model-value="site.wallMaterial"
+    <MvChoice
+      :value="site.wallMaterial"
       :label="ashore ? 'Outside walls' : 'Sides'"
-      :items="options(WALLS, site.wallMaterial)"
+      :choices="options(WALLS, site.wallMaterial)"
       data-test="wall-material"
-      @update:model-value="v => setSite({ wallMaterial: v })"
+      :save="v => setSite({ wallMaterial: v })"
     />
-    <v-select
-      :model-value="site.roofMaterial"
+    <MvChoice
+      :value="site.roofMaterial"
       label="Roof"
-      :items="options(ROOFS, site.roofMaterial)"
-      @update:model-value="v => setSite({ roofMaterial: v })"
+      :choices="options(ROOFS, site.roofMaterial)"
+      :save="v => setSite({ roofMaterial: v })"
     />
     <template v-if="ashore">
-      <v-select
-        :model-value="site.paneMaterial"
+      <MvChoice
+        :value="site.paneMaterial"
         label="Window panes"
-        :items="options(PANES, site.paneMaterial)"
-        @update:model-value="v => setSite({ paneMaterial: v })"
+        :choices="options(PANES, site.paneMaterial)"
+        :save="v => setSite({ paneMaterial: v })"
       />
       <MvNumber
         label="Share of panes in the walls"
@@ -157,11 +157,11 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
         :decimals="0"
         :save="v => setSite({ panePercent: v })"
       />
-      <v-select
-        :model-value="site.floorMaterial"
+      <MvChoice
+        :value="site.floorMaterial"
         label="Floors and ceilings"
-        :items="options(FLOORS, site.floorMaterial)"
-        @update:model-value="v => setSite({ floorMaterial: v })"
+        :choices="options(FLOORS, site.floorMaterial)"
+        :save="v => setSite({ floorMaterial: v })"
       />
     </template>
     <button v-if="ashore" type="button" class="press small" :aria-expanded="open" data-test="inside" @click="open = !open">
@@ -199,11 +199,11 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
               />
             </td>
             <td>
-              <v-select
-                :model-value="f.material"
+              <MvChoice
+                :value="f.material"
                 :aria-label="`slab above floor ${f.level}`"
-                :items="options(FLOORS, f.material)"
-                @update:model-value="v => setFloor(f.level, { material: v })"
+                :choices="options(FLOORS, f.material)"
+                :save="v => setFloor(f.level, { material: v })"
               />
             </td>
           </tr>
@@ -225,11 +225,11 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
           :decimals="f.decimals ?? 1"
           :save="v => set(table, row.id, STANDING[table].words)({ [f.key]: f.key === 'level' ? Math.round(v ?? 0) : v })"
         />
-        <v-select
-          :model-value="row.material"
+        <MvChoice
+          :value="row.material"
           label="Of"
-          :items="options(STANDING[table].of, row.material)"
-          @update:model-value="v => set(table, row.id, STANDING[table].words)({ material: v })"
+          :choices="options(STANDING[table].of, row.material)"
+          :save="v => set(table, row.id, STANDING[table].words)({ material: v })"
         />
         <MvNumber
           :label="STANDING[table].lossLabel"

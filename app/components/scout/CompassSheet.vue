@@ -169,10 +169,11 @@ const curve = computed(() =>
     <template v-if="moving">
       <h3>Where the {{ bow }} points{{ stop ? ` at ${stop.name}` : '' }}</h3>
       <div class="row">
-        <v-select
-          v-model="reference"
+        <MvChoice
+          :value="reference"
+          :save="v => (reference = v!)"
           label="Read as"
-          :items="[
+          :choices="[
             { value: 'compass', title: 'its own compass' },
             { value: 'magnetic', title: 'magnetic, hand compass' },
             { value: 'true', title: 'true' },
@@ -286,10 +287,11 @@ const curve = computed(() =>
         it.
       </p>
       <div class="row swing">
-        <v-select
-          v-model="by"
+        <MvChoice
+          :value="by"
+          :save="v => (by = v!)"
           label="Sighting"
-          :items="[{ value: 'sun', title: 'the sun' }, ...landmarks.map(l => ({ value: l.id, title: l.name }))]"
+          :choices="[{ value: 'sun', title: 'the sun' }, ...landmarks.map(l => ({ value: l.id, title: l.name }))]"
           data-test="swing-by"
         />
         <v-text-field v-model="steer" label="Compass heading" suffix="°" inputmode="decimal" data-test="steer" />

@@ -189,37 +189,41 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           Latitude and longitude stand in each other’s columns here; they are read the other way round.
         </p>
         <div class="map">
-          <v-select
+          <MvChoice
             v-for="f in shown"
             :key="f"
-            v-model="rules.mapping[f]"
+            :value="rules.mapping[f]"
+            :save="v => (rules!.mapping[f] = v!)"
             :label="(WORDS[f] ?? f) + (NEEDED.has(f) ? ' *' : '')"
-            :items="[
+            :choices="[
               { value: -1, title: '– none –' },
               ...table.header.map((h, i) => ({ value: i, title: h || `column ${i + 1}` })),
             ]"
             :data-test="`map-${f}`"
           />
-          <v-select
-            v-model="rules.heightUnit"
+          <MvChoice
+            :value="rules.heightUnit"
+            :save="v => (rules!.heightUnit = v!)"
             label="Heights in"
-            :items="[
+            :choices="[
               { value: 'm', title: 'metres' },
               { value: 'ft', title: 'feet' },
             ]"
           />
-          <v-select
+          <MvChoice
             v-if="rules.mapping.carrier < 0"
-            v-model="rules.wholeCarrier"
+            :value="rules.wholeCarrier ?? null"
+            :save="v => (rules!.wholeCarrier = v)"
             label="Carrier of the whole list"
-            :items="session.carriers.map(c => c.name)"
+            :choices="session.carriers.map(c => c.name)"
             clearable
             data-test="whole-carrier"
           />
-          <v-select
-            v-model="rules.fallbackBand"
+          <MvChoice
+            :value="rules.fallbackBand"
+            :save="v => (rules!.fallbackBand = v)"
             label="Band where none is named"
-            :items="[{ value: null, title: 'leave it unknown' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
+            :choices="[{ value: null, title: 'leave it unknown' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
           />
           <v-text-field
             :model-value="rules.listedOn ?? ''"

@@ -10,21 +10,27 @@ const store = useJob()
 const session = useSession()
 const { all, copyOf, error } = useSetups()
 const now = computed(() => all.value.find(s => s.row.id === id.value) ?? null)
+const fits = (s: SetUp) => !props.after || s.phase === 'after'
+/** the last that was used here: what Prove used says nothing of the survey */
 const lastUsed = computed(() => {
-  const rows = [...store.doc!.readings, ...store.doc!.speedRuns].filter(r => r.setupId)
+  const here = new Map(all.value.filter(s => (s.phase === 'after') === !!props.after).map(s => [s.row.id, s]))
+  const rows = [...store.doc!.readings, ...store.doc!.speedRuns].filter(r => r.setupId && here.has(r.setupId))
   const last = rows.reduce<(typeof rows)[number] | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
-  return all.value.find(s => s.row.id === last?.setupId) ?? null
+  return last ? here.get(last.setupId!)! : null
 })
-// In Survey what was used last; in Prove what is to stay.
+const place = props.after ? 'prove' : 'survey'
+// What a person chose here stays chosen; else in Survey what was used last, in Prove what is to stay.
 watchEffect(() => {
-  if (now.value && (!props.after || now.value.phase === 'after')) return
-  const found = props.after
-    ? all.value.filter(s => s.phase === 'after').at(-1)
-    : lastUsed.value && lastUsed.value.phase !== 'after'
-      ? lastUsed.value
-      : all.value.find(s => s.phase !== 'after')
+  if (now.value && fits(now.value)) return
+  const chosen = all.value.find(s => s.row.id === store.chosenSetups[place] && fits(s))
+  const found =
+    chosen ??
+    (props.after
+      ? all.value.filter(s => s.phase === 'after').at(-1)
+      : (lastUsed.value ?? all.value.find(s => s.phase !== 'after')))
   id.value = found?.row.id ?? null
 })
+watch(id, v => v && (store.chosenSetups[place] = v))
 const designName = (d: string | null) => store.doc!.designs.find(x => x.id === d)?.name ?? 'the plan'
 /** what the first reading of the finished work is taken as made with, until said otherwise */
 const planned = computed(() => {

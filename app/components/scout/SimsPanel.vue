@@ -41,12 +41,12 @@ const remove = (table: TableName, rowId: string) => act(() => store.commit([{ ta
   <div class="sims">
     <div v-for="s in store.doc!.sims" :key="s.id" class="item" data-test="sim">
       <MvText label="SIM" required :value="s.name" :save="update('sims', s.id, 'SIM')('name')" />
-      <v-select
-        :model-value="s.carrier"
+      <MvChoice
+        :value="s.carrier"
         label="of"
-        :items="carriers"
+        :choices="carriers"
         clearable
-        @update:model-value="v => update('sims', s.id, 'carrier of a SIM')('carrier')(v ?? null)"
+        :save="v => update('sims', s.id, 'carrier of a SIM')('carrier')(v ?? null)"
       />
       <MvNumber
         label="Cap down"
@@ -78,17 +78,17 @@ const remove = (table: TableName, rowId: string) => act(() => store.commit([{ ta
         :high="1000000"
         :save="update('sims', s.id, 'allowance')('allowanceGb')"
       />
-      <v-select
-        :model-value="s.callsOverWifi"
+      <MvChoice
+        :value="s.callsOverWifi"
         label="Calls over Wi-Fi"
-        :items="[
+        :choices="[
           { value: 'yes', title: 'yes, plan and phones' },
           { value: 'no', title: 'no' },
         ]"
         clearable
         placeholder="not asked"
         data-test="calls-over-wifi"
-        @update:model-value="v => update('sims', s.id, 'calls over Wi-Fi')('callsOverWifi')(v ?? null)"
+        :save="v => update('sims', s.id, 'calls over Wi-Fi')('callsOverWifi')(v ?? null)"
       />
       <button
         v-if="session.mayEdit && store.doc!.sims.length > 1 && !used(s.id)"

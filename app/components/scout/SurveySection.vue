@@ -357,12 +357,15 @@ useKeys({
               :save="set('upM')"
             />
             <v-checkbox :model-value="spot.indoors" label="Indoors" @update:model-value="v => set('indoors')(!!v)" />
-            <v-select
-              :model-value="spot.station"
-              :items="[{ value: null, title: 'none of the walk' }, ...STATIONS.map(s => ({ value: s, title: stationWords(s) }))]"
+            <MvChoice
+              :value="spot.station"
+              :choices="[
+                { value: null, title: 'none of the walk' },
+                ...STATIONS.map(s => ({ value: s, title: stationWords(s) })),
+              ]"
               label="Place of the walk"
               data-test="station"
-              @update:model-value="set('station')"
+              :save="set('station')"
             />
             <MvText label="Note" :value="spot.note" data-test="spot-note" :save="set('note')" />
             <v-checkbox :model-value="spot.needed" label="Must be proved here" @update:model-value="v => set('needed')(!!v)" />

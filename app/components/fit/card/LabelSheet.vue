@@ -134,7 +134,7 @@ const keep = () =>
       {{ read }}
     </p>
     <div class="fields">
-      <v-select v-model="nodeId" label="Of" :items="boxes" />
+      <MvChoice :value="nodeId" :save="v => (nodeId = v!)" label="Of" :choices="boxes" />
       <v-text-field v-model="serial" class="fig" label="Serial" maxlength="60" data-test="serial" />
       <v-text-field v-model="imei" class="fig" label="IMEI" inputmode="numeric" :error-messages="imeiError" data-test="imei" />
       <v-text-field v-model="mac" class="fig" label="MAC" :error-messages="macError" data-test="mac" />

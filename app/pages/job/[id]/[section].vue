@@ -42,6 +42,9 @@ watch(
   },
   { immediate: true },
 )
+// Outside Plan everything is of the plan, whatever variant was looked at.
+watch(act, a => a !== 'plan' && store.lookAt(null))
+onBeforeUnmount(() => store.lookAt(null))
 watchEffect(() => {
   if (!SECTIONS.some(s => s.id === section.value)) void router.replace(`/job/${route.params.id}/ask`)
 })
