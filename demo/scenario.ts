@@ -33,6 +33,7 @@ import { entering, entryPoint, passersOf } from '../core/fitting/passage'
 import { outsideOf } from '../core/fitting/surge'
 import { BARE_FIXING } from '../core/job/fixing'
 import type { Entry, Feed, Fixing } from '../core/job/fixing'
+import { linesKey } from '../core/judge/demands'
 import { usualFeed } from '../core/judge/feeds'
 import { buildingOf } from '../core/site/building'
 import { along, eavesM, moveAlong } from '../core/site/frame'
@@ -250,12 +251,13 @@ class Builder {
   /** A copy of the plan shown, shown from here on. @returns the id of the one before */
   copyPlan(): string {
     const before = this.doc.jobs[0]!.designId!
-    const { changes } = copyDesign(
+    const { changes, designId } = copyDesign(
       this.doc,
       this.doc.designs.find(d => d.id === before)!,
       this.newId,
     )
     this.apply(changes)
+    this.set('jobs', this.doc.jobs[0]!.id, { designId })
     return before
   }
 
@@ -310,6 +312,11 @@ class Builder {
   notSo(kind: string, reason: string, atUtc: string): void {
     const step = this.steps(atUtc).find(s => s.id.startsWith(kind))!
     this.mark(step, { done: false, reason, by: 'Ila Marrow', atUtc })
+  }
+
+  /** What somebody said to be so on site. */
+  fact(key: string, atUtc: string, value: number | null = null, about: string | null = null): void {
+    this.add('checks', { kind: 'fact', key, done: true, reason: null, by: 'Oren Tibb', atUtc, stopId: null, about, value })
   }
 
   /** What a step taught whoever did it. */
@@ -378,7 +385,7 @@ class Builder {
   /** The way in of the plan shown, where its cables come through the shell. */
   wayIn(entry: Entry, more: Partial<Fixture> = {}): void {
     const { building, tree, cables } = this.route()
-    const first = entering(passersOf(tree, cables, this.design.plugs), building)[0]!
+    const first = entering(passersOf(tree, cables, this.design.plugs, { building, fixtures: this.doc.fixtures }), building)[0]!
     const wayInId = this.fixture('way in', entryPoint(entry, first, building), { entry, ...more })
     this.set('designs', this.design.id, { wayInId })
   }
@@ -639,21 +646,14 @@ function mailVans(b: Builder): JobDocument[] {
     antenna: partOfKind('ant-roof-2', 'antenna')!,
     box: partOfKind('rtr-mobile-2', 'router')!,
   })
-  b.wayIn('roof', {
-    name: 'roof gland',
-    behind: 'looked at',
-    behindFound: 'clear',
-    behindWhat: 'sheet and foam, no loom',
-    wallMm: 35,
-    openMm: 25,
-  })
-  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
+  // The hole of the antenna's own foot is the way in of its leads.
+  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true, throughMm: 35 })
   b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.stepsDone(60, '2026-04-07T09:00:00.000Z', 'Oren Tibb')
-  b.lesson('way', 'a loom runs 40 mm behind the second rib: drill between first and second', '2026-04-07T10:40:00.000Z')
+  b.lesson('mount', 'a loom runs 40 mm behind the second rib: drill between first and second', '2026-04-07T10:40:00.000Z')
   const box = b.node('router')
   b.add('labels', { nodeId: box.id, serial: 'MV-D-000117', imei: DEMO_IMEIS[0], mac: '02:00:5E:10:00:01' })
-  b.photo({ caption: 'Gland dry-fitted, arrow forward', bearingDeg: 20, stepKey: b.stepKey('way') }, '2026-04-07T10:45:00.000Z')
+  b.photo({ caption: 'Gland dry-fitted, arrow forward', bearingDeg: 20, stepKey: b.stepKey('mount') }, '2026-04-07T10:45:00.000Z')
   const method = b.doc
   const DONE = [60, 60, 10, 0, 0]
   const units = DONE.map((done, i) => {
@@ -879,6 +879,9 @@ function finishedRouter(b: Builder): void {
     plate: 'galvanised',
   })
   b.electrode({ name: 'rod', electrode: 'rod', bonded: 'yes' })
+  const feedOf = b.node('router')
+  b.fixture('mains socket', { ...feedOf, upM: 0.3, eastM: feedOf.eastM + 0.6 }, { name: 'store socket' })
+  for (const n of b.doc.nodes.filter(x => x.part?.kind === 'antenna')) b.fact(linesKey(n.id), '2026-03-31T08:20:00.000Z', 60)
   const bearing = b.path(mast).bearingDeg
   b.sweep('2026-03-31T11:05:00.000Z', bearing, 19)
   b.sweep('2026-03-31T10:52:00.000Z', bearing, -84, 'RSRP')
@@ -1044,15 +1047,7 @@ function vanOnItsRound(b: Builder): void {
     box: partOfKind('rtr-mobile-2', 'router')!,
   })
   b.set('designs', b.design.id, { reason: 'one hole in the roof, its leads reach the box' })
-  b.wayIn('roof', {
-    name: 'roof gland',
-    behind: 'looked at',
-    behindFound: 'clear',
-    behindWhat: 'sheet, 30 mm of foam, no loom',
-    wallMm: 35,
-    openMm: 25,
-  })
-  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true })
+  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'galvanised', parted: true, throughMm: 35 })
   b.fed({ wire: '1', fuseA: 5, breaksA: 1000, faultA: 600, lowestV: 9 })
   b.choose(first, 'nothing drilled until the lease is settled')
   b.stepsDone('dry-run', '2026-04-06T16:00:00.000Z')

@@ -36,7 +36,7 @@ test('a finding is accepted with a reason and a name, and can be opened again', 
   await finding.getByLabel('Why it may stay').fill('dry run was stable')
   await finding.getByRole('button', { name: /Accept as/ }).click()
   await expect(finding).toContainText('accepted by Ila Marrow: dry run was stable')
-  await expect(page.locator('[data-test=findings]')).not.toContainText('1 to settle')
+  await expect(page.locator('[data-test=findings]')).not.toContainText('1 to fix')
   await finding.getByRole('button', { name: 'open again' }).click()
   await expect(finding.getByRole('button', { name: 'accept with a reason' })).toBeVisible()
   await page.keyboard.press('Escape')

@@ -1,10 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { BARE_FIXTURE } from '../job/defaults'
-import { BARE_FIXING, BEHINDS } from '../job/fixing'
-import { cardOf, climbOf, gateBefore } from './card'
-import { factsFor, GATES } from './gates'
-import type { Fact } from './gates'
+import { BARE_FIXING } from '../job/fixing'
+import { cardOf, climbOf } from './card'
 import { byOne, climbsOf } from './order'
 
 const NOW = '2026-04-03T12:00:00.000Z'
@@ -12,11 +10,6 @@ const later = (minutes: number) => new Date(Date.parse(NOW) + minutes * 60_000).
 const card = (h: House) => cardOf(h.doc, h.assess())
 const check = (h: House, kind: 'step' | 'fact', key: string, more: Record<string, unknown> = {}) =>
   h.add('checks', { kind, key, done: true, reason: null, by: 'Ila', atUtc: NOW, stopId: null, about: null, value: null, ...more })
-/** Everything a gate asks for, said at a moment, with figures that open it. */
-const say = (h: House, facts: readonly Fact[], atUtc = NOW) => {
-  for (const f of facts) check(h, 'fact', f.key, { atUtc, value: f.figure ? (f.key === 'lines' ? 40 : 4) : null })
-}
-
 describe('the card of a job', () => {
   it('every part of the tree that is hung, raised or pulled has its step once', () => {
     const h = new House('booster')
@@ -196,15 +189,16 @@ describe('the card of a job', () => {
     expect(soon.next!.hardensUntil).toBeNull()
     expect(at(later(12 * 60 + 1)).steps.every(s => s.hardensUntil === null)).toBe(true)
   })
-  it('a modem that hangs outdoors, out of reach, has its SIM before it goes up', () => {
+  it('a SIM is in before the dry run, and a modem outdoors has its own before it goes up', () => {
     const h = new House('router')
     const router = h.doc.nodes.find(n => n.part?.kind === 'router')!
     const places = () => {
       const ids = card(h).steps.map(s => s.id)
       return [ids.indexOf(`sim:${router.id}`), ids.indexOf(`hang:${router.id}`)] as const
     }
-    const [inside, hung] = places()
-    expect(inside).toBeGreaterThan(hung)
+    const ids = card(h).steps.map(s => s.id)
+    expect(ids.indexOf(`sim:${router.id}`)).toBeLessThan(ids.indexOf('dry-run'))
+    expect(card(h).steps.find(s => s.id === 'dry-run')!.needs).toContain(`sim:${router.id}`)
     h.set('nodes', router.id, { eastM: -h.doc.sites[0]!.lengthM, upM: 6 })
     const [before, up] = places()
     expect(before).toBeLessThan(up)
@@ -220,115 +214,5 @@ describe('the card of a job', () => {
   })
   it('nothing laid out: no step, and nothing is said to be left', () => {
     expect(card(new House(null))).toMatchObject({ steps: [], next: null, climbsLeft: 0 })
-  })
-})
-
-describe('gates', () => {
-  const gated = (gate: string) => {
-    const h = new House('booster')
-    const node = h.donor
-    h.set('nodes', node.id, {
-      fixing: {
-        ...BARE_FIXING,
-        mount: 'wall bracket',
-        sections: [{ outsideMm: 50, wallMm: 3, lengthM: 2 }],
-        grade: 'S235',
-        apartM: 1,
-      },
-    })
-    const { steps } = card(h)
-    return { h, steps, step: steps.find(s => s.gate === gate)! }
-  }
-  it('none opens without its facts, each opens with all of them', () => {
-    for (const gate of GATES.filter(g => g !== 'drill')) {
-      const { h, step, steps } = gated(gate)
-      expect(gateBefore(h.doc, step, steps, NOW)!.open, gate).toBe(false)
-      const facts = factsFor(gate, 'home')
-      say(h, facts)
-      expect(gateBefore(h.doc, step, steps, NOW)!.open, gate).toBe(true)
-      for (const one of facts) {
-        const without = { ...h.doc, checks: h.doc.checks.filter(c => c.key !== one.key) }
-        expect(gateBefore(without, step, steps, NOW)!.open, `${gate} without ${one.key}`).toBe(false)
-      }
-    }
-  })
-  it('wind of an hour ago is no wind of now, thunder of half an hour ago neither: the gate shuts again by itself', () => {
-    const { h, step, steps } = gated('climb')
-    say(h, factsFor('climb', 'home'))
-    expect(gateBefore(h.doc, step, steps, later(29))!.open).toBe(true)
-    expect(gateBefore(h.doc, step, steps, later(31))!.facts.find(f => f.fact.key === 'thunder')).toMatchObject({
-      stands: false,
-      lapsed: true,
-    })
-    expect(gateBefore(h.doc, step, steps, later(61))!.facts.find(f => f.fact.key === 'wind')!.lapsed).toBe(true)
-    expect(gateBefore(h.doc, step, steps, later(-60))!.open).toBe(false)
-  })
-  it('a gust of 12 m/s keeps it shut and says stop; a line nearer than the pole and 3 m too', () => {
-    const { h, step, steps } = gated('raise')
-    say(h, factsFor('raise', 'home'))
-    check(h, 'fact', 'wind', { value: 12, atUtc: later(1) })
-    expect(gateBefore(h.doc, step, steps, later(2))!.facts.find(f => f.fact.key === 'wind')!.stop).toContain('above 10 m/s')
-    check(h, 'fact', 'wind', { value: 3, atUtc: later(2) })
-    check(h, 'fact', 'lines', { value: 4.9, atUtc: later(2) })
-    const lines = gateBefore(h.doc, step, steps, later(3))!.facts.find(f => f.fact.key === 'lines')!
-    expect(lines).toMatchObject({ stands: false, stop: expect.stringContaining('5.0 m are kept') as unknown })
-    check(h, 'fact', 'lines', { value: 5.1, atUtc: later(4) })
-    expect(gateBefore(h.doc, step, steps, later(5))!.open).toBe(true)
-  })
-  it('a figure that is none opens nothing', () => {
-    const { h, step, steps } = gated('climb')
-    say(h, factsFor('climb', 'home'))
-    check(h, 'fact', 'wind', { value: null, atUtc: later(1) })
-    expect(gateBefore(h.doc, step, steps, later(2))!.open).toBe(false)
-  })
-  it('what stands behind the hole is taken from the plan, and is asked for where the plan does not know it', () => {
-    const h = new House('booster')
-    const { lengthM } = h.doc.sites[0]!
-    const id = h.add('fixtures', {
-      ...BARE_FIXTURE,
-      kind: 'way in',
-      name: 'gable',
-      eastM: -lengthM / 2,
-      northM: 0,
-      upM: 1,
-      entry: 'wall',
-    })
-    h.design({ wayInId: id })
-    const drill = () => {
-      const { steps } = card(h)
-      return gateBefore(
-        h.doc,
-        steps.find(s => s.gate === 'drill')!,
-        steps,
-        NOW,
-      )!
-    }
-    expect(drill().facts.find(f => f.fact.key === 'behind')!.stands).toBe(false)
-    // That somebody looked, and not what was found, is not enough.
-    h.set('fixtures', id, { behind: 'looked at', behindWhat: 'stud and board' })
-    expect(drill().facts.find(f => f.fact.key === 'behind')!.stands).toBe(false)
-    h.set('fixtures', id, { behindFound: 'clear' })
-    expect(drill().facts.find(f => f.fact.key === 'behind')).toMatchObject({
-      stands: true,
-      known: 'looked at: nothing in the way, stud and board',
-    })
-    expect(drill().facts.find(f => f.fact.key === 'tried')!.stands).toBe(false)
-    check(h, 'step', 'dry-run')
-    expect(drill().facts.find(f => f.fact.key === 'tried')!.known).toBe('done on this card')
-    say(h, factsFor('drill', 'home'))
-    for (const behindFound of BEHINDS) {
-      h.set('fixtures', id, { behindFound })
-      const opens = behindFound === 'clear' || behindFound === 'deck core'
-      expect(drill().open, behindFound).toBe(opens)
-      if (!opens)
-        expect(
-          drill().facts.filter(f => f.stop),
-          behindFound,
-        ).toHaveLength(1)
-    }
-    h.set('fixtures', id, { behindFound: 'deck core' })
-    const cored = card(h).steps.filter(s => s.gate === 'drill')
-    expect(cored.map(s => s.id)).toEqual([`fill:${id}`, `way:${id}`])
-    expect(cored[0]!.then).toContain('wet core')
   })
 })

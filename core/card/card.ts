@@ -6,7 +6,7 @@ import { waitingOn } from './late'
 import type { Waiting } from './late'
 import type { ListLine } from './list'
 import { gateState } from './gates'
-import type { GateState, Known } from './gates'
+import type { GateNeed, GateState, Known } from './gates'
 import { byOne, climbsOf, orderSteps, runsOf } from './order'
 import type { Span } from './order'
 import { stepsOf } from './steps'
@@ -19,6 +19,8 @@ export interface CardStep extends Step {
   done: boolean
   /** done as the plan then was: it has changed since */
   changed: boolean
+  /** it was ticked, and the job itself shows otherwise: what it lacks; null where nothing speaks against the tick */
+  against: string | null
   /** somebody said that it is not so, and why */
   notSo: string | null
   /** a thing it takes is not there that day; null where nothing holds it up */
@@ -43,6 +45,16 @@ export interface Supplied {
   atUtc?: string
 }
 
+/** A step is done once somebody said so, or once the job itself shows it; taken back by hand it is open again. */
+export const isDone = (step: Pick<Step, 'shown'>, mark: Pick<Check, 'done'> | null): boolean =>
+  mark ? mark.done : step.shown === true
+
+/** What a tick lacks where the job itself shows otherwise. */
+const NOT_SHOWN: Record<string, string> = {
+  aim: 'ticked, and no aim is locked: lock it in Aim',
+  prove: 'ticked, and a room that must be proved is not tested yet',
+}
+
 export const cardOf = (doc: JobDocument, a: Planned, supplied?: Supplied): Card => cardFrom(stepsOf(doc, a), doc, supplied)
 
 /** The same of steps that were made before: they last as long as the plan does. */
@@ -54,19 +66,20 @@ export function cardFrom(
   const marks = lastChecks(doc, 'step')
   const said = steps.map(step => {
     const mark = marks.get(step.id) ?? null
-    const done = mark?.done ?? false
+    const done = isDone(step, mark)
     return {
       ...step,
       mark,
       done,
-      changed: done && mark!.about !== null && mark!.about !== step.about,
+      changed: !!mark?.done && mark.about !== null && mark.about !== step.about,
+      against: mark?.done && step.shown === false ? NOT_SHOWN[step.id.split(':')[0]!]! : null,
       notSo: !done && mark?.reason ? mark.reason : null,
     }
   })
   const waiting = waitingOn(said, lines, onDay)
   const hard = hardening(said, atUtc)
   const marked = said.map((s): CardStep => ({ ...s, waits: waiting.get(s.id) ?? null, hardensUntil: hard.get(s.id) ?? null }))
-  const done = marked.filter(s => s.done).sort((x, y) => (x.mark!.atUtc ?? '').localeCompare(y.mark!.atUtc ?? ''))
+  const done = marked.filter(s => s.done).sort((x, y) => (x.mark?.atUtc ?? '').localeCompare(y.mark?.atUtc ?? ''))
   const open = orderSteps(marked.filter(s => !s.done))
   return {
     steps: [...done, ...open],
@@ -114,21 +127,20 @@ export function climbOf(steps: readonly CardStep[], step: CardStep): Climb | nul
   return { steps: climb, takes: [...raised, ...parts, ...new Set(climb.flatMap(s => s.tools))] }
 }
 
-/** What the job itself knows of the facts before a step. */
-export function knownFor(doc: JobDocument, step: Pick<Step, 'id'>, steps: readonly Pick<CardStep, 'id' | 'done'>[]): Known {
+/** What the job itself knows of the facts of a gate. */
+export function knownFor(doc: JobDocument, need: GateNeed, steps: readonly Pick<CardStep, 'id' | 'done'>[]): Known {
   const dryRun = steps.find(s => s.id === 'dry-run')
-  const [kind, id] = step.id.split(':')
-  const way = kind === 'way' || kind === 'fill' ? doc.fixtures.find(f => f.id === id) : undefined
-  const fixing = doc.nodes.find(n => n.id === id)?.fixing
+  const way = need.gate === 'drill' ? doc.fixtures.find(f => f.id === need.of) : undefined
   return {
-    assembledM: (fixing?.sections ?? []).reduce((s, x) => s + x.lengthM, 0),
     behind: way?.behindFound ? { found: way.behindFound, words: behindWords(way) } : null,
-    mayDrill: doc.jobs[0]!.mayDrill === 'yes',
+    mayDrill: doc.jobs[0]!.mayDrill,
     dryRun: !dryRun ? 'none' : dryRun.done ? 'done' : 'open',
   }
 }
 
-/** @returns the gate before a step as it stands at a moment; null where there is none */
-export function gateBefore(doc: JobDocument, step: CardStep, steps: readonly CardStep[], atUtc: string): GateState | null {
-  return step.gate && !step.done ? gateState(doc, step.gate, knownFor(doc, step, steps), atUtc) : null
+/** @returns the gates before a step as they stand at a moment, shut ones first; none before a step that is done */
+export function gatesBefore(doc: JobDocument, step: CardStep, steps: readonly CardStep[], atUtc: string): GateState[] {
+  if (step.done) return []
+  const states = step.gates.map(need => gateState(doc, need, knownFor(doc, need, steps), atUtc))
+  return states.sort((a, b) => Number(a.open) - Number(b.open))
 }

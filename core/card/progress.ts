@@ -2,6 +2,7 @@
 import type { JobDocument } from '../job/schema'
 import type { ActState } from '../judge/acts'
 import { lastChecks } from '../judge/ticks'
+import { isDone } from './card'
 import { byOne } from './order'
 import type { Step } from './step'
 
@@ -15,10 +16,13 @@ export interface Progress {
 }
 
 /** @returns null where there is no step */
-export function progressOf(steps: readonly Pick<Step, 'id' | 'minutes'>[], doc: Pick<JobDocument, 'checks'>): Progress | null {
+export function progressOf(
+  steps: readonly Pick<Step, 'id' | 'minutes' | 'shown'>[],
+  doc: Pick<JobDocument, 'checks'>,
+): Progress | null {
   if (!steps.length) return null
   const marks = lastChecks(doc, 'step')
-  const open = steps.filter(s => !marks.get(s.id)?.done)
+  const open = steps.filter(s => !isDone(s, marks.get(s.id) ?? null))
   return {
     done: steps.length - open.length,
     of: steps.length,
@@ -40,5 +44,11 @@ export function fitState({ done, of, stopped, leftMin }: Progress): ActState {
         : done
           ? `${done} of ${of} steps, ${hours} left`
           : `${of === 1 ? 'one step' : `${of} steps`}, about ${hours}`
-  return { words, done: done / of, state: done === of ? 'done' : stopped ? 'trouble' : done ? 'open' : 'empty' }
+  const left = of - done
+  return {
+    words,
+    done: done / of,
+    state: done === of ? 'done' : stopped ? 'trouble' : done ? 'open' : 'empty',
+    open: left ? [`${left === 1 ? 'one step is' : `${left} steps are`} open on the card`] : [],
+  }
 }

@@ -3,10 +3,11 @@ import type { TreeNode } from '../chain/tree'
 import type { AntennaPart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
-import { inside } from '../site/building'
 import type { Building } from '../site/building'
 import type { Point } from '../site/frame'
-import type { GateId } from './gates'
+import type { GateNeed } from './gates'
+
+export { isUp } from '../fitting/raising'
 
 /** Where somebody stands for a step. What needs a network comes first; what is up is done in one climb. */
 export type Stand = 'in coverage' | 'ground' | 'up'
@@ -26,7 +27,8 @@ export interface Step {
   figure: string | null
   /** what is photographed before it is hidden */
   photo: string | null
-  gate: GateId | null
+  /** gates that stand before it, each with what it is about; all must be open */
+  gates: readonly GateNeed[]
   /** least, likely, most, minutes */
   minutes: readonly [number, number, number]
   /** minutes that pass after it before what needs it can begin: what was filled or glued hardens */
@@ -39,6 +41,8 @@ export interface Step {
   takes: string[]
   /** somebody added it */
   own: boolean
+  /** whether the job itself shows that it is done: an aim is locked, the rooms are tested; null where only a person can say */
+  shown: boolean | null
   /** a short sum of what of the plan it turns on: a step that was done is held against it */
   about: string
 }
@@ -46,18 +50,15 @@ export interface Step {
 /** A step as its maker says it: what it does not say is none. */
 export type Draft = Omit<
   Step,
-  'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gate' | 'hardensMin' | 'people' | 'dry' | 'takes' | 'own'
+  'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gates' | 'hardensMin' | 'people' | 'dry' | 'takes' | 'own' | 'shown'
 > &
   Partial<Step> & {
     /** facts of the plan that it turns on and that neither its words nor its figure or parts name */
     turnsOn?: string
   }
 
-/** Over this a person climbs, m. @source common practice (no source) */
-const REACH_M = 2.5
-
 /** What of an assessment the steps are made from. */
-export type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels'>
+export type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels' | 'demands'>
 
 /** A plan, with what every maker of steps asks of it. */
 export interface CardContext {
@@ -69,7 +70,6 @@ export interface CardContext {
 }
 
 export const partKey = (n: TreeNode): string => `part:${n.part.id}`
-export const isUp = (p: Point, b: Building): boolean => p.upM > REACH_M && !inside(b, p)
 export const nameOf = (n: TreeNode): string => n.part.name
 
 /** @returns each name once, with how often it stands where that is more than once */

@@ -4,11 +4,13 @@ import { wayInById } from '../fitting/ways-in'
 import type { Part } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Fixture } from '../job/schema'
-import { passagesOf } from '../judge/route'
+import { passagesOf } from '../judge/passages'
+import { digest } from '../judge/ticks'
 import { num } from '../units'
 import { LININGS, TAKES } from './durations'
+import { byFlame, heightGates, holeOf, lacking, transmitting } from './needs'
 import { isUp, nameOf, partKey, tally } from './step'
-import type { CardContext, Draft, Step } from './step'
+import type { CardContext, Draft } from './step'
 
 /** Parts without which a dry run says nothing. */
 const TRIED: ReadonlySet<Part['kind']> = new Set(['antenna', 'amplifier', 'router'])
@@ -63,9 +65,10 @@ export function before({ doc, a }: CardContext): Draft[] {
         .slice(0, 3)
         .map(d => `${d.quantity} ${num(d.expected)} ${d.unit} (${d.where}), stop ${d.stopWhen} ${num(d.stopAt)}`)
         .join('; '),
-      gate: 'transmit',
+      gates: [...a.tree!.amplifiers, ...a.tree!.routers].map(transmitting),
       minutes: TAKES.dryRun,
-      needs: ['labels', 'register'],
+      // Its SIM is in, its antenna is on: else it reads nothing.
+      needs: ['labels', 'register', ...a.tree!.routers.map(r => `sim:${r.node.id}`)],
     })
   const { kind } = doc.jobs[0]!
   if (movesAbout(kind))
@@ -86,9 +89,10 @@ export function before({ doc, a }: CardContext): Draft[] {
 }
 
 /** One step a hole that the plan's way in makes. */
-export function holes({ doc, design, a, building }: CardContext): Draft[] {
-  return passagesOf({ doc, design, tree: a.tree, lengths: a.lengths, building }).flatMap((p): Draft[] => {
-    if (p.at.kind !== 'way in' || !p.at.entry || p.needsMm === null) return []
+export function holes(s: CardContext): Draft[] {
+  const { doc, design, a, building } = s
+  const made = passagesOf({ doc, design, tree: a.tree, lengths: a.lengths, building }).flatMap((p): Draft[] => {
+    if (p.at.kind !== 'way in' || !p.at.entry || p.at.entry === 'flue' || p.needsMm === null) return []
     const way = wayInById(p.at.entry)
     const name = p.at.name || way.words
     const bit = p.bitMm === null ? 'the widest bit, plugs crimped afterwards' : `bit ${p.bitMm}`
@@ -100,8 +104,9 @@ export function holes({ doc, design, a, building }: CardContext): Draft[] {
           stand: 'ground',
           at: p.at,
           tools: ['torch', 'draw line'],
-          then: way.how,
+          then: [way.how, way.caution].filter(Boolean).join(' '),
           figure: `${num(p.needsMm, 1)} mm with one plug at a time`,
+          gates: [...heightGates(p.at, s), ...(p.at.entry === 'fridge-vent' ? [byFlame(p.at)] : [])],
           photo: 'the way, before and after',
           minutes: TAKES.wayOpened,
           turnsOn: p.at.entry,
@@ -117,35 +122,67 @@ export function holes({ doc, design, a, building }: CardContext): Draft[] {
       at: p.at,
       parts: ['sleeve or gland', 'cover or gasket', 'sealant'],
       tools: ['drill', bit, 'pilot 6 mm', 'brush', 'eyes and dust mask'],
-      then: cored ? 'Through the filling, once it is hard; sealant under the gland, gland by the jacket.' : way.how,
-      figure: `${num(p.needsMm, 1)} mm, falls outward${p.at.wallMm === null ? '' : ` through ${num(p.at.wallMm)} mm`}`,
+      then: [cored ? 'Through the filling, once it is hard; sealant under the gland, gland by the jacket.' : way.how, way.caution]
+        .filter(Boolean)
+        .join(' '),
+      figure: `${num(p.needsMm, 1)} mm${p.at.entry === 'wall' ? ', falls outward' : ''}${
+        p.at.wallMm === null ? '' : ` through ${num(p.at.wallMm)} mm`
+      }`,
       photo: 'both sides before the cover',
       takes: ['use:glands', 'use:sealant'],
-      gate: 'drill',
+      gates: [...heightGates(p.at, s), holeOf(p.at)],
       minutes: TAKES.hole,
       turnsOn: [p.at.entry, p.at.behindFound].join(' '),
       dry: true,
       needs: ['dry-run', 'panels-out', `fill:${p.at.id}`],
     }
-    return cored ? [filling(p.at, name, stand), hole] : [hole]
+    return cored ? [filling(s, p.at, name), hole] : [hole]
   })
+  return [...made, ...notChosen(s)]
+}
+
+/** Cables that come in nowhere yet: a hole all the same, and its gate is shut until it is chosen, there or here. */
+function notChosen({ design, a }: CardContext): Draft[] {
+  const missing = a.demands.filter(d => d.kind === 'way in' && d.state === 'missing')
+  if (!missing.length) return []
+  const id = `way:${design.id}`
+  return [
+    {
+      id,
+      words: missing.length === 1 ? 'Way in: not chosen yet' : `Way in: not chosen yet, for ${missing.length} cables`,
+      stand: 'ground',
+      at: null,
+      parts: ['sleeve or gland', 'sealant'],
+      tools: ['drill', 'bit by the plug', 'detector', 'eyes and dust mask'],
+      takes: ['use:glands', 'use:sealant'],
+      then: 'Choose it in Route; by a hole it is sized by the plug, and somebody has looked behind it.',
+      gates: [
+        ...lacking(missing, design.id),
+        { gate: 'drill', of: design.id, about: digest(missing.map(d => d.key).join()), hole: 'through' },
+      ],
+      minutes: TAKES.hole,
+      turnsOn: missing.map(d => d.key).join(),
+      dry: true,
+      needs: ['dry-run', 'panels-out'],
+    },
+  ]
 }
 
 /** Hours until a filling of epoxy can be drilled, at 20 °C. @source common practice (no source); its maker's sheet wins */
 const HARD_MIN = 12 * 60
 
 /** A core between two skins is closed against water before anything goes through it. */
-const filling = (at: Fixture, name: string, stand: Step['stand']): Draft => ({
+const filling = (s: CardContext, at: Fixture, name: string): Draft => ({
   id: `fill:${at.id}`,
   words: `Over-drill and fill the core: ${name}`,
-  stand,
+  stand: isUp(at, s.building) ? 'up' : 'ground',
   at,
   parts: ['epoxy and filler', 'tape'],
   tools: ['drill', 'bent nail or cutter', 'vacuum', 'syringe', 'eyes and dust mask'],
   then: BEHIND_SAYS['deck core'].how!,
   photo: 'the core, dry, before it is filled',
   takes: ['use:epoxy'],
-  gate: 'drill',
+  gates: [...heightGates(at, s), holeOf(at)],
   minutes: TAKES.coreFilled,
   hardensMin: HARD_MIN,
   dry: true,

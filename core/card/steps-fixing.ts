@@ -2,19 +2,37 @@
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
 import { gustOf, isScrewed, mountKind, standing } from '../fitting/mounts'
+import { hasOwnHole, ownHoleWords } from '../fitting/own-hole'
+import { isRaised } from '../fitting/raising'
 import { cableKey } from '../fitting/pick-list'
+import type { Mount } from '../job/fixing'
 import type { LinePart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
+import type { Demand } from '../judge/demands'
 import { surgesOf } from '../judge/route-surge'
 import { inside } from '../site/building'
+import type { Building } from '../site/building'
 import { between } from '../site/frame'
 import type { Point } from '../site/frame'
 import { mToken, num } from '../units'
 import { aloft, beside, pulling, TAKES } from './durations'
+import type { GateNeed } from './gates'
+import { heightGates, holeAt, lacking, raising } from './needs'
 import { hearsAllRound, isUp, nameOf, partKey } from './step'
 import type { Draft, CardContext } from './step'
 
-export function masts({ doc, a, building }: CardContext): Draft[] {
+/** Whether a mount makes a hole, and whether it goes through: a foot bolted through a skin is the hole of its own leads. */
+const mountHole = (at: TreeNode): GateNeed[] => {
+  const mount = at.node.fixing?.mount
+  if (hasOwnHole(at) || mount === 'roof bolt') return [holeAt(at, 'through')]
+  if (!mount) return [holeAt(at, 'screws')]
+  return DRILLED_MOUNTS.has(mount) ? [holeAt(at, 'screws')] : []
+}
+/** Mounts that are screwed or bolted into what they stand on. */
+const DRILLED_MOUNTS: ReadonlySet<Mount> = new Set(['wall bracket', 'fascia bracket', 'rafter foot', 'side pole', 'bulkhead'])
+
+export function masts(s: CardContext): Draft[] {
+  const { doc, a, building } = s
   const gustMs = gustOf(doc.sites[0]!)
   const isBoat = doc.jobs[0]!.kind === 'boat'
   return a.tree!.donors.flatMap((at): Draft[] => {
@@ -25,6 +43,9 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
     const stand = up ? ('up' as const) : ('ground' as const)
     const overM = fixing?.sections.reduce((s, x) => s + x.lengthM, 0) ?? 0
     const screws = fixing && isScrewed(fixing.mount) && fixing.screw && fixing.screwsEach
+    const drilled = mountHole(at)
+    const own = hasOwnHole(at)
+    const lacks = a.demands.filter(d => d.kind === 'mount' && d.subjectId === node.id)
     return [
       {
         id: `build:${node.id}`,
@@ -47,15 +68,15 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
         stand,
         at: node,
         parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],
-        tools: kind ? kind.tools.split(', ') : ['level', 'spanners'],
+        tools: [...(kind ? kind.tools.split(', ') : ['level', 'spanners']), ...(drilled.length ? ['detector'] : [])],
         takes: fixing ? [`mount:${fixing.mount}`, ...(screws ? ['screw'] : []), ...(overM ? ['pole'] : [])] : ['use:pole'],
-        then: kind?.how ?? 'As its maker says; plumb.',
-        gate: up ? 'climb' : null,
+        then: [kind?.how ?? 'As its maker says; plumb.', kind && `Never: ${kind.never}.`].filter(Boolean).join(' '),
+        figure: own ? ownHoleWords(at) : null,
+        gates: [...lacking(lacks, node.id), ...heightGates(node, s), ...drilled],
         minutes: up && isBoat ? aloft(TAKES.mount) : TAKES.mount,
         hardensMin: fixing?.mount === 'adhesive clamp' ? GLUE_MIN : 0,
-        people: up ? 2 : 1,
         dry: true,
-        needs: [`build:${node.id}`],
+        needs: [`build:${node.id}`, ...(drilled.length ? ['panels-out'] : [])],
       },
       {
         id: `raise:${node.id}`,
@@ -64,11 +85,10 @@ export function masts({ doc, a, building }: CardContext): Draft[] {
         at: node,
         then: raisingWords(at, overM),
         figure: windFigure(a.tree!, at, gustMs),
-        gate: overM > 1 ? 'raise' : up ? 'climb' : null,
+        gates: [...heightGates(node, s), ...(isRaised(doc.jobs[0]!.kind, building, node) ? [raising(at)] : [])],
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
         // In an order of its own: a row comes back with its fields in another.
         turnsOn: (fixing?.sections ?? []).map(x => [x.outsideMm, x.wallMm, x.lengthM].join('x')).join(' '),
-        people: overM > 1.5 ? 2 : 1,
         dry: true,
         needs: [`mount:${node.id}`],
       },
@@ -101,7 +121,8 @@ function windFigure(tree: Tree, at: AntennaNode, gustMs: number): string | null 
 }
 
 /** Boxes and what hangs inside. */
-export function inner({ doc, a, building }: CardContext): Draft[] {
+export function inner(s: CardContext): Draft[] {
+  const { doc, a, building } = s
   const { tree } = a
   const hung = tree!.nodes.filter(
     n =>
@@ -113,22 +134,25 @@ export function inner({ doc, a, building }: CardContext): Draft[] {
   return hung.map((n, i): Draft => {
     const up = isUp(n.node, building)
     const box = n.part.kind === 'amplifier' || n.part.kind === 'router'
+    const hole = hungHole(s, n)
     return {
       id: `hang:${n.node.id}`,
-      words: `Fix ${nameOf(n)}${nearWords(doc, n.node)}`,
+      words: `Fix ${nameOf(n)}${nearWords(doc, n.node, building)}`,
       stand: up ? 'up' : 'ground',
       at: n.node,
       parts: [nameOf(n)],
       takes: [partKey(n)],
-      tools: ['drill', 'screwdriver', 'level'],
+      tools: hole ? ['drill', 'detector', 'screwdriver', 'level'] : ['ties', 'level'],
       then:
         n.part.kind === 'arrestor'
-          ? 'In series in the line, where it comes to the building, its earth stud reachable.'
+          ? 'Outdoors, or just within where the line comes in; in series, its earth stud reachable.'
           : box
             ? 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
-            : 'Template, level, lead through; away from metal and from the box.',
+            : hole
+              ? 'Template, level, lead through; away from metal and from the box.'
+              : 'Tied to what carries it, without a hole; away from metal and from the box.',
       photo: box ? 'its place and its lamps' : null,
-      gate: up ? 'climb' : null,
+      gates: [...heightGates(n.node, s), ...(hole ? [holeAt(n, hole)] : [])],
       minutes: hung.slice(0, i).some(h => areBeside(h, n)) ? beside(TAKES.hung) : box ? TAKES.box : TAKES.hung,
       // What goes up has its SIM before.
       needs: ['dry-run', 'panels-out', ...(up && n.part.kind === 'router' ? [`sim:${n.node.id}`] : [])],
@@ -140,8 +164,25 @@ export function inner({ doc, a, building }: CardContext): Draft[] {
 const BESIDE_M = 1
 const areBeside = (a: TreeNode, b: TreeNode): boolean => a.part.id === b.part.id && between(a.node, b.node).distanceM < BESIDE_M
 
-/** Of parts alike each is told by the room it hangs in. */
-function nearWords({ spots }: JobDocument, at: Point): string {
+/** Small parts that are screwed to a cable hang on it, or are tied. */
+const TIED: ReadonlySet<TreeNode['part']['kind']> = new Set(['splitter', 'tap'])
+/** Ways of fixing that leave no hole. */
+const HOLELESS = /shelf|stands|plugs into|magnet|suction|adhesive|clamp|strap|over plasterboard/
+
+/** The hole that a part makes where it hangs; null where it needs none. */
+function hungHole({ doc, a }: CardContext, n: TreeNode): GateNeed['hole'] | null {
+  const { mount = '' } = n.part
+  if (TIED.has(n.part.kind)) return null
+  if (HOLELESS.test(mount) && (doc.jobs[0]!.mayDrill === 'no' || !/screw|anchor/.test(mount))) return null
+  const onPole = a.tree!.donors.some(d => between(d.node, n.node).groundM <= BESIDE_M)
+  if (onPole && n.part.outdoors) return null
+  // A dome's lead goes up through the ceiling.
+  return n.part.kind === 'antenna' && n.part.shape === 'dome' ? 'through' : 'screws'
+}
+
+/** Of parts alike each is told by the room it hangs in; what hangs outdoors by where it is. */
+function nearWords({ spots }: JobDocument, at: Point, building: Building): string {
+  if (!inside(building, at)) return at.upM > building.eavesM ? ', on the roof' : ', outside on the wall'
   const level = spots.filter(s => s.indoors && Math.abs(s.upM - at.upM) < STOREY_M)
   const near = level.reduce<(typeof spots)[number] | null>(
     (a, s) => (!a || between(s, at).distanceM < between(a, at).distanceM ? s : a),
@@ -156,8 +197,9 @@ const STOREY_M = 3
 const cableTaken = (line: LinePart, lengthM: number, plugs: Design['plugs']): string =>
   plugs === 'crimped' ? cableKey(line) : `${cableKey(line)}:${lengthM}`
 
-export function cables({ doc, design, a, building, labels }: CardContext): Draft[] {
-  const ways = doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`)
+export function cables(s: CardContext): Draft[] {
+  const { doc, design, a, building, labels } = s
+  const ways = [...doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`), `way:${design.id}`]
   const order = pullingOrder(a.lengths)
   const isBoat = doc.jobs[0]!.kind === 'boat'
   return order.map((c, i): Draft => {
@@ -178,7 +220,7 @@ export function cables({ doc, design, a, building, labels }: CardContext): Draft
         crosses ? 'drip loop below the way in; ' : ''
       }ends stay free until both are done.`,
       figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
-      gate: up ? 'climb' : null,
+      gates: heightGates([joint.from.at.node, joint.to.at.node].find(p => isUp(p, building)) ?? from.node, s),
       // What lies beside it is drawn in with the same line.
       minutes: order.slice(0, i).some(o => runsBeside(o.joint, joint))
         ? beside(pulling(c.neededM, isBoat))
@@ -198,9 +240,10 @@ const runsBeside = (a: Joint, b: Joint): boolean =>
   between(a.from.at.node, b.from.at.node).distanceM < BESIDE_M && between(a.to.at.node, b.to.at.node).distanceM < BESIDE_M
 const ends = ({ from, to }: Joint): string[] => [from, to].flatMap(e => [`raise:${e.at.node.id}`, `hang:${e.at.node.id}`])
 
-export function earths({ doc, a, building }: CardContext): Draft[] {
+export function earths(s: CardContext): Draft[] {
+  const { doc, a, building } = s
   const paths = surgesOf({ doc, tree: a.tree, building, job: doc.jobs[0]! })
-  return paths.map((p, i): Draft => ({
+  const planned = paths.map((p, i): Draft => ({
     id: `earth:${p.arrestor.node.id}`,
     words: 'Earth the arrestor',
     stand: isUp(p.arrestor.node, building) ? 'up' : 'ground',
@@ -210,8 +253,45 @@ export function earths({ doc, a, building }: CardContext): Draft[] {
     then: 'Short and straight, wide bends. The bond to the building’s earthing is a licensed electrician’s.',
     figure: `${mToken(p.way.lengthM)}, ${p.way.bends === 1 ? 'one bend' : `${p.way.bends} bends`}`,
     photo: 'both ends of the conductor',
-    gate: isUp(p.arrestor.node, building) ? 'climb' : null,
+    gates: heightGates(p.arrestor.node, s),
     minutes: paths.slice(0, i).some(o => areBeside(o.arrestor, p.arrestor)) ? beside(TAKES.earth) : TAKES.earth,
     needs: [`hang:${p.arrestor.node.id}`],
   }))
+  return [...planned, ...surgeMissing(s)]
+}
+
+/** Arrestors and an earth that the plan demands and does not have: a step behind a gate that is shut until they are planned. */
+function surgeMissing({ design, a }: CardContext): Draft[] {
+  const missing = a.demands.filter(d => d.state === 'missing')
+  const step = (id: string, words: string, then: string, of: readonly Demand[]): Draft[] =>
+    of.length
+      ? [
+          {
+            id,
+            words,
+            stand: 'ground',
+            at: null,
+            tools: ['spanners', 'meter'],
+            then,
+            gates: lacking(of, design.id),
+            minutes: TAKES.earth,
+            turnsOn: of.map(d => d.key).join(),
+            needs: ['dry-run'],
+          },
+        ]
+      : []
+  return [
+    ...step(
+      `arrest:${design.id}`,
+      'Arrestor: not planned yet',
+      'One in series in each line from outdoors, where it comes in; the plan puts it there in Route.',
+      missing.filter(d => d.kind === 'arrestor'),
+    ),
+    ...step(
+      `earth:${design.id}`,
+      'Earth: not planned yet',
+      'Electrode, solid conductor and bond to the building’s earthing; a licensed electrician decides.',
+      missing.filter(d => d.kind === 'earth'),
+    ),
+  ]
 }

@@ -1,14 +1,16 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
 import { movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
+import { heightAfterM, heightWords } from '../fitting/mounts'
 import { feedsOf } from '../judge/feeds'
 import { mToken, num } from '../units'
 import { aloft, LININGS, TAKES } from './durations'
+import { energising, heightGates, lacking, transmitting } from './needs'
 import { hearsAllRound, isUp, nameOf } from './step'
 import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
-function online({ doc, a, building }: CardContext): Draft[] {
+function online({ doc, a }: CardContext): Draft[] {
   const sims = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
   return a.tree!.routers.flatMap((at): Draft[] => [
     {
@@ -20,8 +22,8 @@ function online({ doc, a, building }: CardContext): Draft[] {
       tools: ['pin of the slot'],
       then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
       minutes: TAKES.sim,
-      // One that hangs outdoors has it before it goes up.
-      needs: isUp(at.node, building) ? ['dry-run'] : ['dry-run', `hang:${at.node.id}`],
+      // Before the dry run: without it nothing is read, and one that hangs outdoors has it before it goes up.
+      needs: ['labels'],
     },
     {
       id: `net:${at.node.id}`,
@@ -50,8 +52,8 @@ function online({ doc, a, building }: CardContext): Draft[] {
 /** How high a vehicle is with what stands on its roof; null where nothing stands higher than the roof. */
 function heightStep({ doc, a, building }: CardContext): Draft | null {
   if (doc.jobs[0]!.kind !== 'vehicle') return null
-  const top = Math.max(...a.tree!.donors.map(d => d.node.upM + (d.part.sizeMm?.[1] ?? 0) / 2000))
   const roofM = building.eavesM + building.riseM
+  const top = heightAfterM(a.tree!, roofM)
   if (!(top > roofM)) return null
   return {
     id: 'height',
@@ -60,10 +62,18 @@ function heightStep({ doc, a, building }: CardContext): Draft | null {
     at: null,
     tools: ['tape', 'level'],
     then: 'On level ground, tyres as they are driven; written where the driver reads it: bridges, ferries, car parks.',
-    figure: `about ${mToken(top)} by the plan, the body alone ${mToken(roofM)}`,
+    figure: `${heightWords(top)}; the body alone ${mToken(roofM)}`,
     minutes: TAKES.height,
     needs: ['seal'],
   }
+}
+
+/** What the case of a box on 12 V is bonded to, by site: never the hull of a boat. */
+const CASE_WORDS: Record<JobKind, string> = {
+  home: '',
+  building: '',
+  vehicle: ', its case to bare metal under a factory bolt',
+  boat: ', its case to nothing but the boat’s common negative, and never to the hull',
 }
 
 /** Where something is left behind. */
@@ -94,10 +104,11 @@ export function after(s: CardContext): Draft[] {
       needs: laid,
     },
   ]
-  const powered = feeds.length
-    ? feeds
-    : [...a.tree!.amplifiers, ...a.tree!.routers].map(at => ({ at, wire: null, fuseA: null, supply: null }))
-  for (const f of powered)
+  const powered = [...a.tree!.amplifiers, ...a.tree!.routers].map(
+    at => feeds.find(f => f.at.node.id === at.node.id) ?? { at, wire: null, fuseA: null, supply: at.part.supply ?? null },
+  )
+  for (const f of powered) {
+    const lacks = a.demands.filter(d => d.kind === 'feed' && d.subjectId === f.at.node.id)
     out.push({
       id: `power:${f.at.node.id}`,
       words: `Power ${nameOf(f.at)}`,
@@ -109,16 +120,16 @@ export function after(s: CardContext): Draft[] {
       then:
         f.supply === '12 V'
           ? 'Its feed told by switching something on it off, what has no label left alone; lead cut to length, negative found ' +
-            'by the meter; eye terminals, negative first, its case to bare metal under a factory bolt; legend of the fuses kept, ' +
-            'fuse last; red, then green.'
+            `by the meter; eye terminals, negative first${CASE_WORDS[kind]}; legend of the fuses kept, fuse last; red, then green.`
           : f.supply === 'PoE' || f.supply === 'passive PoE'
             ? 'Injector indoors, lamps at both ends.'
             : 'By its plug, with surge protection.',
-      gate: 'energise',
+      gates: [...lacking(lacks, f.at.node.id), energising(f.at), ...(f.at.part.kind === 'amplifier' ? [transmitting(f.at)] : [])],
       minutes: f.supply === '12 V' ? TAKES.wireIn : TAKES.plugIn,
       turnsOn: f.supply ?? '',
       needs: ['join', `sim:${f.at.node.id}`],
     })
+  }
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
@@ -135,11 +146,11 @@ export function after(s: CardContext): Draft[] {
       then: round
         ? 'It hears all round, so it is not turned; upright, read, tighten, read again.'
         : 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
-      gate: isHigh ? 'climb' : null,
+      gates: [...heightGates(d.node, s), ...a.tree!.amplifiers.map(transmitting)],
       minutes: isBoat && isHigh ? aloft(minutes) : minutes,
+      shown: round ? null : a.tree!.design.aimedAtUtc !== null,
       // Another mast is another bearing; what hears all round does not mind.
       turnsOn: round ? '' : (a.tree!.design.mastId ?? ''),
-      people: isHigh ? 2 : 1,
       dry: true,
       needs: running,
     })
@@ -158,18 +169,20 @@ export function after(s: CardContext): Draft[] {
       minutes: LININGS[kind],
       needs: ['prove'],
     })
-  const up = a.tree!.donors.some(d => isUp(d.node, building))
+  const high = a.tree!.donors.find(d => isUp(d.node, building))
+  const up = !!high
+  const rooms = a.demands.filter(d => d.kind === 'room')
   out.push(
     {
       id: 'seal',
       words: 'Seal plugs and way in, tie, clamp',
       stand: up ? 'up' : 'ground',
-      at: a.tree!.donors[0]?.node ?? null,
+      at: (high ?? a.tree!.donors[0])?.node ?? null,
       parts: ['self-amalgamating tape', 'ties'],
       takes: ['use:tape', 'use:ties'],
       then: 'Plugs wrapped from below upward; weight off them; neighbours’ cables clamped too; old holes closed.',
       photo: 'every sealed plug',
-      gate: up ? 'climb' : null,
+      gates: high ? heightGates(high.node, s) : [],
       minutes: isBoat && up ? aloft(TAKES.seal) : TAKES.seal,
       dry: true,
       needs: aimed,
@@ -179,7 +192,13 @@ export function after(s: CardContext): Draft[] {
       words: 'Prove it: same spots, same test, same hour',
       stand: 'ground',
       at: null,
-      then: 'Three readings and three speed tests at the baseline; the hardest room; a call; the other way if there is one.',
+      then: [
+        'Three readings and three speed tests at the baseline; the hardest room; a call; the other way if there is one.',
+        rooms.length ? `Must be proved: ${rooms.map(r => r.of).join(', ')}.` : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+      shown: rooms.length ? rooms.every(r => r.state === 'met') : null,
       minutes: TAKES.prove,
       needs: [...aimed, 'seal', ...networked.map(d => d.id)],
     },

@@ -4,6 +4,8 @@ import type { JobDocument } from '../job/schema'
 import { digest } from '../judge/ticks'
 import { buildingOf } from '../site/building'
 import { TAKES } from './durations'
+import { SECOND_PERSON } from './gates'
+import { withStands } from './needs'
 import type { Draft, Planned, CardContext, Step } from './step'
 import { before, holes } from './steps-before'
 import { cables, earths, inner, masts } from './steps-fixing'
@@ -16,23 +18,26 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
   const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))
   const s: CardContext = { doc, design, a, building: buildingOf(doc), labels }
   const planned = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
-  const drafts = withOwn([...planned, loading(planned)], doc)
+  const drafts = withStands(withOwn([...planned, loading(planned)], doc))
   const known = new Set(drafts.map(d => d.id))
   return drafts.map(({ turnsOn = '', ...d }) => {
-    const step = {
+    const step: Omit<Step, 'about'> = {
       tools: [],
       parts: [],
       figure: null,
       photo: null,
-      gate: null,
       hardensMin: 0,
-      people: 1 as const,
+      people: 1,
       dry: false,
       takes: [],
       own: false,
+      shown: null,
       ...d,
+      gates: d.gates ?? [],
       needs: d.needs.filter(n => known.has(n)),
     }
+    // Someone at the ladder's foot, at the winch or at the guys is a second person.
+    if (step.gates.some(g => SECOND_PERSON.has(g.gate))) step.people = 2
     const { words, figure, parts } = step
     // What a dry run should read follows every new reading: that is no change of the plan.
     const kept = step.id === 'dry-run' ? null : figure
@@ -71,7 +76,7 @@ function withOwn(planned: readonly Draft[], { ownSteps }: JobDocument): Draft[] 
       stand: o.stand,
       at: null,
       then: 'Added by hand.',
-      gate: o.stand === 'up' ? 'climb' : null,
+      gates: o.stand === 'up' ? [{ gate: 'climb', of: id, about: id }] : [],
       minutes: [o.minutes * 0.6, o.minutes, o.minutes * 2],
       needs: after ? [after] : [],
       own: true,

@@ -7,6 +7,7 @@ import type { JobDocument, Node, Site } from '../job/schema'
 import type { Part } from '../job/part'
 import { toRad } from '../geo/angles'
 import { drawnWay } from '../fitting/lengths'
+import { earthLacks } from '../judge/demands'
 import { surgesOf } from '../judge/route-surge'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
@@ -459,7 +460,9 @@ function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: numbe
   const size = o.compact ? 0.8 : 1
   if (role === 'outside' && !inside(building, n.node)) {
     const foot = Math.min(s.toY(standsOnM(building, along(site, n.node, sign))), s.toY(Math.max(0, n.node.upM - 2.2)))
-    p.push({ kind: 'line', style: 'pole', x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
+    // A pole of which nobody said anything is only supposed.
+    const style = n.node.fixing ? 'pole' : 'assumed'
+    p.push({ kind: 'line', style, x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
     labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
   }
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
@@ -529,7 +532,12 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
   p.push({ kind: 'rect', style: 'part', x: x - 8, y: y - 9, w: 16, h: 18, id: n.node.id })
   labels.reserve(x - 9, y - 10, 18, 20)
   const groundY = s.toY(0)
-  if (s.o.pins && s.doc.fixtures.some(f => f.kind === 'electrode')) return
+  if (movesAbout(s.building.kind)) return
+  const electrodes = s.doc.fixtures.filter(f => f.kind === 'electrode')
+  if (s.o.pins && electrodes.length) return
+  // Green is an earth of which electrode, conductor and bond are noted; what is only supposed is dashed, and says so.
+  const isKnown = electrodes.some(e => !earthLacks(e).length)
+  const style = isKnown ? 'earth' : 'assumed'
   // Two leads share the one earth.
   const first = s.a.tree!.nodes.find(m => m.part.kind === 'arrestor')
   if (first && first.node.id !== n.node.id && Math.abs(place(s, first.node)[0] - x) < 30) return
@@ -537,7 +545,7 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
   const run = roof ? s.toX(-s.site.lengthM / 2) - 12 : x - 22
   p.push({
     kind: 'path',
-    style: 'earth',
+    style,
     d: polyline([
       [x - 8, y],
       [run, y],
@@ -545,8 +553,15 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
     ]),
   })
   labels.keepOff(run, y, run, groundY + 24)
-  p.push({ kind: 'line', style: 'earth', x1: run - 8, y1: groundY + 24, x2: run + 8, y2: groundY + 24 })
-  if (!o.compact) labels.put(p, { x: run - 12, y: groundY + 20, anchor: 'end', style: 'labelMet', text: 'earth' })
+  p.push({ kind: 'line', style, x1: run - 8, y1: groundY + 24, x2: run + 8, y2: groundY + 24 })
+  if (!o.compact)
+    labels.put(p, {
+      x: run - 12,
+      y: groundY + 20,
+      anchor: 'end',
+      style: isKnown ? 'labelMet' : 'labelShort',
+      text: isKnown ? 'earth' : electrodes.length ? 'earth, not all known' : 'earth: not planned',
+    })
 }
 
 /** The conductor of each arrestor to its electrode, as drawn or as it usually runs. */
@@ -556,20 +571,25 @@ function drawSurges(s: Sheet): void {
   const told = new Set<string>()
   for (const { way, electrode, wrong } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
     const points = way.pieces.length ? [way.pieces[0]!.from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
-    s.p.push({ kind: 'path', style: 'earth', d: polyline(points) })
+    const isKnown = !earthLacks(electrode).length
+    s.p.push({ kind: 'path', style: isKnown ? 'earth' : 'assumed', d: polyline(points) })
     for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
     if (!s.o.surgeWords || told.has(electrode.id)) continue
     told.add(electrode.id)
     const [x, y] = place(s, electrode)
     const left = x < s.o.width / 2
-    const bond =
-      electrode.electrode === 'house earthing' ? 'house earthing' : electrode.bonded === 'yes' ? 'bonded' : 'bond not known'
+    const lacks = movesAbout(s.building.kind) ? [] : earthLacks(electrode)
+    const bond = lacks.length
+      ? `not known: ${lacks.join(', ')}`
+      : electrode.electrode === 'house earthing'
+        ? 'house earthing'
+        : 'bonded'
     s.labels.put(s.p, {
       x: left ? x + 14 : x - 14,
       // Under the ground line, where nothing else is written.
       y: Math.max(y + 4, s.groundY + 18),
       anchor: left ? 'start' : 'end',
-      style: wrong.some(w => w !== 'long') ? 'labelShort' : 'labelMet',
+      style: lacks.length || wrong.some(w => w !== 'long') ? 'labelShort' : 'labelMet',
       text: `${length(way.lengthM, s.o.units)}, ${way.bends === 1 ? 'one bend' : `${way.bends} bends`}, ${bond}`,
     })
   }

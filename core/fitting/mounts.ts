@@ -3,6 +3,7 @@ import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
 import { between } from '../site/frame'
+import { mToken } from '../units'
 import { couple, forceCoefficient, poleInWind, sectionModulusM3, GRADES, withdrawalN, anchorN } from './pole'
 import type { Couple, PoleResult, Sail } from './pole'
 
@@ -400,11 +401,18 @@ export function metalsOf(f: Fixing, site: JobKind): Couple | null {
   return couple(f.metal, f.plate, site === 'boat' ? 'harsh' : 'normal', { smallIs: f.metal })
 }
 
-/** How high a vehicle stands with everything on it, m: the top of its highest part. */
-export function heightAfterM(tree: Tree, overGroundM: number): number {
+/** How high a vehicle stands with everything on it, m: the top of what stands highest; whips and omnis stand up from their foot. */
+export function heightAfterM(tree: Pick<Tree, 'nodes'>, overGroundM: number): number {
   return tree.nodes.reduce((top, n) => {
-    const tall = n.part.kind === 'antenna' ? (n.part.sizeMm?.[2] ?? n.part.sizeM * 1000) / 1000 : 0
+    const tall = n.part.kind === 'antenna' ? (n.part.sizeMm?.[2] ?? n.part.sizeM * 1000) / 1000 : (n.part.sizeMm?.[1] ?? 0) / 1000
     const stands = n.part.kind === 'antenna' && (n.part.shape === 'whip' || n.part.shape === 'omni')
     return Math.max(top, n.node.upM + (stands ? tall : tall / 2))
   }, overGroundM)
 }
+
+/** Tyres, load and the drawing: a height by the plan is good to this, m. Assumed. */
+const HEIGHT_PLUS_MINUS_M = 0.05
+
+/** A height as a driver reads it: rounded up to the next tenth, with how sure it is until it was measured. */
+export const heightWords = (topM: number): string =>
+  `${mToken(Math.ceil(topM * 10 - 1e-6) / 10)} by the plan, rounded up, ± ${mToken(HEIGHT_PLUS_MINUS_M)}: measure it`

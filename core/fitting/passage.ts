@@ -3,7 +3,9 @@ import { acrossCorners, bitFor, ductFill, holeMm } from './ducts'
 import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from './lengths'
 import type { Way } from './way'
-import type { Joint, Tree } from '../chain/tree'
+import type { Joint, Tree, TreeNode } from '../chain/tree'
+import { WINDOW_LEAD } from './adapters'
+import { hasOwnHole } from './own-hole'
 import type { Connector } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Design, Fixture, JobDocument } from '../job/schema'
@@ -18,9 +20,15 @@ const NEAR_M = 0.6
 /** Width of a plug whose cable nobody knows, mm. Assumed. */
 const UNKNOWN_MM = 10
 
-/** A cable, or a lead that is fixed to an antenna, as it passes. */
+/** A cable, a lead that is fixed to an antenna, or the data or supply lead of a box outdoors, as it passes. */
 export interface Passer extends Passing {
-  joint: Joint
+  /** the cable's row, or the box whose lead it is */
+  id: string
+  name: string
+  from: Point
+  to: Point
+  /** null of a box's data or supply lead, which is no run of the tree */
+  joint: Joint | null
   /** as it was drawn; null where nobody has, and of a fixed lead */
   way: Way | null
 }
@@ -52,38 +60,105 @@ const LEAD_PLUG_MM: Record<Connector, number> = {
 /** A lead that is fixed to an antenna is thin coax, mm. Assumed. */
 const LEAD_MM = 5
 
-/** Everything that may pass somewhere: cables, and leads fixed to antennas. */
-export function passersOf(tree: Pick<Tree, 'joints'>, cables: readonly CableLength[], plugs: Design['plugs']): Passer[] {
+/** Data cable and its plug, mm. @source ISO/IEC 11801-1 and IEC 60603-7, from memory */
+const DATA_MM = 6
+const DATA_PLUG_MM = 11.7
+/** Where a lead goes whose source nobody has noted: so far within the nearest wall, and so high, m. Assumed. */
+const WITHIN_M = 0.3
+const SOCKET_HIGH_M = 1
+/** An inside antenna's own lead, and a box's supply lead, come from what stands outdoors. */
+const FED: ReadonlySet<Fixture['kind']> = new Set(['mains socket', '12 V feed'])
+
+/** Everything that may pass somewhere: cables, leads fixed to antennas, and the leads of boxes outdoors. */
+export function passersOf(
+  tree: Pick<Tree, 'joints' | 'amplifiers' | 'routers'>,
+  cables: readonly CableLength[],
+  plugs: Design['plugs'],
+  site: { building: Building; fixtures: readonly Fixture[] },
+): Passer[] {
   const byRun = new Map(cables.map(c => [c.joint.run.id, c]))
-  return tree.joints.flatMap((joint): Passer[] => {
+  const runs = tree.joints.flatMap((joint): Passer[] => {
+    const { node: from, part: fromPart } = joint.from.at
+    const { node: to, part: toPart } = joint.to.at
+    const base = { id: joint.run.id, from, to, joint, name: `${fromPart.name} to ${toPart.name}` }
     const cable = byRun.get(joint.run.id)
     if (cable) {
       const jacketMm = joint.line?.diameterMm ?? UNKNOWN_MM
       const plugMm = plugs === 'crimped' ? null : (joint.line?.plugMm ?? acrossCorners(jacketMm))
-      return [{ joint, way: cable.way, jacketMm, plugMm }]
+      return [{ ...base, way: cable.way, jacketMm, plugMm }]
     }
     const end = [joint.from, joint.to].find(e => e.at.part.tailM)
-    return end ? [{ joint, way: null, jacketMm: LEAD_MM, plugMm: LEAD_PLUG_MM[end.port.connector] }] : []
+    return end
+      ? [{ ...base, name: `lead of ${end.at.part.name}`, way: null, jacketMm: LEAD_MM, plugMm: LEAD_PLUG_MM[end.port.connector] }]
+      : []
   })
+  const boxes = [...tree.amplifiers, ...tree.routers].filter(b => !inside(site.building, b.node))
+  return [...runs, ...boxes.map(b => leadOf(b, site))]
+}
+
+/** The data or supply lead of a box outdoors, to its source where one is noted, else just within the nearest wall. */
+function leadOf(
+  { node, part }: TreeNode,
+  { building: b, fixtures }: { building: Building; fixtures: readonly Fixture[] },
+): Passer {
+  const source = fixtures
+    .filter(f => FED.has(f.kind) && inside(b, f))
+    .reduce<Fixture | null>((a, f) => (!a || between(node, f).distanceM < between(node, a).distanceM ? f : a), null)
+  return {
+    id: node.id,
+    name: `lead of ${part.name}`,
+    from: node,
+    to: source ?? withinWall(b, node),
+    joint: null,
+    way: null,
+    jacketMm: DATA_MM,
+    plugMm: DATA_PLUG_MM,
+  }
+}
+
+/** The place indoors that is nearest to one outdoors, a little within the shell. */
+function withinWall(b: Building, p: Point): Point {
+  const [x, y] = toLocal(b, p)
+  const clamp = (v: number, half: number) => Math.min(half - WITHIN_M, Math.max(WITHIN_M - half, v))
+  const flat = fromLocal(b.axisDeg, clamp(x, b.halfLengthM), clamp(y, b.halfDepthM))
+  return { eastM: round2(flat.eastM), northM: round2(flat.northM), upM: round2(Math.min(p.upM, SOCKET_HIGH_M)) }
 }
 
 /** @returns every one with an end outdoors and the other within */
 export const entering = (passers: readonly Passer[], b: Building): Passer[] =>
-  passers.filter(({ joint }) => inside(b, joint.from.at.node) !== inside(b, joint.to.at.node))
+  passers.filter(({ from, to }) => inside(b, from) !== inside(b, to))
+
+/** Leads that come in by the hole of their antenna's own foot: they need no other. */
+export const byOwnHole = ({ joint, from, to }: Passer, b: Building): boolean =>
+  !!joint && [joint.from.at, joint.to.at].some(n => hasOwnHole(n) && !inside(b, n.node)) && inside(b, from) !== inside(b, to)
+
+/** A flat lead under a window is a way in of its own: what is joined to it needs no other. */
+export const byWindowLead = ({ joint }: Passer): boolean =>
+  !!joint && [joint.from, joint.to].some(e => e.at.node.partId.startsWith(WINDOW_LEAD))
 
 /** Ways that go through what is overhead. */
 const OVERHEAD: ReadonlySet<Entry> = new Set(['roof', 'deck', 'hatch'])
 
-/** @returns the ways in and ducts of a plan: what another variant alone comes in by is none of its own */
-export function placesOf(doc: Pick<JobDocument, 'fixtures' | 'designs'>, design: Pick<Design, 'wayInId'> | null): Fixture[] {
-  const own = design?.wayInId ?? null
-  const others = new Set(doc.designs.flatMap(d => (d.wayInId && d.wayInId !== own ? [d.wayInId] : [])))
-  return doc.fixtures.filter(f => (f.kind === 'way in' || f.kind === 'duct') && !others.has(f.id))
+/** @returns the ducts of a site, and the ways in that a plan takes: the chosen one, and those that a drawn cable leads through */
+export function placesOf(
+  doc: Pick<JobDocument, 'fixtures' | 'designs' | 'nodes' | 'runs'>,
+  design: Pick<Design, 'id' | 'wayInId'> | null,
+): Fixture[] {
+  const at = new Map(doc.nodes.map(n => [n.id, n]))
+  const drawn = doc.runs.filter(r => r.designId === design?.id && r.way?.length && at.has(r.fromNodeId) && at.has(r.toNodeId))
+  const leadsThrough = (f: Fixture) =>
+    drawn.some(r => {
+      const stations: Point[] = [at.get(r.fromNodeId)!, ...r.way!, at.get(r.toNodeId)!]
+      return stations.slice(1).some((p, i) => distanceM(f, stations[i]!, p) <= NEAR_M)
+    })
+  const others = new Set(doc.designs.flatMap(d => (d.wayInId && d.wayInId !== design?.wayInId ? [d.wayInId] : [])))
+  return doc.fixtures.filter(
+    f => f.kind === 'duct' || (f.kind === 'way in' && (f.id === design?.wayInId || (!others.has(f.id) && leadsThrough(f)))),
+  )
 }
 
 /** Where a cable comes through the shell by a way in: straight over its end inside, or level with it through the side it comes from. */
-export function entryPoint(entry: Entry, { joint }: Pick<Passer, 'joint'>, b: Building): Point {
-  const [from, to] = [joint.from.at.node, joint.to.at.node]
+export function entryPoint(entry: Entry, { from, to }: Pick<Passer, 'from' | 'to'>, b: Building): Point {
   const [within, without] = inside(b, from) ? [from, to] : [to, from]
   if (OVERHEAD.has(entry) || (entry === 'window' && movesAbout(b.kind))) {
     const upM = roofOver(b, without) ?? roofOver(b, within) ?? b.eavesM
@@ -107,9 +182,10 @@ function distanceM(p: Point, from: Point, to: Point): number {
   return Math.hypot(w[0] - t * v[0], w[1] - t * v[1], w[2] - t * v[2])
 }
 
-function comesBy({ way, joint }: Passer, at: Point): boolean {
+/** By its drawn way; along a duct by its ends too. A way in that nobody took is none because something happens to stand near it. */
+function comesBy({ way, from, to }: Passer, at: Fixture): boolean {
   if (way) return way.pieces.some(p => distanceM(at, p.from, p.to) <= NEAR_M)
-  return Math.min(between(joint.from.at.node, at).distanceM, between(joint.to.at.node, at).distanceM) <= NEAR_M
+  return at.kind === 'duct' && Math.min(between(from, at).distanceM, between(to, at).distanceM) <= NEAR_M
 }
 
 /** What a passage is looked at in: all that may pass, and the way in that the plan takes. */
@@ -127,7 +203,7 @@ export function passageAt(at: Fixture, p: Passers): Passage {
   const elsewhere = (c: Passer) => p.entries.some(o => o.id !== at.id && comesBy(c, o))
   const cables = may.filter(c => comesBy(c, at) || (p.chosenId === at.id && !elsewhere(c)))
   const needsMm = cables.length ? holeMm(cables) : null
-  const bare = cables.map(c => ({ ...c, plugMm: c.joint.run.partId ? null : c.plugMm }))
+  const bare = cables.map(c => ({ ...c, plugMm: c.joint?.run.partId || !c.joint ? null : c.plugMm }))
   const jacketsMm = cables.map(c => c.jacketMm)
   return {
     at,

@@ -46,6 +46,7 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     own: null,
     fixing: null,
     feed: null,
+    sourceId: null,
     eastM: at.eastM,
     northM: at.northM,
     upM: at.upM,

@@ -1,7 +1,8 @@
 /** The way of a surge to earth: from the arrestor by its conductor to an electrode that is bonded to the building's earthing. */
 import type { TreeNode } from '../chain/tree'
-import type { Fixture } from '../job/schema'
-import { fromLocal, inside, toLocal } from '../site/building'
+import { movesAbout } from '../job/schema'
+import type { Fixture, Job } from '../job/schema'
+import { fromLocal, inside, roofOver, toLocal } from '../site/building'
 import type { Building } from '../site/building'
 import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
@@ -12,8 +13,11 @@ import type { Way } from './way'
 export const SHARP_DEG = 100
 /** Turned further than a full U it is a loop, degrees. */
 const LOOP_DEG = 270
-/** An arrestor so deep behind the wall leads a surge past people first, m. @source NEC 810.20(C), nearest the entrance */
-export const DEEP_M = 1.5
+/** An arrestor deeper within than this leads a surge past people first, m. @source NEC 810.20(C), at or nearest the entrance */
+export const DEEP_M = 0.5
+/** What hangs so far below the roof's edge and so near the wall needs none. @source EN 60728-11, from memory */
+const BELOW_EAVES_M = 2
+const OFF_FACE_M = 1.5
 /** A conductor beyond this is an antenna for the surge: a nearer electrode, m. @source NEC 820.100(A)(4), 20 ft in homes */
 export const LONG_M = 6
 
@@ -96,12 +100,32 @@ function wrongConductor(e: Fixture, way: Way, aboard: boolean): SurgeCode[] {
 function wrongPlace({ node }: TreeNode, corners: readonly Point[], b: Building): SurgeCode[] {
   const out: SurgeCode[] = []
   if (corners.some(c => inside(b, c))) out.push('rooms')
-  if (inside(b, node) && depthM(b, node) > DEEP_M) out.push('deep')
+  if (!arrestorFits(b, node)) out.push('deep')
   return out
 }
 
-/** How far a place indoors is from the nearest outside wall, m. */
+/** How far a place indoors is from the nearest outside wall or the roof over it, m. */
 function depthM(b: Building, p: Point): number {
   const [x, y] = toLocal(b, p)
-  return Math.min(b.halfLengthM - Math.abs(x), b.halfDepthM - Math.abs(y))
+  return Math.min(b.halfLengthM - Math.abs(x), b.halfDepthM - Math.abs(y), (roofOver(b, p) ?? Infinity) - p.upM)
+}
+
+/** @returns whether an arrestor stands outdoors, or just within where its line comes in */
+export const arrestorFits = (b: Building, p: Point): boolean => !inside(b, p) || depthM(b, p) <= DEEP_M
+
+/** Rule packs that let what hangs low on a wall go without. @source EN 60728-11, from memory */
+const SPARES_LOW: ReadonlySet<Job['rules']> = new Set(['EU', 'UK'])
+
+/**
+ * Whether what stands outdoors at a building wants an arrestor and an earth. Vehicles and boats bond by rules of their own.
+ * Where the country is not told the stricter rule holds.
+ *
+ * @source NEC 810 (every outside antenna); EN 60728-11 (not low on a wall); both from memory
+ */
+export function needsEarth(rules: Job['rules'], b: Building, p: Point): boolean {
+  if (movesAbout(b.kind) || inside(b, p)) return false
+  if (!SPARES_LOW.has(rules)) return true
+  const [x, y] = toLocal(b, p)
+  const offM = Math.hypot(Math.max(0, Math.abs(x) - b.halfLengthM), Math.max(0, Math.abs(y) - b.halfDepthM))
+  return !(b.eavesM - p.upM > BELOW_EAVES_M && offM < OFF_FACE_M)
 }

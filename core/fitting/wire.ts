@@ -1,5 +1,6 @@
 /** Conductors: how much they resist, what they may carry, and what arrives of a feed at the end of a lead. */
 import { inRange, positive } from '../check'
+import type { JobKind } from '../job/schema'
 
 /** Resistivity of annealed copper at 20 °C, Ω·mm²/m. @source IEC 60028 */
 const COPPER_OHM_MM2_PER_M = 0.017_241
@@ -46,6 +47,11 @@ export const WIRES: readonly Wire[] = [
   { id: 'awg12', words: '12 AWG', mm2: awgMm2(12), fuseA: 20 },
   { id: 'awg10', words: '10 AWG', mm2: awgMm2(10), fuseA: 30 },
 ]
+/** Thinnest conductor that is laid aboard a boat, mm². @source ABYC E-11: 16 AWG, from memory */
+const LEAST_ABOARD_MM2 = 1.3
+/** @returns the wires that may be laid on a kind of site, thinnest first */
+export const wiresFor = (kind: JobKind): readonly Wire[] =>
+  kind === 'boat' ? WIRES.filter(w => w.mm2 >= LEAST_ABOARD_MM2) : WIRES
 export const wireById = (id: string): Wire | undefined => WIRES.find(w => w.id === id)
 
 export interface Fed {
@@ -118,10 +124,10 @@ export function fuseFor(loadA: number, limits: readonly number[], o: { faultA: n
 }
 
 /** The thinnest wire that keeps the drop and bears its fuse at the lowest source voltage; null where none does. */
-export function wireFor(source: 12 | 24, powerW: number, lengthM: number): Wire | null {
+export function wireFor(source: 12 | 24, powerW: number, lengthM: number, kind: JobKind = 'vehicle'): Wire | null {
   const lowest = SOURCE_V[source][0]
   return (
-    WIRES.find(w => {
+    wiresFor(kind).find(w => {
       const fed = fedBy(lowest, powerW, lengthM, w.mm2, { stranded: true })
       return fed.volts !== null && fed.dropShare! <= MOST_DROP && OVER_LOAD * fed.amps! <= w.fuseA
     }) ?? null

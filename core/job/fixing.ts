@@ -80,6 +80,8 @@ export const FixingSchema = Type.Object(
     plate: opt(oneOf(...METALS)),
     /** something insulating lies between the two */
     parted: Type.Boolean(),
+    /** of a foot bolted through: how thick what it goes through is, mm; not there in rows of before */
+    throughMm: Type.Optional(opt(Num(0.3, 300))),
     /** of a tripod: from its middle to the edge it would tip over, m, and what weighs it down, kg */
     baseM: opt(Num(0.1, 5)),
     ballastKg: opt(Num(0, 2000)),
@@ -102,6 +104,7 @@ export const BARE_FIXING: Omit<Fixing, 'mount'> = {
   metal: null,
   plate: null,
   parted: false,
+  throughMm: null,
   baseM: null,
   ballastKg: null,
 }

@@ -1,4 +1,5 @@
 /** Changes written by an older app, kept on a device until it had a connection: taken as they were meant. */
+import { DEFAULT_SITE } from './defaults'
 import { emptyDocument, GONE_FIELDS, LATER_FIELDS, without } from './schema'
 import type { Change, JobDocument, Row, TableName } from './schema'
 
@@ -10,6 +11,8 @@ const derived = (jobId: string, tag: string): string => `${tag}${jobId.slice(8)}
 export const oldDeviceId = (jobId: string, device: OldDevice): string =>
   derived(jobId, device === 'phone' ? 'de000001' : 'de000002')
 export const oldSimId = (jobId: string): string => derived(jobId, '51000001')
+/** The site that a job is given where it lost its own. */
+export const repairedSiteId = (jobId: string): string => derived(jobId, '517e0001')
 const DEVICE_CODE = { 'phone': 1, 'router': 2, 'outside antenna': 3 } as const
 export const oldSetupId = (jobId: string, phase: OldPhase, device: OldDevice): string =>
   derived(jobId, `5e0000${phase === 'before' ? 1 : 2}${DEVICE_CODE[device]}`)
@@ -24,8 +27,12 @@ function oldLog(change: Change): OldLog | null {
   if ((change.table !== 'readings' && change.table !== 'speedRuns') || change.op !== 'insert') return null
   const { phase, device, setupId } = change.fields as Partial<OldLog> & { setupId?: unknown }
   if (setupId || (phase !== 'before' && phase !== 'after')) return null
+  // A name that every object has is the name of no device.
   // A speed test said not by what it was made: by what such a test was made then.
-  return { phase, device: device && device in DEVICE_CODE ? device : phase === 'after' ? 'router' : 'phone' }
+  return {
+    phase,
+    device: typeof device === 'string' && Object.hasOwn(DEVICE_CODE, device) ? device : phase === 'after' ? 'router' : 'phone',
+  }
 }
 
 /** @returns the change in today's words; the very same one where it is of today */
@@ -93,6 +100,9 @@ export function completeDocument(doc: Partial<JobDocument>): JobDocument {
       return { ...later, ...modernised(asInsert(table, fields), jobId).fields, id, ...(version === undefined ? {} : { version }) }
     })
   }
+  // A job without its site would open nowhere: it gets what is usual of its kind, and a finding says so.
+  const job = whole.jobs[0] as unknown as Row<'jobs'> | undefined
+  if (job && !whole.sites.length) whole.sites = [{ ...DEFAULT_SITE[job.kind], id: repairedSiteId(jobId) }]
   return whole as unknown as JobDocument
 }
 

@@ -52,6 +52,7 @@ export const REFERENCES: readonly Reference[] = [
   reference('designs', 'mastId', 'masts', 'lets go'),
   reference('designs', 'wayInId', 'fixtures', 'lets go'),
   reference('nodes', 'designId', 'designs', 'goes too'),
+  reference('nodes', 'sourceId', 'fixtures', 'lets go'),
   reference('runs', 'designId', 'designs', 'goes too'),
   reference('runs', 'fromNodeId', 'nodes', 'goes too'),
   reference('runs', 'toNodeId', 'nodes', 'goes too'),

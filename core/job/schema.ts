@@ -459,6 +459,8 @@ const nodes = {
   /** what holds it, and what feeds it; null while nobody has said */
   fixing: opt(FixingSchema),
   feed: opt(FeedSchema),
+  /** of the fixtures: which of the feeds noted it is fed by; null takes the nearest */
+  sourceId: opt(Id),
 }
 
 /** A cable from port to port; without a line, one part is screwed to the other. A port left out is the part's next free one. */
@@ -627,7 +629,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   photos: { stepKey: null },
   ownSteps: { beforeKey: null },
   setups: { power: null },
-  nodes: { part: null, own: null, fixing: null, feed: null },
+  nodes: { part: null, own: null, fixing: null, feed: null, sourceId: null },
   runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },

@@ -1,80 +1,143 @@
-/** Each act in four words: what is done there, or what it lacks. */
+/** Each act in a few words: what is done there, or what is open. An act is green only when nothing of it is open. */
+import { given, num } from '../units'
+import { metOf } from '../promise/promise'
 import type { Proof } from '../promise/proof'
+import type { PromiseView } from '../promise/view'
+import { servedShare } from '../separation/isolation'
 import type { Context } from './context'
-import type { Act, Finding } from './finding'
+import type { Act, Finding, Section } from './finding'
+import { lastCheck } from './ticks'
 
 export interface ActState {
   words: string
   /** 0…1 */
   done: number
   state: 'empty' | 'open' | 'trouble' | 'done'
+  /** what keeps it from being green, the worst first; none where it is */
+  open: string[]
 }
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
+const PLANNED: ReadonlySet<Section> = new Set(['choose', 'place', 'level', 'route'])
+/** An area is served where so much of it is. Assumed. */
+const SERVED = 0.9
 
-export function matchesAct(c: Context, findings: readonly Finding[], proof: Proof): Record<Act, ActState> {
-  const { doc, job, sweep } = c
-  const levels = c.main?.levels ?? null
+/** What all acts are told from. */
+export interface Judged {
+  findings: readonly Finding[]
+  proof: Proof
+  promise: PromiseView | null
+}
+
+export function actStates(c: Context, j: Judged): Record<Act, ActState> {
+  return { scout: scout(c), plan: plan(c, j), fit: fit(c), prove: prove(c, j), keep: keep(c) }
+}
+
+function scout(c: Context): ActState {
+  const { doc, job } = c
   const readings = c.log.readings.filter(r => r.phase === 'before').length
   const reach = c.masts.filter(m => m.matchesCarrier && m.usable).length
-  const design = doc.designs.find(d => d.id === job.designId)
-  const open = findings.filter(
-    f =>
-      !f.accepted && (f.severity === 'stop' || f.severity === 'fix') && ['choose', 'place', 'level', 'route'].includes(f.section),
-  )
-  const stops = open.filter(f => f.severity === 'stop').length
-  const scoutSteps = [
-    doc.sites[0]?.latDeg !== null,
-    job.agreedDownMbps !== null || job.agreedCalls,
-    readings > 0,
-    doc.spots.some(s => s.id === job.baselineSpotId),
-    reach > 0,
+  const open = [
+    doc.sites[0]?.latDeg == null && 'the position is missing',
+    job.agreedDownMbps === null && !job.agreedCalls && 'nothing is agreed yet',
+    !readings && 'nothing was read yet',
+    !doc.spots.some(s => s.id === job.baselineSpotId) && 'no place is the baseline',
+    !reach && 'no mast is in reach',
+  ].filter((w): w is string => !!w)
+  const words =
+    readings || reach
+      ? `${plural(readings, 'reading')}, ${plural(reach, 'mast')}`
+      : doc.sites[0]?.latDeg === null
+        ? 'position wanted'
+        : 'nothing read yet'
+  return { words, done: 1 - open.length / 5, state: open.length ? (readings || reach ? 'open' : 'empty') : 'done', open }
+}
+
+/** What of the plan is short, whatever its parts say: what was agreed, rooms, area. */
+function shortOf(c: Context, promise: PromiseView | null): string[] {
+  const { job } = c
+  const out: string[] = []
+  if (promise) {
+    if (job.agreedDownMbps !== null && promise.down.median < job.agreedDownMbps)
+      out.push(`download short by ${num(job.agreedDownMbps - promise.down.median, 1)} of ${given(job.agreedDownMbps)} Mbit/s`)
+    if (job.agreedUpMbps !== null && metOf(promise.up, job.agreedUpMbps) === 'unlikely')
+      out.push(`upload short by ${num(job.agreedUpMbps - promise.up.median, 1)} of ${given(job.agreedUpMbps)} Mbit/s`)
+  }
+  const below = (c.main?.rooms ?? []).filter(r => !r.met && (r.spot.needed || c.job.agreedCalls))
+  if (below.length) out.push(`below what is needed: ${below.map(r => r.spot.name).join(', ')}`)
+  const served = Math.min(1, ...(c.main?.loops ?? []).map(l => (l.state === 'oscillating' ? 0 : servedShare(l.heldBackDb))))
+  if (served < SERVED) out.push(`${num(100 * served)} % of the area served`)
+  return out
+}
+
+function plan(c: Context, { findings, promise }: Judged): ActState {
+  const design = c.design
+  if (!design || !c.tree?.nodes.length) return { words: 'no kit yet', done: 0, state: 'empty', open: ['no kit is laid out'] }
+  const bad = findings.filter(f => PLANNED.has(f.section) && (f.severity === 'stop' || f.severity === 'fix'))
+  const settling = bad.filter(f => !f.accepted)
+  const left = bad.filter(f => f.accepted && f.noted)
+  const stops = settling.filter(f => f.severity === 'stop').length
+  const short = c.main?.levels ? shortOf(c, promise) : []
+  const open = [
+    ...settling.map(f => f.title),
+    ...short,
+    ...(c.main?.levels ? [] : ['the level cannot be worked out yet']),
+    ...left.map(f => `left for the site: ${f.title}`),
   ]
-  const scoutDone = scoutSteps.filter(Boolean).length / scoutSteps.length
-  const proven = proof.verdict
+  const toFix = settling.length - stops
+  const words = stops
+    ? `${plural(stops, 'stop')}, ${toFix} to fix`
+    : toFix
+      ? `${toFix} to fix`
+      : !c.main?.levels
+        ? 'no level yet'
+        : short.length
+          ? short[0]!.split(',')[0]!.replace(/ of .*/, '')
+          : left.length
+            ? `${left.length} left for the site`
+            : 'sum comes out'
   return {
-    scout: {
-      words:
-        readings || reach
-          ? `${plural(readings, 'reading')}, ${plural(reach, 'mast')}`
-          : doc.sites[0]?.latDeg === null
-            ? 'position wanted'
-            : 'nothing read yet',
-      done: scoutDone,
-      state: scoutDone === 1 ? 'done' : readings || reach ? 'open' : 'empty',
-    },
-    plan: {
-      words: !design
-        ? 'no kit yet'
-        : stops
-          ? `${plural(stops, 'stop')}, ${open.length - stops} to settle`
-          : open.length
-            ? `${open.length} to settle`
-            : levels
-              ? 'sum comes out'
-              : 'no level yet',
-      done: !design ? 0 : levels ? Math.max(0.2, 1 - open.length * 0.2) : 0.3,
-      state: !design ? 'empty' : stops ? 'trouble' : open.length ? 'open' : levels ? 'done' : 'open',
-    },
-    fit: {
-      words:
-        design?.aimedDeg !== null && design?.aimedDeg !== undefined
-          ? 'aimed and locked'
-          : sweep
-            ? `sweep, ${plural(Math.max(1, sweep.passes), 'pass', 'passes')}`
-            : 'not aimed yet',
-      done: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 1 : sweep?.result ? 0.6 : 0,
-      state: design?.aimedDeg !== null && design?.aimedDeg !== undefined ? 'done' : sweep ? 'open' : 'empty',
-    },
-    prove: {
-      words: proven.met === null ? 'not proven yet' : proven.short,
-      done: proven.met === null ? 0 : 1,
-      state: proven.met === null ? 'empty' : proven.met ? 'done' : 'trouble',
-    },
-    keep: {
-      words: doc.checks.some(c => c.key === 'handover' && c.done) ? 'handed over' : 'handover open',
-      done: doc.checks.some(c => c.key === 'handover' && c.done) ? 1 : 0,
-      state: doc.checks.some(c => c.key === 'handover' && c.done) ? 'done' : 'empty',
-    },
+    words,
+    done: open.length ? Math.max(0.2, Math.min(0.9, 1 - open.length * 0.1)) : 1,
+    state: stops ? 'trouble' : open.length ? 'open' : 'done',
+    open,
+  }
+}
+
+function fit({ doc, job, sweep }: Context): ActState {
+  const design = doc.designs.find(d => d.id === job.designId)
+  const isAimed = design?.aimedDeg !== null && design?.aimedDeg !== undefined
+  return {
+    words: isAimed
+      ? 'aimed and locked'
+      : sweep
+        ? `sweep, ${plural(Math.max(1, sweep.passes), 'pass', 'passes')}`
+        : 'not aimed yet',
+    done: isAimed ? 1 : sweep?.result ? 0.6 : 0,
+    state: isAimed ? 'done' : sweep ? 'open' : 'empty',
+    open: isAimed ? [] : ['no aim is locked'],
+  }
+}
+
+function prove(c: Context, { proof }: Judged): ActState {
+  const { verdict } = proof
+  const rooms = c.demands.filter(d => d.kind === 'room' && d.state === 'missing').map(d => `${d.of} is not tested yet`)
+  const open = verdict.met === true ? rooms : [verdict.words, ...rooms]
+  const isMet = verdict.met === true && !rooms.length
+  return {
+    words: verdict.met === true && rooms.length ? rooms[0]! : verdict.short,
+    done: isMet ? 1 : verdict.met === null ? 0 : 0.6,
+    state: isMet ? 'done' : verdict.met === false ? 'trouble' : verdict.met === null && !proof.judged ? 'empty' : 'open',
+    open,
+  }
+}
+
+function keep({ doc }: Context): ActState {
+  const isDone = lastCheck(doc, 'tick', 'handover')?.done ?? false
+  return {
+    words: isDone ? 'handed over' : 'handover open',
+    done: isDone ? 1 : 0,
+    state: isDone ? 'done' : 'empty',
+    open: isDone ? [] : ['not handed over yet'],
   }
 }

@@ -25,17 +25,19 @@ import type { Loop } from '../separation/loop'
 import type { Floor } from '../site/building'
 import type { SpotSummary } from '../survey/spots'
 import { atHeight, PATH_HEIGHTS_M } from '../terrain/path'
-import { matchesAct } from './acts'
+import { actStates } from './acts'
 import type { ActState } from './acts'
 import { bearingFindings } from './bearings'
 import { chooseFindings } from './choose'
-import { contextOf } from './context'
+import { capOfSim, contextOf } from './context'
 import type { BandWork, Context, SweepView } from './context'
 import { beforeYouDrill } from './drill'
 import type { BeforeYouDrill } from './drill'
 import { figuresOf } from './figures'
 import { COMMON, finding, SEVERITY_ORDER } from './finding'
 import type { Act, Figure, Finding, Section } from './finding'
+import { demandFindings } from './demand-findings'
+import type { Demand } from './demands'
 import { levelFindings } from './level'
 import { routeFindings } from './route'
 import { placeFindings } from './place'
@@ -92,6 +94,8 @@ export interface Assessment {
   proof: Proof
   findings: Finding[]
   drill: BeforeYouDrill
+  /** what the plan demands of its site, each met, assumed or missing */
+  demands: Demand[]
   acts: Record<Act, ActState>
   figures: Record<string, Figure>
 }
@@ -104,6 +108,7 @@ const SECTIONS: readonly { section: Section; judge: (c: Context) => Finding[] }[
   { section: 'place', judge: placeFindings },
   { section: 'level', judge: levelFindings },
   { section: 'route', judge: routeFindings },
+  { section: 'route', judge: demandFindings },
 ]
 
 export function assess(document: JobDocument, evidence: Evidence, { atUtc }: { atUtc: string }): Assessment {
@@ -136,7 +141,8 @@ export function assess(document: JobDocument, evidence: Evidence, { atUtc }: { a
     proof,
     findings,
     drill: beforeYouDrill(c, promise),
-    acts: matchesAct(c, findings, proof),
+    demands: c.demands,
+    acts: actStates(c, { findings, proof, promise }),
     figures: figuresOf(c, promise),
   }
 }
@@ -221,13 +227,6 @@ export function promiseIn(c: Context): PromiseView | null {
 /** What is to stay is used by Wi-Fi, unless the last set-up marked after is on a lead. */
 export function onWifi({ log }: Pick<Context, 'log'>): boolean {
   return [...log.setups.values()].filter(s => s.phase === 'after').at(-1)?.row.link !== 'LAN'
-}
-
-/** The cap of the SIM that is to stay: of the last set-up marked after, else of the first of the job's carrier. */
-export function capOfSim({ doc, job, log }: Context): { downMbps: number | null; upMbps: number | null } {
-  const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim).at(-1)?.sim
-  const sim = after ?? doc.sims.find(s => s.carrier === job.carrier) ?? doc.sims[0]
-  return { downMbps: sim?.capDownMbps ?? null, upMbps: sim?.capUpMbps ?? null }
 }
 
 /** Highest mount worth drawing, m. */

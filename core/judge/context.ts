@@ -30,6 +30,8 @@ import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
 import { atPresentStop, ofStop, toFrame } from '../survey/place'
 import { logIndex, summariseAll } from '../survey/spots'
 import type { LogIndex, SpotSummary } from '../survey/spots'
+import { demandsOf } from './demands'
+import type { Demand } from './demands'
 
 export interface SweepView {
   sweep: Sweep
@@ -74,6 +76,8 @@ export interface Context {
   sweep: SweepView | null
   /** RSRP that a room needs on a phone, for what was agreed, dBm */
   needDbm: number
+  /** what the plan demands of its site, each met, assumed or missing */
+  demands: Demand[]
 }
 
 /** RSRP that a room needs for calls, dBm. */
@@ -121,10 +125,10 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
   // Only an amplifier asks what else is in its band.
   const seen = tree?.amplifiers.length ? seenMasts(base) : []
   const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, design, b, seen)) : []
-  return { ...base, bands, main: bands[0] ?? null }
+  return { ...base, bands, main: bands[0] ?? null, demands: demandsOf(base) }
 }
 
-type Base = Omit<Context, 'bands' | 'main'>
+type Base = Omit<Context, 'bands' | 'main' | 'demands'>
 
 /** Masts with their paths, as an amplifier's donor hears them. */
 function seenMasts(c: Base): SeenMast[] {
@@ -259,4 +263,11 @@ export function latestSweep(doc: JobDocument): SweepView | null {
           )
         : null,
   }
+}
+
+/** The cap of the SIM that is to stay: of the last set-up marked after, else of the first of the job's carrier. */
+export function capOfSim({ doc, job, log }: Context): { downMbps: number | null; upMbps: number | null } {
+  const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim).at(-1)?.sim
+  const sim = after ?? doc.sims.find(s => s.carrier === job.carrier) ?? doc.sims[0]
+  return { downMbps: sim?.capDownMbps ?? null, upMbps: sim?.capUpMbps ?? null }
 }

@@ -6,9 +6,12 @@ import type { PromiseView } from '../promise/view'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
 import { NINE_IN_TEN } from '../survey/stats'
 import { mToken, num } from '../units'
+import { capOfSim } from './context'
 import type { Context } from './context'
-import { feedsNoted } from './fixtures'
-import { holesOf } from './place'
+import { wayInById } from '../fitting/ways-in'
+import type { DemandKind } from './demands'
+import { passagesOf } from './passages'
+import { lastCheck } from './ticks'
 
 export interface Assumed {
   what: string
@@ -45,33 +48,59 @@ export function beforeYouDrill(c: Context, promise: PromiseView | null): BeforeY
   return { assumed: [...hurts(c), ...costs(c, promise)], dryRun: dryRun(c, promise) }
 }
 
+/** What can hurt people or is in the wrong place for good. A fact that was noted, and a hole that was made, are dropped. */
 function hurts(c: Context): Assumed[] {
-  const holes = holesOf(c).length
-  const out: Assumed[] = []
-  if (holes && !ticked(c, ['services', 'aboard']))
-    out.push({
-      what: `what is behind ${holes === 1 ? 'the hole' : `the ${holes} holes`}`,
-      cost: 'a cable, a pipe, gas, a tank: people hurt',
-      know: 'detector on both sides, plans, a look through an opening that is there; not known: no hole',
-      first: true,
-    })
-  if (c.tree!.donors.some(d => d.node.upM > LADDER_M) && !ticked(c, ['overhead']))
-    out.push({
-      what: 'overhead lines near where the pole can fall',
-      cost: 'death',
-      know: 'look up all round; further away than the pole’s full length and 3 m, else stop and ask their owner',
-      first: true,
-    })
-  if (holes && c.job.mayDrill === 'ask')
-    out.push({ what: 'whether drilling is allowed', cost: 'the wall, and the customer', know: 'ask, in writing', first: true })
-  return out
+  const said = (key: string) => lastCheck(c.doc, 'fact', key)?.done ?? false
+  const made = (id: string) => lastCheck(c.doc, 'step', `way:${id}`)?.done ?? false
+  const unseen = passagesOf(c).filter(
+    ({ at, cables }) =>
+      at.kind === 'way in' &&
+      cables.length > 0 &&
+      at.entry !== null &&
+      wayInById(at.entry).drills &&
+      !made(at.id) &&
+      at.behindFound === null &&
+      !said(`behind:${at.id}`),
+  )
+  const behind = unseen.map(({ at }): Assumed => ({
+    what: `what is behind ${at.name || wayInById(at.entry!).words}`,
+    cost: 'a cable, a pipe, gas, a tank: people hurt',
+    know: 'detector on both sides, plans, a look through an opening that is there; not known: no hole',
+    first: true,
+  }))
+  const missing = c.demands.flatMap((d): Assumed[] => {
+    const says = MISSING[d.kind]
+    return d.state === 'missing' && says ? [{ what: d.asks, ...says }] : []
+  })
+  return [...behind, ...missing]
 }
 
-/** Above this a ladder is used, m. */
-const LADDER_M = 2.5
-
-const ticked = (c: Context, keys: readonly string[]): boolean =>
-  c.doc.checks.some(k => k.kind === 'tick' && k.done && keys.includes(k.key))
+/** What a demand that is missing could cost, and how it is known cheapest. A seal follows its way in, a room is tested at the end. */
+const MISSING: Partial<Record<DemandKind, Omit<Assumed, 'what'>>> = {
+  'lines': {
+    cost: 'death',
+    know: 'look up all round; further away than the pole’s full length and 3 m, else stop and ask their owner',
+    first: true,
+  },
+  'consent': { cost: 'the wall, and the customer', know: 'ask, in writing', first: true },
+  'way in': {
+    cost: 'a hole in the wrong place, or none that reaches',
+    know: 'choose it in Route, look at both sides',
+    first: true,
+  },
+  'earth': { cost: 'a surge through people and kit', know: 'find the building’s earthing; an electrician decides', first: true },
+  'arrestor': { cost: 'a surge through people and kit', know: 'one in series in each line, where it comes in', first: true },
+  'mount': {
+    cost: 'an antenna that falls, a part that is not on the list',
+    know: 'note bracket, pole and screws in Route',
+    first: true,
+  },
+  'feed': {
+    cost: 'the box hangs elsewhere, and every cable with it',
+    know: 'look, and note it in Place; no extension lead for good',
+    first: false,
+  },
+}
 
 function costs(c: Context, promise: PromiseView | null): Assumed[] {
   const out: Assumed[] = []
@@ -114,14 +143,6 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
       first: false,
     })
   }
-  const boxes = [...c.tree!.amplifiers, ...c.tree!.routers.filter(r => r.part.supply === 'mains')]
-  if (boxes.some(b => !feedsNoted(c, b.part.supply).length))
-    out.push({
-      what: 'a socket within the lead of the box',
-      cost: 'the box hangs elsewhere, and every cable with it',
-      know: 'look, and note it in Place; no extension lead for good',
-      first: false,
-    })
   return out
 }
 
@@ -167,6 +188,18 @@ function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
   }
   const room = hardest(work.rooms)
   if (room) out.push(under(`in ${room.spot.name}`, 'RSRP', 'dBm', room.rsrpDbm, SIGMAS * INDOOR_SIGMA_DB * 0.75))
-  if (promise) out.push({ ...under(promise.where, 'download', 'Mbit/s', promise.down.median, 0), stopAt: promise.down.low })
+  if (promise) out.push({ ...under(promise.where, 'download', 'Mbit/s', promise.down.median, 0), stopAt: stopUnder(c, promise) })
   return out
+}
+
+/** A speed test that reaches this share of a plan's cap has reached the cap. @source common practice (no source) */
+const CAP_SHARE = 0.9
+/** One test in twenty falls lower than so many standard deviations below. */
+const ONE_IN_TWENTY = 1.645
+
+/** Download at which a single test speaks against the plan: below the low end by what one test strays, and never above the cap. */
+function stopUnder(c: Context, promise: PromiseView): number {
+  const strays = Math.exp(-ONE_IN_TWENTY * c.log.usual.speed)
+  const cap = capOfSim(c).downMbps
+  return Math.min(promise.down.low * strays, cap === null ? Infinity : CAP_SHARE * cap)
 }

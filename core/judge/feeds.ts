@@ -1,7 +1,7 @@
 /** What each box is fed by: the source noted for it, the lead to it, its wire and fuse, what it takes of a battery a day. */
 import type { Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
-import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, WIRES } from '../fitting/wire'
+import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, wiresFor } from '../fitting/wire'
 import type { Fed, FuseChoice, Wire } from '../fitting/wire'
 import { CHANNEL_M, passiveArrives, poeArrives, poeClash, poeClassFor } from '../fitting/poe'
 import type { Feed } from '../job/fixing'
@@ -69,9 +69,10 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
     if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
     const feed = at.node.feed ?? usualFeed()
     const wanted: Fixture['kind'] = supply === '12 V' ? '12 V feed' : 'mains socket'
-    const source = doc.fixtures
-      .filter(f => f.kind === wanted)
-      .reduce<Fixture | null>((a, f) => (!a || between(at.node, f).distanceM < between(at.node, a).distanceM ? f : a), null)
+    const noted = doc.fixtures.filter(f => f.kind === wanted)
+    const source =
+      noted.find(f => f.id === at.node.sourceId) ??
+      noted.reduce<Fixture | null>((a, f) => (!a || between(at.node, f).distanceM < between(at.node, a).distanceM ? f : a), null)
     const lengthM = source ? wayM(kind, b, source, at.node) : null
     const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {
@@ -92,8 +93,11 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       upsMin: feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW,
     }
     if (supply === 'PoE' || supply === 'passive PoE') return [{ ...base, poe: overData(supply, powerW, lengthM, feed) }]
-    if (supply === 'mains' || lengthM === null) return [base]
-    return [{ ...base, ...onBattery(powerW, lengthM, feed) }]
+    if (supply === 'mains') return [base]
+    // A wire that burns before its fuse is told whatever else is unknown.
+    if (lengthM === null)
+      return [{ ...base, fuseA: feed.fuseA, wire: feed.wire ? (wireById(feed.wire) ?? null) : null, fuseSays: burns(feed) }]
+    return [{ ...base, ...onBattery(kind, powerW, lengthM, feed) }]
   })
 }
 
@@ -125,16 +129,34 @@ function overData(
   }
 }
 
-function onBattery(powerW: number, lengthM: number, feed: Feed): Pick<BoxFeed, 'tried' | 'wire' | 'fed' | 'fuseA' | 'fuseSays'> {
+function onBattery(
+  kind: Job['kind'],
+  powerW: number,
+  lengthM: number,
+  feed: Feed,
+): Pick<BoxFeed, 'tried' | 'wire' | 'fed' | 'fuseA' | 'fuseSays'> {
   // A converter at the box takes what is left of the voltage; the box itself then sees its own.
   const lowest = SOURCE_V[feed.volts][0]
-  const tried = WIRES.map(wire => {
+  const tried = wiresFor(kind).map(wire => {
     const fed = fedBy(lowest, powerW, lengthM, wire.mm2, { stranded: true })
     return { wire, fed, fuseA: fed.amps === null ? null : wireFuse(fed.amps, wire) }
   })
-  const wire = (feed.wire ? wireById(feed.wire) : null) ?? wireFor(feed.volts, powerW, lengthM)
+  const wire = (feed.wire ? wireById(feed.wire) : null) ?? wireFor(feed.volts, powerW, lengthM, kind)
   const of = tried.find(t => t.wire.id === wire?.id) ?? null
-  return { tried, wire, fed: of?.fed ?? null, fuseA: of?.fuseA ?? null, fuseSays: fuseSays(of, feed) }
+  // The fuse that somebody entered is the fuse of card, list and label.
+  return {
+    tried,
+    wire,
+    fed: of?.fed ?? null,
+    fuseA: feed.fuseA ?? of?.fuseA ?? null,
+    fuseSays: burns(feed, wire) ?? fuseSays(of, feed),
+  }
+}
+
+/** @returns that a wire burns before its fuse blows, where both are known; null where it does not, or one is not */
+function burns(feed: Feed, wire = feed.wire ? (wireById(feed.wire) ?? null) : null): FuseChoice | null {
+  if (feed.fuseA === null || !wire || feed.fuseA <= wire.fuseA + 1e-9) return null
+  return { refused: `${feed.fuseA} A is more than ${wire.words} bears: it burns before the fuse does; ${wire.fuseA} A at most` }
 }
 
 /** A fuse as entered: between its load and its wire, and able to break what the source drives into a short. */
@@ -144,7 +166,5 @@ function fuseSays(of: { wire: Wire; fed: Fed } | null, feed: Feed): FuseChoice |
   const range = fuseFor(of.fed.amps, [of.wire.fuseA], { faultA: feed.faultA ?? 0, breaksA: feed.breaksA })
   if ('refused' in range) return range
   if (feed.fuseA < range.low - 1e-9) return { refused: `${feed.fuseA} A blows at this load: ${range.amps} A` }
-  if (feed.fuseA > range.high + 1e-9)
-    return { refused: `${feed.fuseA} A is more than ${of.wire.words} bears: it burns before the fuse does; ${range.amps} A` }
   return { ...range, amps: feed.fuseA }
 }

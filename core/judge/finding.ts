@@ -48,6 +48,8 @@ export interface Finding {
   solves?: boolean
   /** people can be killed by it: nobody can accept it away */
   holds?: true
+  /** something that is not known: where it is noted; it may be decided on site too, by a name */
+  noted?: { section: Section; layer?: string }
   accepted?: { reason: string; by: string }
 }
 

@@ -152,9 +152,9 @@ describe('in Place', () => {
     h.cure(h.cures('place.loop').find(c => c.label.startsWith('settle'))!)
     expect(h.finding('place.loop')?.severity).toBe('good')
   })
-  it('“may we drill” is heeded: no is to be settled, ask is a note, yes is quiet', () => {
+  it('“may we drill” is heeded: no and not yet asked are to be settled, yes is quiet', () => {
     const drill = (mayDrill: string) => new House('router').job({ mayDrill }).finding('place.drill')?.severity
-    expect([drill('no'), drill('ask'), drill('yes')]).toEqual(['fix', 'note', undefined])
+    expect([drill('no'), drill('ask'), drill('yes')]).toEqual(['fix', 'fix', undefined])
     expect(new House('router').job({ mayDrill: 'no' }).cured('place.drill').finding('place.drill')).toBeUndefined()
   })
   it('where nothing may be drilled the usual kit comes in by the window', () => {

@@ -15,17 +15,19 @@ const codes = (h: House, code: string) => h.assess().findings.filter(f => f.code
 const amp = (h: House) => h.doc.nodes.find(n => n.part?.kind === 'amplifier')!
 
 describe('a socket within the lead of the box', () => {
-  it('nothing is said while none was looked for, but it stays assumed before drilling', () => {
+  it('while none was looked for it is open, and stands before a hole', () => {
     const h = new House()
     expect(codes(h, 'place.socket')).toEqual([])
-    expect(h.assess().drill.assumed.some(a => a.what.startsWith('a socket'))).toBe(true)
+    expect(codes(h, 'place.no-feed')).toHaveLength(1)
+    expect(h.assess().drill.assumed.some(a => a.what.startsWith('Which socket'))).toBe(true)
   })
   it('one beside the box settles it', () => {
     const h = new House()
     const { eastM, northM, upM } = amp(h)
     h.add('fixtures', thing('mains socket', { eastM: eastM + 0.5, northM, upM: upM - 0.8 }))
     expect(codes(h, 'place.socket')).toEqual([])
-    expect(h.assess().drill.assumed.some(a => a.what.startsWith('a socket'))).toBe(false)
+    expect(codes(h, 'place.no-feed')).toEqual([])
+    expect(h.assess().drill.assumed.some(a => a.what.startsWith('Which socket'))).toBe(false)
   })
   it('one four metres off does not reach, and the box goes to it at a press', () => {
     const h = new House()

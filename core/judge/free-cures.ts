@@ -13,7 +13,7 @@ import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
 import type { Summary } from '../survey/stats'
 import { given, num } from '../units'
-import { capOfSim } from './assess'
+import { capOfSim } from './context'
 import type { Context } from './context'
 import { needForCallsDbm } from './context'
 

@@ -3,11 +3,13 @@ import { PARTS } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
 import { consumerLimits, uplinksOf } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
-import { turned, wayTo } from '../chain/tree'
-import type { Joint, Tree, Visit } from '../chain/tree'
+import { turned } from '../chain/tree'
+import type { Tree } from '../chain/tree'
 import { screwOn, spliceInto } from '../fitting/splice'
 import type { LinePart, PassingPart } from '../job/part'
+import { outsideOf } from '../fitting/surge'
 import { inside } from '../site/building'
+import { between } from '../site/frame'
 import { mToken, num, signed } from '../units'
 import type { BandWork, Context } from './context'
 import { unevenDrafts } from './even-out'
@@ -18,7 +20,7 @@ export function levelFindings(c: Context): Finding[] {
   if (!c.tree || !c.main) return []
   const levels = c.main.levels
   const drafts = [
-    ...surge(c, c.tree),
+    ...surge(c),
     ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree!, a)),
     ...rooms(c),
     ...unevenDrafts(c),
@@ -32,9 +34,9 @@ export function levelFindings(c: Context): Finding[] {
 const REACHED_M = 1.2
 
 /** Down-leads that come into a house or building without an arrestor: one each. */
-function surge(c: Context, tree: Tree): Draft[] {
-  if (c.job.kind !== 'home' && c.job.kind !== 'building') return []
-  const bare = downLeads(c, tree).filter(l => !l.way.some(v => v.at.part.kind === 'arrestor'))
+function surge(c: Context): Draft[] {
+  const wanting = new Set(c.demands.flatMap(d => (d.kind === 'arrestor' && d.state === 'missing' && !d.by ? [d.subjectId] : [])))
+  const bare = c.tree!.joints.filter(j => wanting.has(j.run.id))
   if (!bare.length) return []
   const several = bare.length > 1
   return [
@@ -54,31 +56,20 @@ function surge(c: Context, tree: Tree): Draft[] {
           gain: 'surge path',
           cost: '−0.4 dB',
           enough: true,
-          steps: bare.flatMap((l, i) => {
-            const outer = l.joint.from.at.node
-            const within = inside(c.building, outer) ? l.joint.to.at.node : outer
-            const upM = Math.min(REACHED_M, Math.max(outer.upM, l.joint.to.at.node.upM))
-            const fifty = l.joint.line?.impedanceOhm !== 75
-            const at = { eastM: within.eastM, northM: within.northM, upM }
-            return spliceInto(l.joint, fifty ? 'arr-gas' : 'arr-gas-f', at, Math.max(0.5, Math.abs(outer.upM - upM) + 1), i + 1)
+          steps: bare.flatMap((joint, i) => {
+            const [from, to] = [joint.from.at.node, joint.to.at.node]
+            const [outer, within] = inside(c.building, from) ? [to, from] : [from, to]
+            // Where the line meets the shell: beside the wall, in reach; never in the room below.
+            const upM = Math.min(REACHED_M, Math.max(outer.upM, within.upM))
+            const at = outsideOf(c.building, { eastM: within.eastM, northM: within.northM, upM })
+            const toIt = inside(c.building, from) ? between(from, at).distanceM : between(outer, at).distanceM
+            const fifty = joint.line?.impedanceOhm !== 75
+            return spliceInto(joint, fifty ? 'arr-gas' : 'arr-gas-f', at, Math.max(0.5, toIt + 1), i + 1)
           }),
         },
       ],
     },
   ]
-}
-
-/** Every way from an antenna outdoors to the first part within, with the cable that comes in. */
-function downLeads(c: Context, tree: Tree): { joint: Joint; way: Visit[] }[] {
-  const seen = new Set<string>()
-  return tree.visits.flatMap((visit, i) => {
-    if (!visit.joint || !inside(c.building, visit.at.node) || visit.at.part.kind === 'antenna') return []
-    const way = wayTo(tree, i)
-    if (way.slice(0, -1).some(v => inside(c.building, v.at.node))) return []
-    if (seen.has(visit.joint.run.id)) return []
-    seen.add(visit.joint.run.id)
-    return [{ joint: visit.joint, way }]
-  })
 }
 
 function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {

@@ -156,39 +156,34 @@ function lengthDrafts(l: CableLength): Draft[] {
   ]
 }
 
-/** Cables that go through the shell of the site, where that may not be drilled, or is not settled. */
+/** Cables that go through the shell of the site where nothing may be drilled, and no way in that is there takes them. */
 function drilling(c: Context): Draft[] {
-  if (c.job.mayDrill === 'yes') return []
+  if (c.job.mayDrill !== 'no') return []
   const holes = holesOf(c)
   if (!holes.length) return []
-  const no = c.job.mayDrill === 'no'
   const shell = c.job.kind === 'vehicle' ? 'body' : c.job.kind === 'boat' ? 'deck' : 'wall'
   return [
     {
       code: 'place.drill',
       subjectId: c.design!.id,
-      severity: no ? 'fix' : 'note',
-      title: no
-        ? `Nothing may be drilled, and ${count(holes.length)} through the ${shell}`
-        : `Ask before the ${shell} is drilled`,
-      sentence: no
-        ? `${count(holes.length, true)} planned through a ${shell} that must stay whole: a flat lead through a window, ` +
-          'a vent or hatch that is there, or the modem at the window.'
-        : `${count(holes.length, true)} planned, and whether drilling is allowed is not settled. Get it in writing.`,
-      because: `asked in Ask: ${no ? 'no' : 'not settled'}`,
+      severity: 'fix',
+      title: `Nothing may be drilled, and ${count(holes.length)} through the ${shell}`,
+      sentence:
+        `${count(holes.length, true)} planned through a ${shell} that must stay whole: a flat lead through a window, ` +
+        'a vent or hatch that is there, or the modem at the window.',
+      because: 'asked in Ask: no',
       source: COMMON,
-      cures:
-        no && !movesAbout(c.job.kind)
-          ? [
-              {
-                label: 'flat leads through a window',
-                gain: 'no hole',
-                cost: '−0.9 dB each',
-                enough: true,
-                steps: holes.flatMap((j, i) => spliceInto(j, WINDOW_LEAD, atWall(c, j), j.run.lengthM / 2, i + 1)),
-              },
-            ]
-          : [],
+      cures: !movesAbout(c.job.kind)
+        ? [
+            {
+              label: 'flat leads through a window',
+              gain: 'no hole',
+              cost: '−0.9 dB each',
+              enough: true,
+              steps: holes.flatMap((j, i) => spliceInto(j, WINDOW_LEAD, atWall(c, j), j.run.lengthM / 2, i + 1)),
+            },
+          ]
+        : [],
     },
   ]
 }

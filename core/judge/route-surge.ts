@@ -5,7 +5,7 @@ import { movesAbout } from '../job/schema'
 import { mToken } from '../units'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
-import { feedsOf } from './feeds'
+import { usualFeed } from './feeds'
 import type { Draft, Severity } from './finding'
 
 const SURGE: Record<SurgeCode, { severity: Severity; title: string; sentence: string }> = {
@@ -88,19 +88,19 @@ function conductors(c: Context): Draft[] {
   )
 }
 
-/** Data and DC lines of boxes outdoors: a surge comes in by them as by any coax. Told of as soon as somebody looks after earthing. */
+/** Data and DC lines of boxes outdoors: a surge comes in by them as by any coax. */
 function dataLines(c: Context): Draft[] {
   if (!c.tree) return []
-  const looked = c.doc.fixtures.some(f => f.kind === 'electrode')
-  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap((f): Draft[] => {
-    if (!f.comesIn || f.feed.arrested) return []
-    const { id } = f.at.node
+  const wanting = new Set(c.demands.flatMap(d => (d.kind === 'arrestor' && d.state === 'missing' ? [d.subjectId] : [])))
+  return [...c.tree.amplifiers, ...c.tree.routers].flatMap((at): Draft[] => {
+    const { id, feed } = at.node
+    if (!wanting.has(id)) return []
     return [
       {
         code: 'route.surge-line',
         subjectId: id,
-        severity: looked ? 'fix' : 'note',
-        title: `No arrestor in the line of ${f.at.part.name}`,
+        severity: 'fix',
+        title: `No arrestor in the line of ${at.part.name}`,
         sentence:
           'It hangs outside, and its data or power line brings a surge in as a coax does: an arrestor for that line, in series, ' +
           'where it comes to the building, to the same earth.',
@@ -112,7 +112,7 @@ function dataLines(c: Context): Draft[] {
             gain: 'surge path',
             cost: 'a part of its kind, earthed with the others',
             enough: true,
-            steps: [{ table: 'nodes', op: 'update', rowId: id, fields: { feed: { ...f.feed, arrested: true } } }],
+            steps: [{ table: 'nodes', op: 'update', rowId: id, fields: { feed: { ...(feed ?? usualFeed()), arrested: true } } }],
           },
         ],
       },

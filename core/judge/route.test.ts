@@ -14,7 +14,8 @@ import type { Fixture } from '../job/schema'
 import { buildingOf, inside } from '../site/building'
 import { feedsOf, usualFeed } from './feeds'
 
-const codes = (h: House) => h.assess().findings.flatMap(f => (f.section === 'route' ? [f.code] : []))
+/** What is judged of what is planned; what is not planned yet has tests of its own. */
+const codes = (h: House) => h.assess().findings.flatMap(f => (f.section === 'route' && !f.noted ? [f.code] : []))
 const found = (h: House, code: string) => h.assess().findings.find(f => f.code === code)
 const thing = (kind: Fixture['kind'], at: { eastM: number; northM: number; upM: number }, more: Partial<Fixture> = {}) => ({
   ...BARE_FIXTURE,
@@ -27,7 +28,7 @@ function routed(h: House) {
   const building = buildingOf(h.doc)
   const tree = treeOf(h.doc, h.doc.designs[0]!)
   const lengths = tree.joints.flatMap(j => cableLength(h.doc.jobs[0]!.kind, building, j) ?? [])
-  return { building, tree, passers: passersOf(tree, lengths, 'factory') }
+  return { building, tree, passers: passersOf(tree, lengths, 'factory', { building, fixtures: h.doc.fixtures }) }
 }
 /** A way in of a kind, taken by the plan, where its cables come through. */
 function comeIn(h: House, entry: Entry, more: Partial<Fixture> = {}): string {

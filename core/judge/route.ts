@@ -2,7 +2,6 @@
 import { BEHIND_SAYS, isLookedBehind } from '../fitting/behind'
 import { layingOf } from '../fitting/laying'
 import type { CableLength } from '../fitting/lengths'
-import { passageAt, passersOf, placesOf } from '../fitting/passage'
 import type { Passage } from '../fitting/passage'
 import { MOST_TURNED_DEG } from '../fitting/way'
 import { wayInById } from '../fitting/ways-in'
@@ -10,6 +9,7 @@ import { num } from '../units'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding } from './finding'
+import { passagesOf } from './passages'
 import { feedDrafts } from './route-feeds'
 import { mountDrafts } from './route-mounts'
 import { surgeDrafts } from './route-surge'
@@ -54,20 +54,6 @@ function cables(c: Context): Draft[] {
       })
     return out
   })
-}
-
-/** @returns every place that cables pass, the plan's way in first */
-export function passagesOf(c: Pick<Context, 'doc' | 'design' | 'tree' | 'lengths' | 'building'>): Passage[] {
-  if (!c.tree) return []
-  const places = placesOf(c.doc, c.design)
-  const chosenId = c.design?.wayInId ?? null
-  const passers = {
-    passers: passersOf(c.tree, c.lengths, c.design?.plugs ?? 'factory'),
-    building: c.building,
-    chosenId,
-    entries: places.filter(f => f.kind === 'way in'),
-  }
-  return places.map(f => passageAt(f, passers)).sort((a, b) => Number(b.at.id === chosenId) - Number(a.at.id === chosenId))
 }
 
 function passages(c: Context): Draft[] {

@@ -106,7 +106,7 @@ export function prove(
     drops,
     drill: drillWords(log),
     shares,
-    verdict: verdictOf(job, judged, calls, drops.after),
+    verdict: verdictOf(job, { judged, calls, drops: drops.after, untested: untestedRooms(doc, log) }),
     scored:
       got !== null && expected
         ? {
@@ -199,13 +199,26 @@ const LEAST_CALLS = 3
 /** So long a link is watched before its drop-outs count as few. Assumed, h. */
 const LEAST_WATCHED_H = 1
 
-/** Every agreed thing must be tested, and met. */
-function verdictOf(
-  job: JobDocument['jobs'][number],
-  judged: SpotProof | null,
-  calls: CallsProof | null,
-  drops: DropsProof | null,
-): Proof['verdict'] {
+interface Tested {
+  judged: SpotProof | null
+  calls: CallsProof | null
+  drops: DropsProof | null
+  untested: string[]
+}
+
+/** @returns the rooms that must be proved and where what was agreed was not tested as it is to stay */
+function untestedRooms(doc: JobDocument, log: LogIndex): string[] {
+  const job = doc.jobs[0]!
+  const speeds = job.agreedDownMbps !== null || job.agreedUpMbps !== null
+  const at = (rows: readonly { phase: string; spotId: string }[], id: string) =>
+    rows.some(r => r.phase === 'after' && r.spotId === id)
+  return doc.spots
+    .filter(s => s.needed && ((speeds && !at(log.runs, s.id)) || (job.agreedCalls && !at(log.calls, s.id))))
+    .map(s => s.name)
+}
+
+/** Every agreed thing must be tested in every room that must be proved, and met. */
+function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, untested }: Tested): Proof['verdict'] {
   const { agreedDownMbps: agreedDown, agreedUpMbps: agreedUp, agreedCalls, agreedDrops } = job
   const down = judged?.after.down?.median ?? null
   const up = judged?.after.up?.median ?? null
@@ -226,6 +239,7 @@ function verdictOf(
   else if (agreedDrops !== null && drops!.perHour > agreedDrops)
     short.push(`${num(drops!.perHour, 1)} drop-outs an hour, ${given(agreedDrops)} agreed`)
   else if (agreedDrops !== null && drops!.watchedH < LEAST_WATCHED_H) open.push('drop-outs watched for less than an hour')
+  if (untested.length) open.push(`${untested.join(', ')} not tested yet`)
   const at = judged ? ` in ${judged.before.spot.name}` : ''
   if (short.length) {
     const noBetter = judged?.before.down && down !== null && down <= judged.before.down.median * 1.1
@@ -235,7 +249,7 @@ function verdictOf(
       short: noBetter ? 'no better' : short[0]!,
     }
   }
-  if (open.length) return { met: null, words: `${open.join(', ')}${at}: not met until it is`, short: open[0]! }
+  if (open.length) return { met: null, words: `${open.join(', ')}: not met until it is`, short: open[0]! }
   const agreed = [
     agreedDown !== null && `${given(agreedDown)} down`,
     agreedUp !== null && `${given(agreedUp)} up`,

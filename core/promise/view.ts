@@ -32,7 +32,7 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
     ...drawn,
     agreedDown: job.agreedDownMbps,
     agreedUp: job.agreedUpMbps,
-    met: job.agreedDownMbps === null ? null : metOf(drawn.down, job.agreedDownMbps),
+    met: metBoth(drawn, job),
     words: wordsOf(drawn, job),
     assumptions,
     on,
@@ -41,6 +41,13 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
     next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }),
     measured: null,
   }
+}
+
+/** The worse of what was agreed down and up. */
+function metBoth(drawn: Drawn, job: Job): Met | null {
+  const { agreedDownMbps: down, agreedUpMbps: up } = job
+  const all = [down === null ? null : metOf(drawn.down, down), up === null ? null : metOf(drawn.up, up)]
+  return (['unlikely', 'open', 'likely'] as const).find(m => all.includes(m)) ?? null
 }
 
 function wordsOf(drawn: Drawn, job: Job): string {
@@ -52,5 +59,8 @@ function wordsOf(drawn: Drawn, job: Job): string {
       ? `agreed ${given(agreed)}: as likely met as not`
       : `agreed ${given(agreed)}: short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
   const likely = metOf(drawn.down, agreed) === 'likely'
+  // What is met down and short up is not met.
+  const shortUp = job.agreedUpMbps === null ? 0 : job.agreedUpMbps - drawn.up.median
+  if (shortUp > 0) return `agreed ${given(agreed)}: met down, upload short by ${num(shortUp, shortUp < 10 ? 1 : 0)}`
   return `agreed ${given(agreed)}: ${likely ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
 }

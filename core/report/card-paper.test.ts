@@ -27,11 +27,18 @@ describe('the card on paper', () => {
   it('names each gate that an open step stands behind with all its facts, and room for a figure', () => {
     const gates = tables(paper(new House('booster')).report.blocks).filter(b => b.head.includes('True now'))
     expect(gates.map(g => g.title.split(':')[0])).toEqual([
+      'Not planned yet',
       'Before anyone climbs',
+      'Before a stepladder indoors',
+      'Before a hole',
+      'Before anything is raised',
       'Before there is power',
       'Before it transmits',
     ])
-    expect(gates[0]!.rows.map(r => r[1])).toContain('Gust now, by a meter or the nearest report: ____ m/s')
+    const rows = gates.flatMap(g => g.rows.map(r => r[1]!))
+    expect(rows).toContain('Gust now, by a meter or the nearest report: ____ m/s')
+    // What was said of one hole is asked for anew at the next.
+    expect(rows.filter(r => r.startsWith('The owner said yes to this hole')).length).toBeGreaterThan(1)
   })
   it('what goes up stands before its climb, and once', () => {
     const { blocks } = paper(new House('router')).report

@@ -1,8 +1,8 @@
 /** The job card on paper: for a second pair of hands, and for when the phone is dead. */
 import { climbOf } from '../card/card'
 import type { Card, CardStep } from '../card/card'
-import { factsFor, GATES } from '../card/gates'
-import type { GateId } from '../card/gates'
+import { factKey, factsFor, GATES } from '../card/gates'
+import type { GateId, GateNeed } from '../card/gates'
 import { runsOf, spanOf } from '../card/order'
 import { layoutSection } from '../drawing/section'
 import type { JobDocument, JobKind } from '../job/schema'
@@ -24,7 +24,10 @@ interface CardPaper {
 
 const STANDS = { 'in coverage': 'While there is coverage', 'ground': 'On the ground, inside', 'up': 'One climb' } as const
 const GATE_TITLES: Record<GateId, string> = {
+  plan: 'Not planned yet',
   climb: 'Before anyone climbs',
+  ladder: 'Before a stepladder indoors',
+  gas: 'Before a gas appliance’s vent is used',
   drill: 'Before a hole',
   raise: 'Before anything is raised',
   energise: 'Before there is power',
@@ -82,7 +85,7 @@ function howWords(s: CardStep, t: (s: string) => string): string {
     s.then,
     s.figure ? `Figure: ${s.figure}.` : '',
     s.photo ? `Photograph: ${s.photo}.` : '',
-    s.gate ? `Gate: ${GATE_TITLES[s.gate].toLowerCase()}.` : '',
+    s.gates.length ? `Gate: ${[...new Set(s.gates.map(g => GATE_TITLES[g.gate].toLowerCase()))].join('; ')}.` : '',
     s.people === 2 ? 'Two people.' : '',
     s.waits ? `Waits for ${s.waits.line.name}.` : '',
     s.notSo ? `Not so: ${s.notSo}.` : '',
@@ -90,12 +93,30 @@ function howWords(s: CardStep, t: (s: string) => string): string {
   return t(says.filter(Boolean).join('\n'))
 }
 
-/** On paper nothing shuts by itself: each fact with room for its time and who says so. */
+/** On paper nothing shuts by itself: each fact, of the thing that it is about, with room for its time and who says so. */
 function gatesOf(open: readonly CardStep[], kind: JobKind): Block[] {
-  return GATES.filter(g => open.some(s => s.gate === g)).map(gate => ({
-    kind: 'table',
-    title: `${GATE_TITLES[gate]}: all true, else stop`,
-    head: ['', 'True now', 'time, who'],
-    rows: factsFor(gate, kind).map(f => [BOX, f.figure ? `${f.words}: ____ ${f.figure.unit}` : f.words, '']),
-  }))
+  return GATES.flatMap((gate): Block[] => {
+    const abouts = new Map(
+      open.flatMap(s =>
+        s.gates
+          .filter(g => g.gate === gate)
+          .map((g): [string, { need: GateNeed; words: string }] => [g.of, { need: g, words: s.words }]),
+      ),
+    )
+    if (!abouts.size) return []
+    const rows = new Map<string, string[]>()
+    for (const { need, words } of abouts.values())
+      for (const f of factsFor(need, kind)) {
+        const said = f.figure ? `${f.words}: ____ ${f.figure.unit}` : f.words
+        rows.set(factKey(f, need), [BOX, f.scope === 'one' ? `${said} (${words})` : said, ''])
+      }
+    return [
+      {
+        kind: 'table',
+        title: `${GATE_TITLES[gate]}: all true, else stop`,
+        head: ['', 'True now', 'time, who'],
+        rows: [...rows.values()],
+      },
+    ]
+  })
 }

@@ -251,6 +251,7 @@ export const sites = pgTable(
   },
   t => [
     ...jobKeys(t as never, 'sites'),
+    unique('one_site_a_job').on(t.crewId, t.jobId),
     check('sites_lat', sql`${t.latDeg} between -90 and 90`),
     check('sites_lon', sql`${t.lonDeg} between -180 and 180`),
   ],
@@ -980,6 +981,8 @@ export const nodes = pgTable(
     tiltDeg: doublePrecision('tilt_deg').notNull().default(0),
     fixing: jsonb('fixing').$type<Fixing>(),
     feed: jsonb('feed').$type<Feed>(),
+    // `ref:nodes.sourceId` sets null, by the migration.
+    sourceId: uuid('source_id'),
   },
   t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')],
 )

@@ -10,9 +10,10 @@ import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
 import { errorsOf, validUuid } from '../utils/validate'
 import { mergeFields } from '../../core/job/changes'
 import type { FieldConflict } from '../../core/job/changes'
-import { modernised, rowsBehind } from '../../core/job/legacy'
+import { DEFAULT_SITE } from '../../core/job/defaults'
+import { modernised, repairedSiteId, rowsBehind } from '../../core/job/legacy'
 import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
-import type { Change, TableName } from '../../core/job/schema'
+import type { Change, JobKind, TableName } from '../../core/job/schema'
 import type { ChangeResult, Feed } from '../../shared/api'
 import { settleState, STATE_TABLES } from './job-state'
 
@@ -70,7 +71,13 @@ export async function applyIn(
   from: { device?: string | null; since?: number | null } = {},
 ): Promise<ChangeResult | null> {
   const ofJob = and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))
-  const [known] = await tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
+  const look = () => tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
+  let [known] = await look()
+  if (!known) {
+    // There is no row to wait for yet: of two that would make the job at once the second finds it made.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${who.crewId} ${jobId}`}, 0))`)
+    ;[known] = await look()
+  }
   const first = sent[0] as Partial<Change> | null
   const creates = first?.table === 'jobs' && first.op === 'insert' && first.rowId === jobId
   if (!known && !creates) return null
@@ -204,9 +211,24 @@ class Batch {
     })
   }
 
+  /** A job that was made without a site gets what is usual of its kind. */
+  private async siteFor(): Promise<void> {
+    const ofJob = and(eq(documentTables.sites.crewId, this.who.crewId), eq(documentTables.sites.jobId, this.jobId))
+    const [there] = await this.tx.select({ id: documentTables.sites.id }).from(documentTables.sites).where(ofJob)
+    if (there) return
+    const [job] = await this.tx
+      .select({ kind: jobs.kind })
+      .from(jobs)
+      .where(and(eq(jobs.crewId, this.who.crewId), eq(jobs.id, this.jobId)))
+    const fields = DEFAULT_SITE[job!.kind as JobKind]
+    const rowId = repairedSiteId(this.jobId)
+    await this.take({ id: uuidv7(), table: 'sites', rowId, op: 'insert', baseVersion: 0, fields }, false)
+  }
+
   async close(): Promise<void> {
     const { tx, who, jobId, result } = this
     if (result.sequence === this.began) return
+    if (this.made) await this.siteFor()
     await tx
       .update(jobs)
       .set({ sequence: result.sequence, changedAt: sql`now()` as never })
@@ -263,6 +285,7 @@ function asRefusal(e: unknown): Refusal | null {
     const detail = 'It refers to something that is not in this job, or that other rows still need.'
     return new Refusal(detail, field ? [{ field, message: 'refers to something that is not in this job' }] : undefined)
   }
+  if (constraintOf(e) === 'one_site_a_job') return new Refusal('A job has one site, and this one has its own already.')
   if (state === '23514' || state === '22003') return new Refusal('A value is out of range.')
   if (state.startsWith('22')) return new Refusal('A value is of a kind that cannot be kept.')
   return new Refusal('It does not agree with what is there.')
@@ -302,6 +325,7 @@ async function applyOne(
     throw new Refusal('A log only grows: add a correction or a withdrawal.')
 
   if (change.op === 'delete') {
+    if (change.table === 'sites') throw new Refusal('A job keeps its site: change it, or remove the whole job.')
     if (row) await tx.delete(table).where(key)
     return { conflicts: [], accepted: {} }
   }

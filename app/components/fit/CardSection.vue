@@ -3,7 +3,7 @@ import { layoutSection } from '#core/drawing/section'
 import { along } from '#core/site/frame'
 import { atPresentStop } from '#core/survey/place'
 import { num, say } from '#core/units'
-import { cardFrom, climbOf, gateBefore } from '#core/card/card'
+import { cardFrom, climbOf, gatesBefore } from '#core/card/card'
 import type { CardStep } from '#core/card/card'
 import { mayGoOn, readsBeside } from '#core/card/dry-run'
 import { hoursWords } from '#core/card/visits'
@@ -36,7 +36,7 @@ const steps = computed(() => card.value.steps)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))
-const gate = computed(() => (step.value ? gateBefore(store.doc!, step.value, steps.value, now.value.toISOString()) : null))
+const gates = computed(() => (step.value ? gatesBefore(store.here!, step.value, steps.value, now.value.toISOString()) : []))
 const waitsFor = computed(() => (step.value?.needs ?? []).flatMap(id => steps.value.find(s => s.id === id && !s.done) ?? []))
 const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done && !s.waits && !s.hardensUntil) ?? null)
 /** what the dry run says against going on; it is done once something was read and nothing of it stops */
@@ -52,7 +52,7 @@ const ready = computed(
     !step.value.done &&
     !waitsFor.value.length &&
     !step.value.hardensUntil &&
-    (gate.value?.open ?? true) &&
+    gates.value.every(g => g.open) &&
     !dryTrouble.value,
 )
 const climb = computed(() => (step.value ? climbOf(steps.value, step.value) : null))
@@ -219,7 +219,7 @@ useKeys({
         </div>
         <p v-if="photoError" class="error" role="alert">{{ photoError }}</p>
         <div v-if="photos.length" class="photos"><PhotoThumb v-for="p in photos" :key="p.id" :photo="p" /></div>
-        <GateBox v-if="gate" :gate="gate" @said="now = new Date()" />
+        <GateBox v-for="g in gates" :key="`${g.gate} ${g.need.of}`" :gate="g" @said="now = new Date()" />
         <DryRunReads v-if="step.id === 'dry-run' && !step.done" />
         <p v-if="dryTrouble && !step.done" class="waits" data-test="dry-trouble">{{ dryTrouble }}</p>
         <p v-if="step.hardensUntil && !step.done" class="waits" data-test="hardens">
@@ -272,7 +272,8 @@ useKeys({
         </dl>
         <StepTaught :key="step.id" :step="step" :fleet="fleet" />
         <p v-if="step.done" class="soft" data-test="done-by">
-          Done by {{ step.mark?.by }}, {{ dayAndTime(step.mark!.atUtc!) }}.
+          {{ step.mark ? `Done by ${step.mark.by}, ${dayAndTime(step.mark.atUtc!)}.` : 'Done: the job itself shows it.' }}
+          <span v-if="step.against" class="error" data-test="against">{{ step.against }}.</span>
           <span v-if="step.changed" class="error">The plan has changed since: look at it again.</span>
         </p>
         <p v-if="step.notSo" class="error">Not so: {{ step.notSo }}</p>

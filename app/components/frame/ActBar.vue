@@ -3,18 +3,22 @@ import { fitState } from '#core/card/progress'
 import type { Act } from '#core/judge/finding'
 
 /** The five acts as places in the work, each with what is done or missing there. */
-defineProps<{ act: Act }>()
+const props = defineProps<{ act: Act }>()
+const emit = defineEmits<{ open: [] }>()
 const store = useJob()
 const router = useRouter()
 
+/** to an act; the one that is shown tells what is still open in it */
 function go(act: Act) {
+  if (act === props.act && state(act).open.length) return emit('open')
   const first = SECTIONS.find(s => s.act === act)!
   void router.push(`/job/${store.id}/${first.id}`)
 }
 const { progress } = useSteps()
 const fit = computed(() => (progress.value ? fitState(progress.value) : null))
 const state = (act: Act) =>
-  (act === 'fit' ? fit.value : null) ?? store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const }
+  (act === 'fit' ? fit.value : null) ??
+  store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const, open: [] as string[] }
 const sending = useSending()
 const linkWords = computed(() => {
   const n = store.unsent
@@ -57,7 +61,9 @@ const place = computed(() => {
         type="button"
         :class="{ on: a.id === act }"
         :aria-current="a.id === act ? 'step' : undefined"
-        :title="`${a.name} (${i + 1})`"
+        :title="a.id === act && state(a.id).open.length ? 'what is still open here' : `${a.name} (${i + 1})`"
+        :data-test="`act-${a.id}`"
+        :data-state="state(a.id).state"
         @click="go(a.id)"
       >
         <strong>{{ a.name }}</strong>

@@ -12,7 +12,7 @@ const accepting = ref(false)
 const reason = ref('')
 const error = ref('')
 const t = (s: string) => say(s, prefs.units)
-const mark = { stop: 'STOP', fix: 'settle', note: 'note', good: 'good' }
+const mark = { stop: 'STOP', fix: 'fix', note: 'note', good: 'good' }
 
 /** cures that take a search are worked out in the worker, when the finding is looked at */
 const solved = shallowRef<Cure[] | null>(null)
@@ -40,6 +40,17 @@ async function cure(c: Cure) {
   pressed.value = true
   error.value = (await store.cure(c))[0]?.message ?? ''
   if (error.value) pressed.value = false
+}
+/** what is not known is noted where it belongs, or left to who is on site, by a name */
+const noteAt = computed(() => {
+  const { noted } = props.finding
+  if (!noted) return null
+  const of = noted.layer ? `?layer=${noted.layer}` : ''
+  return { path: `/job/${store.id}/${noted.section}${of}`, words: SECTIONS.find(s => s.id === noted.section)!.name }
+})
+function onSite() {
+  reason.value = 'decided on site'
+  void accept()
 }
 async function accept() {
   if (!reason.value.trim()) {
@@ -98,6 +109,12 @@ async function reopen() {
       <button type="button" class="tiny" @click="reopen">open again</button>
     </p>
     <p v-else-if="finding.holds && !brief" class="soft">This cannot be accepted: it is settled, or the work stops.</p>
+    <p v-else-if="noteAt" class="notes">
+      <NuxtLink :to="noteAt.path" class="tiny" data-test="note-it">note it in {{ noteAt.words }}</NuxtLink>
+      <button v-if="session.mayEdit && !finding.holds" type="button" class="tiny" data-test="on-site" @click="onSite">
+        decide on site, says {{ session.me?.name }}
+      </button>
+    </p>
     <template v-else-if="!brief && (finding.severity === 'stop' || finding.severity === 'fix') && session.mayEdit">
       <button v-if="!accepting" type="button" class="tiny" @click="accepting = true">accept with a reason</button>
       <form v-else class="accept" @submit.prevent="accept">
@@ -186,6 +203,10 @@ h3 {
 }
 .cure:hover:not(:disabled) {
   outline: 2px solid var(--mv-computed);
+}
+.notes {
+  display: flex;
+  gap: 16px;
 }
 .tiny {
   background: none;

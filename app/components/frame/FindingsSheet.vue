@@ -1,12 +1,44 @@
 <script setup lang="ts">
+import type { Act } from '#core/judge/finding'
+import { fitState } from '#core/card/progress'
+import { say } from '#core/units'
+
+/** What keeps the act from being green, then every finding: those of this act first. */
 const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ act: Act }>()
 const store = useJob()
-const findings = computed(() => store.result?.findings ?? [])
+const prefs = usePrefs()
+const { progress } = useSteps()
+const mine = new Set(SECTIONS.filter(s => s.act === props.act).map(s => s.id))
+const findings = computed(() => {
+  const all = store.result?.findings ?? []
+  return [...all.filter(f => mine.has(f.section)), ...all.filter(f => !mine.has(f.section))]
+})
+const act = computed(() => ACTS.find(a => a.id === props.act)!.name)
+const lacks = computed(() =>
+  props.act === 'fit' && progress.value ? fitState(progress.value).open : (store.result?.acts[props.act].open ?? []),
+)
 </script>
 
 <template>
-  <MvSheet v-model="open" title="Findings">
+  <MvSheet v-model="open" title="Open, and findings">
+    <section data-test="open-list">
+      <h3>{{ lacks.length ? `Still open in ${act}` : `Nothing is open in ${act}` }}</h3>
+      <ul v-if="lacks.length">
+        <li v-for="w in lacks" :key="w">{{ say(w, prefs.units) }}</li>
+      </ul>
+    </section>
     <p v-if="!findings.length" class="soft">Nothing to say yet: findings come with readings, masts and a kit.</p>
     <FindingRow v-for="f in findings" :key="f.key" :finding="f" />
   </MvSheet>
 </template>
+
+<style scoped>
+h3 {
+  font-size: 15px;
+}
+ul {
+  margin: 4px 0 14px;
+  padding-left: 18px;
+}
+</style>

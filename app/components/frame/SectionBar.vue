@@ -41,7 +41,7 @@ useKeys({
     <div class="tools">
       <slot />
       <button type="button" class="tool" :class="{ trouble: open.length }" data-test="findings" @click="emit('findings')">
-        {{ open.length ? `${open.length} to settle` : 'findings' }} <kbd class="key">F</kbd>
+        {{ open.length ? `${open.length} to fix` : 'findings' }} <kbd class="key">F</kbd>
       </button>
       <button type="button" class="tool wide" @click="emit('working')">working <kbd class="key">W</kbd></button>
       <button

@@ -4,7 +4,7 @@ import { numbered, photoPlace } from '#core/drawing/pins'
 import type { Photo } from '#core/job/schema'
 import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
 import type { Point } from '#core/site/frame'
-import { bearing, length, num, signed } from '#core/units'
+import { bearing, length, num, signed, say } from '#core/units'
 import type { Section } from '#core/judge/finding'
 import { facingOf, partOf } from '#core/chain/tree'
 import { floorAt } from '#core/site/building'
@@ -133,6 +133,7 @@ const best = computed(() =>
     null,
   ),
 )
+const stillOpen = computed(() => store.result!.acts.plan.open)
 </script>
 
 <template>
@@ -172,8 +173,15 @@ const best = computed(() =>
       No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
     <SettleCallout v-if="first && (levels || small) && !covering" v-model:index="index" :first="first" :trouble="trouble" />
-    <aside v-else-if="store.result!.levels && !first && !covering" class="callout good">
-      <p class="fine">The sum comes out: nothing to settle here.</p>
+    <aside v-else-if="store.result!.levels && !first && !covering" class="callout" :class="{ good: !stillOpen.length }">
+      <p v-if="!stillOpen.length" class="fine" data-test="comes-out">The sum comes out: nothing is open in the plan.</p>
+      <template v-else>
+        <p>Nothing to fix here. Still open in the plan:</p>
+        <ul data-test="still-open">
+          <li v-for="w in stillOpen.slice(0, 4)" :key="w">{{ say(w, prefs.units) }}</li>
+          <li v-if="stillOpen.length > 4">and {{ stillOpen.length - 4 }} more</li>
+        </ul>
+      </template>
     </aside>
     <div v-if="node && !small && !covering" class="picked">
       <strong>{{ pickedPart?.name ?? 'part' }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up

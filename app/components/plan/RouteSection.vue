@@ -20,7 +20,12 @@ const building = computed(() => buildingOf(store.here!))
 
 const LAYERS = ['cables', 'way in', 'mounts', 'feeds', 'surge'] as const
 type Layer = (typeof LAYERS)[number]
-const layer = ref<Layer>('cables')
+const route = useRoute()
+const layer = ref<Layer>(LAYERS.find(l => l === route.query.layer) ?? 'cables')
+watch(
+  () => route.query.layer,
+  l => LAYERS.includes(l as Layer) && (layer.value = l as Layer),
+)
 /** in which layer a finding is settled, by its code */
 const LAYER_OF: Record<string, Layer> = {
   'route.turns': 'cables',
@@ -39,7 +44,8 @@ const LAYER_OF: Record<string, Layer> = {
   'route.screws': 'mounts',
   'route.ballast': 'mounts',
 }
-const layerOf = (f: Finding): Layer => LAYER_OF[f.code] ?? (f.code.startsWith('route.surge') ? 'surge' : 'feeds')
+const layerOf = (f: Finding): Layer =>
+  (f.noted?.layer as Layer | undefined) ?? LAYER_OF[f.code] ?? (f.code.startsWith('route.surge') ? 'surge' : 'feeds')
 const findings = computed(() => store.result!.findings.filter(f => f.section === 'route' && !f.accepted))
 const here = computed(() => findings.value.filter(f => layerOf(f) === layer.value))
 const open = (l: Layer) => findings.value.filter(f => layerOf(f) === l && f.severity !== 'note' && f.severity !== 'good').length

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { Finding } from '#core/judge/finding'
 
-/** What is to be settled, one at a time: pressed through by number. */
+/** What is to be fixed, one at a time: pressed through by number. */
 defineProps<{ first: Finding; trouble: Finding[] }>()
 const index = defineModel<number>('index', { required: true })
 </script>
 
 <template>
-  <aside class="callout" :class="first.severity" aria-label="What to settle">
+  <aside class="callout" :class="first.severity" aria-label="What to fix">
     <div v-if="trouble.length > 1" class="pager">
       <button
         v-for="(f, i) in trouble"

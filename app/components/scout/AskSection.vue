@@ -2,7 +2,7 @@
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
 import { moves, presentStop } from '#core/survey/place'
-import type { TableName } from '#core/job/schema'
+import type { Site, TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'
 
 /** What is wanted, where, and what the house is like; drawn as it is told. */
@@ -14,7 +14,8 @@ const site = computed(() => store.site!)
 const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) =>
   store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
 const setJob = (field: string) => update('jobs', job.value.id, field)(field)
-const setSite = (field: string) => update('sites', site.value.id, field)(field)
+const edits = useSiteEdits()
+const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, field)
 const moving = computed(() => moves(store.doc!))
 const stop = computed(() => presentStop(store.doc!))
 /** where it stands belongs to the stop while it is at one */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { MaterialId } from '#core/job/materials'
 import { movesAbout } from '#core/job/schema'
-import type { TableName } from '#core/job/schema'
+import type { FloorRow, Site, TableName } from '#core/job/schema'
 import { floorsOf } from '#core/site/building'
 import { MATERIALS, throughDb } from '#core/site/materials'
 import { dlCentreMHz, bandByName } from '#core/radio/bands'
@@ -25,18 +25,10 @@ const options = (ids: MaterialId[], now: string) =>
   [...new Set([...ids, now as MaterialId])].map(id => ({ value: id, title: words(id) }))
 const set = (table: TableName, rowId: string, label: string) => (fields: Record<string, unknown>) =>
   store.commit([{ table, op: 'update', rowId, fields }], label)
-const setSite = (fields: Record<string, unknown>) => set('sites', site.value.id, 'what it is made of')(fields)
+const edits = useSiteEdits()
+const setSite = (fields: Partial<Site>) => edits.setSite(fields, 'what it is made of')
 const floors = computed(() => floorsOf(store.here!))
-/** A floor that differs gets a row of its own; one that is as all others needs none. */
-function setFloor(level: number, fields: Record<string, unknown>) {
-  const row = store.doc!.floors.find(f => f.level === level)
-  return row
-    ? set('floors', row.id, 'a floor')(fields)
-    : store.commit(
-        [{ table: 'floors', op: 'insert', fields: { level, name: null, heightM: null, material: null, ...fields } }],
-        'a floor',
-      )
-}
+const setFloor = (level: number, fields: Partial<FloorRow>) => edits.setFloor(level, fields, 'a floor')
 const open = ref(false)
 const { doing, once } = useOnce()
 const addWall = () =>
@@ -132,20 +124,20 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
       :label="ashore ? 'Outside walls' : 'Sides'"
       :choices="options(WALLS, site.wallMaterial)"
       data-test="wall-material"
-      :save="v => setSite({ wallMaterial: v })"
+      :save="v => setSite({ wallMaterial: v! })"
     />
     <MvChoice
       :value="site.roofMaterial"
       label="Roof"
       :choices="options(ROOFS, site.roofMaterial)"
-      :save="v => setSite({ roofMaterial: v })"
+      :save="v => setSite({ roofMaterial: v! })"
     />
     <template v-if="ashore">
       <MvChoice
         :value="site.paneMaterial"
         label="Window panes"
         :choices="options(PANES, site.paneMaterial)"
-        :save="v => setSite({ paneMaterial: v })"
+        :save="v => setSite({ paneMaterial: v! })"
       />
       <MvNumber
         label="Share of panes in the walls"
@@ -155,13 +147,13 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
         :high="100"
         required
         :decimals="0"
-        :save="v => setSite({ panePercent: v })"
+        :save="v => setSite({ panePercent: v! })"
       />
       <MvChoice
         :value="site.floorMaterial"
         label="Floors and ceilings"
         :choices="options(FLOORS, site.floorMaterial)"
-        :save="v => setSite({ floorMaterial: v })"
+        :save="v => setSite({ floorMaterial: v! })"
       />
     </template>
     <button v-if="ashore" type="button" class="press small" :aria-expanded="open" data-test="inside" @click="open = !open">

@@ -1,22 +1,63 @@
 <script setup lang="ts">
 import type { FactState, GateId, GateState } from '#core/card/gates'
+import { NOTED_IN } from '#core/judge/demand-findings'
+import type { DemandKind } from '#core/judge/demands'
+import type { Section } from '#core/judge/finding'
 
 /** What must be true now before a step; each fact with who said so and when. */
-defineProps<{ gate: GateState }>()
+const props = defineProps<{ gate: GateState }>()
 const emit = defineEmits<{ said: [] }>()
 const session = useSession()
+const store = useJob()
 const { note } = useChecks()
 const { once, doing } = useOnce()
 
 const TITLES: Record<GateId, string> = {
+  plan: 'Not in the plan yet: note it there, or decide it here',
   climb: 'No climbing until these are true now',
+  ladder: 'No stepladder until this is true now',
+  gas: 'Nothing at this vent until these are true now',
   drill: 'No hole until these are true now',
   raise: 'Nothing is raised until these are true now',
   energise: 'No power until these are true now',
   transmit: 'Nothing transmits until these are true now',
 }
+const GO: Record<GateId, string> = {
+  plan: 'Decided here',
+  climb: 'Go: the climb',
+  ladder: 'Go: the stepladder',
+  drill: 'Go: this hole',
+  gas: 'Go: gas off and cold',
+  raise: 'Go: raise it',
+  energise: 'Go: power',
+  transmit: 'Go: transmit',
+}
+/** where what the plan lacks is noted */
+const noted = computed(() => {
+  const kinds = new Set((props.gate.need.lacks ?? []).map(l => l.key.split(':')[0] as DemandKind))
+  return [...kinds].map(k => {
+    const { section, layer } = NOTED_IN[k]
+    return {
+      path: `/job/${store.id}/${section}${layer ? `?layer=${layer}` : ''}`,
+      words: `note ${SAYS[k]} in ${nameOfSection(section)}`,
+    }
+  })
+})
+const nameOfSection = (id: Section) => SECTIONS.find(s => s.id === id)!.name
+const SAYS: Record<DemandKind, string> = {
+  'mount': 'what holds it',
+  'way in': 'the way in',
+  'arrestor': 'the arrestor',
+  'earth': 'the earth',
+  'feed': 'what feeds it',
+  'lines': 'the overhead line',
+  'consent': 'the consent',
+  'registration': 'the registration',
+  'seal': 'the seal',
+  'room': 'the test',
+}
 const fact = (f: FactState, done: boolean, value: number | null = null) =>
-  note({ kind: 'fact', key: f.fact.key, done, value }, 'what is true now')
+  note({ kind: 'fact', key: f.key, about: f.about, done, value }, 'what is true now')
 const tell = (f: FactState) => once(() => fact(f, !f.stands)).then(() => emit('said'))
 const measure = (f: FactState) => async (v: number | null) => {
   const troubles = await fact(f, v !== null, v)
@@ -27,15 +68,18 @@ const saidBy = (f: FactState): string => {
   if (f.known !== null) return f.known
   if (!f.said?.atUtc || !f.said.done) return ''
   const at = new Date(f.said.atUtc).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
-  return f.lapsed ? `${at}: lapsed, say it again` : `${f.said.by}, ${at}`
+  return f.lapsed ? `${at}: no longer holds, say it again` : `${f.said.by}, ${at}`
 }
 /** it is the card's own to say */
 const fixed = (f: FactState): boolean => f.known !== null || (f.stop !== null && !f.fact.figure)
 </script>
 
 <template>
-  <section class="gate" :class="{ open: gate.open }" data-test="gate">
-    <h2>{{ gate.open ? 'Go: all of it is true now' : TITLES[gate.gate] }}</h2>
+  <section class="gate" :class="{ open: gate.open }" data-test="gate" :data-gate="gate.gate">
+    <h2>{{ gate.open ? GO[gate.gate] : TITLES[gate.gate] }}</h2>
+    <p v-if="gate.gate === 'plan' && !gate.open" class="soft">
+      <NuxtLink v-for="to in noted" :key="to.path" :to="to.path" data-test="note-it">{{ to.words }}</NuxtLink>
+    </p>
     <div v-for="f in gate.facts" :key="f.fact.key" class="fact" :class="{ stands: f.stands }">
       <template v-if="f.fact.figure">
         <span>{{ f.fact.words }}</span>

@@ -66,7 +66,8 @@ const add = (where: 'afterKey' | 'beforeKey') =>
           @click="emit('pick', s.id)"
         >
           <i aria-hidden="true">{{ sign(s) }}</i><span
-            >{{ t(s.words) }}<small v-if="s.changed" class="error">the plan changed since</small
+            >{{ t(s.words) }}<small v-if="s.against" class="error">{{ s.against }}</small
+            ><small v-if="s.changed" class="error">the plan changed since</small
             ><small v-if="s.notSo" class="error">{{ s.notSo }}</small
             ><small v-else-if="s.waits" class="late">{{ waitWords(s) }}</small></span
           >

@@ -59,7 +59,7 @@ const messageOfVisit = (v: Visit): string =>
     customer: store.job!.customerName,
     crew: session.me!.crewName,
     rooms: store.doc!.spots.filter(s => s.indoors && s.needed).map(s => s.name),
-    drills: store.job!.mayDrill !== 'no' && props.card.steps.some(s => s.gate === 'drill'),
+    drills: store.job!.mayDrill !== 'no' && props.card.steps.some(s => s.gates.some(g => g.gate === 'drill')),
     day: new Date(`${v.onDay}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
   })
 const { copy, copied, isSupported } = useClipboard({ legacy: true })

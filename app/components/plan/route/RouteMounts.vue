@@ -3,6 +3,7 @@ import type { AntennaNode } from '#core/chain/tree'
 import {
   carriedBy,
   gustOf,
+  heightWords,
   isScrewed,
   metalsOf,
   mountKind,
@@ -14,8 +15,12 @@ import {
 import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job/fixing'
 import type { Fixing, Mount } from '#core/job/fixing'
 import { vehicleHeightM } from '#core/judge/route-mounts'
+import { raising } from '#core/card/needs'
+import { isRaised } from '#core/fitting/raising'
+import { clearOfLinesM, linesKey } from '#core/judge/demands'
+import { lastCheck } from '#core/judge/ticks'
 import { buildingOf } from '#core/site/building'
-import { length, num } from '#core/units'
+import { length, num, say } from '#core/units'
 
 /** What holds each outside antenna: the mount, the pole in the wind, its screws, its metals. */
 const store = useJob()
@@ -36,7 +41,8 @@ const choose = (at: AntennaNode) => (mount: Mount | null) =>
       ...BARE_FIXING,
       ...at.node.fixing,
       mount,
-      sections: at.node.fixing?.sections ?? (mountKind(mount).pole ? [FIRST] : []),
+      // What pole it takes is not known from the bracket: it is noted, or stays open.
+      sections: at.node.fixing?.sections ?? [],
     },
   )
 /** a pole as it is usually bought, to be changed */
@@ -70,7 +76,21 @@ const views = computed(() =>
     }
   }),
 )
-const heightM = computed(() => vehicleHeightM({ tree: store.result!.tree, building: buildingOf(store.here!) }))
+/** the nearest overhead line from where each is raised, as it was last said */
+const raised = (at: AntennaNode) => isRaised(store.job!.kind, building.value, at.node)
+const lineM = (at: AntennaNode): number | null => {
+  const said = lastCheck(store.doc!, 'fact', linesKey(at.node.id))
+  return said?.done ? (said.value ?? null) : null
+}
+const setLine = (at: AntennaNode) => (value: number | null) =>
+  note(
+    { kind: 'fact', key: linesKey(at.node.id), about: raising(at).about, done: value !== null, value },
+    'the nearest overhead line',
+  )
+const keepM = (at: AntennaNode) => clearOfLinesM({ doc: store.doc!, job: store.job! }, at)
+const building = computed(() => buildingOf(store.here!))
+const { note } = useChecks()
+const heightM = computed(() => vehicleHeightM({ tree: store.result!.tree, building: building.value }))
 const percent = (share: number) => `${num(100 * share)} %`
 const m = (v: number) => length(v, prefs.units)
 </script>
@@ -93,7 +113,8 @@ const m = (v: number) => length(v, prefs.units)
       />
     </div>
     <p v-if="heightM !== null" data-test="height-after">
-      With everything on it the vehicle is <b class="fig">{{ m(heightM) }}</b> high: a label at the wheel says so.
+      With everything on it the vehicle is <b class="fig">{{ say(heightWords(heightM), prefs.units) }}</b>; a label at the wheel
+      says so.
     </p>
     <p v-if="!views.length" class="soft">No outside antenna yet.</p>
     <div v-for="v in views" :key="v.at.node.id" class="mount" data-test="mount">
@@ -109,7 +130,34 @@ const m = (v: number) => length(v, prefs.units)
           :save="choose(v.at)"
           data-test="mount-kind"
         />
+        <MvNumber
+          v-if="raised(v.at)"
+          class="wide"
+          label="nearest overhead line is away"
+          :value="lineM(v.at)"
+          :unit="unit"
+          :factor="factor"
+          :low="0"
+          :high="1000"
+          :decimals="1"
+          :hint="`not known: stop; ${m(keepM(v.at))} are kept`"
+          :save="setLine(v.at)"
+          data-test="line-away"
+        />
+        <MvNumber
+          v-if="v.f?.mount === 'roof bolt'"
+          class="wide"
+          label="what it is bolted through is thick"
+          :value="v.f.throughMm ?? null"
+          unit="mm"
+          :low="0.3"
+          :high="300"
+          :decimals="0"
+          :save="set(v.at, 'throughMm')"
+          data-test="through-mm"
+        />
       </div>
+      <p v-if="!v.f" class="error" data-test="no-mount">Not planned: what holds it is not noted.</p>
       <template v-if="v.f && v.kind">
         <p class="soft">
           Takes {{ v.kind.takes }}. Never {{ v.kind.never }}. {{ v.kind.how }} Tools: {{ v.kind.tools }}.
@@ -293,6 +341,16 @@ const m = (v: number) => length(v, prefs.units)
             :disabled="!session.mayEdit"
             :save="set(v.at, 'plate')"
           />
+          <label v-if="v.f.metal && v.f.plate" class="check"
+            ><input
+              type="checkbox"
+              :checked="v.f.parted"
+              :disabled="!session.mayEdit"
+              data-test="parted"
+              @change="e => set(v.at, 'parted')((e.target as HTMLInputElement).checked)"
+            />
+            a pad and a sleeve between them</label
+          >
         </div>
         <p v-if="v.holds && isScrewed(v.f.mount)" data-test="holds">
           <template v-if="'refused' in v.holds"

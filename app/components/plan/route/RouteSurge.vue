@@ -21,7 +21,9 @@ const electrodes = computed(() => store.doc!.fixtures.filter(f => f.kind === 'el
 const bare = computed(() => store.result!.findings.find(f => f.code === 'level.no-arrestor') ?? null)
 const aboard = computed(() => movesAbout(store.job!.kind))
 const words = <T extends string>(list: readonly T[]) => list.map(value => ({ value, title: value }))
-const ELECTRODES = words(['rod', 'house earthing', 'hull plate', 'water pipe', 'gas pipe'] as const)
+const ELECTRODES = computed(() =>
+  words(aboard.value ? (['hull plate'] as const) : (['rod', 'house earthing', 'water pipe', 'gas pipe'] as const)),
+)
 const BONDED = words(['yes', 'no'] as const)
 const CONDUCTOR = words(['solid', 'braid'] as const)
 const add = () =>
@@ -34,8 +36,6 @@ const add = () =>
       eastM: at?.eastM ?? 0,
       northM: at?.northM ?? 0,
       upM: aboard.value ? 0 : -0.3,
-      electrode: aboard.value ? 'hull plate' : 'rod',
-      conductor: 'solid',
     }
     return store.commit([{ table: 'fixtures', op: 'insert', fields }], 'an electrode')
   })

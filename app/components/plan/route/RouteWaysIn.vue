@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
 import { bitFor } from '#core/fitting/ducts'
-import { entering, passersOf, entryPoint } from '#core/fitting/passage'
+import { entryPoint } from '#core/fitting/passage'
 import { waysIn } from '#core/fitting/ways-in'
 import type { RankedWay } from '#core/fitting/ways-in'
 import { BARE_FIXTURE } from '#core/job/defaults'
@@ -9,7 +9,7 @@ import { BEHIND_SAYS } from '#core/fitting/behind'
 import { BEHINDS } from '#core/job/fixing'
 import type { Entry } from '#core/job/fixing'
 import type { Fixture } from '#core/job/schema'
-import { passagesOf } from '#core/judge/route'
+import { crossersOf, passagesOf } from '#core/judge/passages'
 import { buildingOf } from '#core/site/building'
 import { round2 } from '#core/site/frame'
 import { num } from '#core/units'
@@ -19,20 +19,13 @@ const store = useJob()
 const session = useSession()
 const { once, doing } = useOnce()
 const building = computed(() => buildingOf(store.here!))
-const cables = computed(() => {
+const plan = computed(() => {
   const { tree, lengths } = store.result!
-  return tree ? entering(passersOf(tree, lengths, store.design?.plugs ?? 'factory'), building.value) : []
+  return { doc: store.here!, design: store.design, tree, lengths, building: building.value }
 })
+const cables = computed(() => crossersOf(plan.value))
 const ways = computed(() => waysIn(store.job!.kind, store.job!.mayDrill, cables.value))
-const passages = computed(() =>
-  passagesOf({
-    doc: store.here!,
-    design: store.design,
-    tree: store.result!.tree,
-    lengths: store.result!.lengths,
-    building: building.value,
-  }),
-)
+const passages = computed(() => passagesOf(plan.value))
 const VERDICT = { go: 'go', ask: 'ask first', never: 'never here' }
 const KNOWN_BY = [
   { value: 'known' as const, title: 'it is known' },

@@ -70,7 +70,7 @@ function measureNext() {
 
 <template>
   <div class="frame">
-    <ActBar :act="act" />
+    <ActBar :act="act" @open="findings = true" />
     <SectionBar :section="section" @findings="findings = true" @working="working = true" @keys="keys = true" />
     <TroubleBar />
     <main :aria-label="SECTIONS.find(s => s.id === section)?.name">
@@ -92,7 +92,7 @@ function measureNext() {
       />
     </main>
     <PromiseFoot @next="measureNext" />
-    <FindingsSheet v-model="findings" />
+    <FindingsSheet v-if="findings" v-model="findings" :act="act" />
     <WorkingSheet v-model="working" />
     <KeysSheet v-model="keys" />
   </div>

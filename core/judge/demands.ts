@@ -1,0 +1,324 @@
+/**
+ * What a plan demands of its site, and whether that is known: one list, from the tree and the site. Findings, what stands before
+ * a hole, the card's gates, the list, the drawings and the words of each act are made from it. What is missing is open.
+ */
+import type { AntennaNode, TreeNode } from '../chain/tree'
+import { LINE_CLEAR_M, mountKind } from '../fitting/mounts'
+import { assembledM, isRaised } from '../fitting/raising'
+import { entering } from '../fitting/passage'
+import type { Passer } from '../fitting/passage'
+import { arrestorFits, needsEarth } from '../fitting/surge'
+import { wayInById } from '../fitting/ways-in'
+import { movesAbout } from '../job/schema'
+import type { Fixture, JobDocument, Spot } from '../job/schema'
+import { standing } from '../job/changes'
+import { inside } from '../site/building'
+import { num } from '../units'
+import { RULE_PACKS } from './cautions'
+import type { Context } from './context'
+import { feedsNoted } from './fixtures'
+import { allPassers, crossersOf, passagesOf } from './passages'
+import { lastCheck } from './ticks'
+
+export const DEMANDS = [
+  'mount',
+  'way in',
+  'arrestor',
+  'earth',
+  'feed',
+  'lines',
+  'consent',
+  'registration',
+  'seal',
+  'room',
+] as const
+export type DemandKind = (typeof DEMANDS)[number]
+
+export interface Demand {
+  /** `kind:subjectId` */
+  key: string
+  kind: DemandKind
+  /** the row it is of: a part, a cable, the plan, a room */
+  subjectId: string
+  /** `met` is noted and right; `assumed` is planned and not yet known; `missing` is neither */
+  state: 'met' | 'assumed' | 'missing'
+  /** what it is of */
+  of: string
+  /** what is wanted, as a question that a person can answer */
+  asks: string
+  /** by what it is met, or what is still assumed */
+  by: string | null
+}
+
+/** What of a plan the demands are made from. */
+export type DemandGround = Pick<Context, 'doc' | 'job' | 'design' | 'tree' | 'building' | 'lengths'>
+
+/** @returns every demand of the plan; none where nothing is laid out */
+export function demandsOf(c: DemandGround): Demand[] {
+  if (!c.tree?.nodes.length || !c.design) return []
+  const crossers = crossersOf(c)
+  return [
+    ...mounts(c),
+    ...waysIn(c, crossers),
+    ...arrestors(c),
+    ...earth(c),
+    ...feeds(c),
+    ...lines(c),
+    ...consents(c),
+    ...seals(c, crossers),
+    ...roomTests(c.doc),
+  ]
+}
+
+type Said = Omit<Demand, 'key'>
+const demand = (d: Said): Demand => ({ ...d, key: `${d.kind}:${d.subjectId}` })
+
+/** What hangs outside or stands there: antennas and boxes. */
+export const outdoors = ({ tree, building }: Pick<DemandGround, 'tree' | 'building'>): TreeNode[] => [
+  ...new Map(
+    [...tree!.donors, ...tree!.amplifiers, ...tree!.routers]
+      .filter(n => !inside(building, n.node))
+      .map((n): [string, TreeNode] => [n.node.id, n]),
+  ).values(),
+]
+
+function mounts(c: DemandGround): Demand[] {
+  return outdoors(c)
+    .filter(n => !hangsOnAnother(n, c.tree!.donors))
+    .map(n => {
+      const { fixing } = n.node
+      const base = { kind: 'mount', subjectId: n.node.id, of: n.part.name, asks: `What holds ${n.part.name}?` } as const
+      if (!fixing) return demand({ ...base, state: 'missing', by: null })
+      const isUnknownPole = mountKind(fixing.mount).pole && !fixing.sections.length
+      return demand({
+        ...base,
+        state: isUnknownPole ? 'assumed' : 'met',
+        by: isUnknownPole ? `a ${fixing.mount}; its pole is not noted` : `a ${fixing.mount}`,
+      })
+    })
+}
+
+/** A box on the pole of an antenna is held by that pole. */
+const ON_POLE_M = 0.8
+const hangsOnAnother = (n: TreeNode, donors: readonly AntennaNode[]): boolean =>
+  n.part.kind !== 'antenna' &&
+  donors.some(d => Math.hypot(d.node.eastM - n.node.eastM, d.node.northM - n.node.northM) <= ON_POLE_M)
+
+function waysIn(c: DemandGround, crossers: readonly Passer[]): Demand[] {
+  const ways = passagesOf(c).filter(p => p.at.kind === 'way in')
+  return crossers.map(p => {
+    const by = ways.find(w => w.cables.some(x => x.id === p.id))?.at ?? null
+    const known = by?.entry && by.entry !== 'flue' ? wayInById(by.entry) : null
+    return demand({
+      kind: 'way in',
+      subjectId: p.id,
+      of: p.name,
+      asks: `Where does it come in: ${p.name}?`,
+      state: known ? 'met' : by && by.entry === null ? 'assumed' : 'missing',
+      by: known ? by!.name || known.words : by && by.entry === null ? 'a place on the picture, its kind not noted' : null,
+    })
+  })
+}
+
+/** A surge comes in by every line from outdoors: each coax and each data line has its own arrestor. */
+function arrestors(c: DemandGround): Demand[] {
+  if (movesAbout(c.job.kind)) return []
+  const { tree, building } = c
+  // What comes in by a flat lead under a window brings a surge in like any other.
+  return entering(allPassers(c), building).flatMap(p => {
+    const outer = inside(building, p.from) ? p.to : p.from
+    const top = topOf(c, p) ?? outer
+    if (!needsEarth(c.job.rules, building, top)) return []
+    const base = {
+      kind: 'arrestor',
+      subjectId: p.id,
+      of: p.name,
+      asks: `An arrestor in it, where it comes in: ${p.name}?`,
+    } as const
+    if (!p.joint) {
+      const box = tree!.nodes.find(n => n.node.id === p.id)!
+      const has = box.node.feed?.arrested ?? false
+      return [demand({ ...base, state: has ? 'met' : 'missing', by: has ? 'noted at its feed' : null })]
+    }
+    const held = arrestorOn(c, p)
+    if (!held) return [demand({ ...base, state: 'missing', by: null })]
+    const fits = arrestorFits(building, held.node)
+    return [demand({ ...base, state: fits ? 'met' : 'missing', by: fits ? held.part.name : DEEP })]
+  })
+}
+
+/** An arrestor is there and hangs too deep inside: that is a finding of its own. */
+export const DEEP = 'one hangs too deep inside'
+
+/** The antenna at the outer end of a cable that comes in. */
+function topOf({ tree }: DemandGround, { joint }: Passer) {
+  const at = tree!.visits.find(v => v.joint && v.joint.run.id === joint?.run.id)
+  return at?.donor.node ?? null
+}
+
+/** The arrestor in the line of a cable that comes in: before it, at either of its ends, or the next thing after it. */
+function arrestorOn({ tree }: DemandGround, { joint }: Passer): TreeNode | null {
+  const ends = [joint!.from.at, joint!.to.at]
+  const beside = tree!.joints
+    .filter(
+      j => j !== joint && [j.from, j.to].some(e => ends.some(x => x.node.id === e.at.node.id && x.part.kind !== 'amplifier')),
+    )
+    .flatMap(j => [j.from.at, j.to.at])
+  const before = tree!.visits.flatMap((v, i) => {
+    if (v.joint?.run.id !== joint!.run.id) return []
+    const way: TreeNode[] = []
+    for (let k = i; k >= 0; k = tree!.visits[k]!.parent) way.push(tree!.visits[k]!.at)
+    return way
+  })
+  return (
+    [...ends, ...before, ...beside.filter(n => n.part.kind !== 'amplifier' && n.part.kind !== 'router')].find(
+      n => n.part.kind === 'arrestor',
+    ) ?? null
+  )
+}
+
+function earth(c: DemandGround): Demand[] {
+  if (movesAbout(c.job.kind)) return []
+  const wanting = outdoors(c).filter(n => needsEarth(c.job.rules, c.building, n.node))
+  if (!wanting.length) return []
+  const electrodes = c.doc.fixtures.filter(f => f.kind === 'electrode')
+  const base = {
+    kind: 'earth',
+    subjectId: c.design!.id,
+    of: wanting.length === 1 ? wanting[0]!.part.name : 'what stands outside',
+    asks: 'Where is it earthed: electrode, conductor, bond?',
+  } as const
+  const best = electrodes.map(e => ({ e, lacks: earthLacks(e) })).sort((a, b) => a.lacks.length - b.lacks.length)[0]
+  if (!best) return [demand({ ...base, state: 'missing', by: null })]
+  return [
+    demand({
+      ...base,
+      state: best.lacks.length ? 'assumed' : 'met',
+      by: best.lacks.length ? `${best.e.electrode ?? 'an electrode'}; not noted: ${best.lacks.join(', ')}` : best.e.electrode!,
+    }),
+  ]
+}
+
+/** @returns what of an earth is not known, or is wrong: then it is no earth yet */
+export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'>): string[] {
+  const out: string[] = []
+  if (!e.electrode || e.electrode === 'gas pipe') out.push('electrode')
+  if (e.conductor !== 'solid') out.push('conductor')
+  if (e.electrode !== 'house earthing' && e.bonded !== 'yes') out.push('bond')
+  return out
+}
+
+function feeds(c: DemandGround): Demand[] {
+  return [...c.tree!.amplifiers, ...c.tree!.routers].map(({ node, part }) => {
+    const noted = feedsNoted(c, part.supply)
+    const word = part.supply === '12 V' ? '12 V feed' : 'socket'
+    return demand({
+      kind: 'feed',
+      subjectId: node.id,
+      of: part.name,
+      asks: `Which ${word} feeds ${part.name}?`,
+      state: noted.length ? 'met' : 'missing',
+      by: noted.length ? noted[0]!.name || word : null,
+    })
+  })
+}
+
+/** How far an overhead line must be from what is raised, m. */
+export const clearOfLinesM = (c: Pick<DemandGround, 'doc' | 'job'>, n: Pick<TreeNode, 'node'>): number =>
+  (assembledM(n.node) ?? n.node.upM) + LINE_CLEAR_M
+
+/** The figure of a raise, as it was last said. */
+export const linesKey = (nodeId: string): string => `lines:${nodeId}`
+
+function lines(c: DemandGround): Demand[] {
+  return c
+    .tree!.donors.filter(d => isRaised(c.job.kind, c.building, d.node))
+    .map(d => {
+      const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
+      const value = said?.done ? (said.value ?? null) : null
+      const least = clearOfLinesM(c, d)
+      return demand({
+        kind: 'lines',
+        subjectId: d.node.id,
+        of: d.part.name,
+        asks: `How far is the nearest overhead line from where ${d.part.name} is raised?`,
+        state: value !== null && value >= least ? 'met' : 'missing',
+        by: value === null ? null : `${num(value, 1)} m, ${num(least, 1)} m are kept`,
+      })
+    })
+}
+
+/** Whether anything of the plan is drilled: a way in that makes a hole, or a part or mount with screws. */
+function drilled(c: DemandGround): string[] {
+  const ways = passagesOf(c).flatMap(p =>
+    p.at.kind === 'way in' && p.cables.length && p.at.entry && wayInById(p.at.entry).drills ? [p.at.name || 'the way in'] : [],
+  )
+  const open = waysIn(c, crossersOf(c)).some(d => d.state === 'missing') ? ['a way in that is not chosen'] : []
+  return [...ways, ...open]
+}
+
+function consents(c: DemandGround): Demand[] {
+  const holes = drilled(c)
+  const out: Demand[] = []
+  if (holes.length)
+    out.push(
+      demand({
+        kind: 'consent',
+        subjectId: c.job.id,
+        of: holes.join(', '),
+        asks: 'May we drill? Ask whoever owns it, in writing.',
+        state: c.job.mayDrill === 'yes' ? 'met' : 'missing',
+        by: c.job.mayDrill === 'yes' ? 'agreed in Ask' : c.job.mayDrill === 'no' ? 'no, in Ask' : null,
+      }),
+    )
+  if (c.tree!.amplifiers.length) {
+    const said = lastCheck(c.doc, 'fact', 'registered')
+    out.push(
+      demand({
+        kind: 'registration',
+        subjectId: c.job.id,
+        of: c.tree!.amplifiers.map(a => a.part.name).join(', '),
+        asks: RULE_PACKS[c.job.rules].booster,
+        state: said?.done ? 'met' : 'assumed',
+        by: said?.done ? `said by ${said.by ?? 'somebody'}` : 'to be done before it transmits',
+      }),
+    )
+  }
+  return out
+}
+
+/** Every way in is sealed: planned once the way is known, met once the step is done. */
+function seals(c: DemandGround, crossers: readonly Passer[]): Demand[] {
+  if (!crossers.length) return []
+  const done = lastCheck(c.doc, 'step', 'seal')?.done ?? false
+  const known = waysIn(c, crossers).every(d => d.state !== 'missing')
+  return [
+    demand({
+      kind: 'seal',
+      subjectId: c.design!.id,
+      of: crossers.length === 1 ? crossers[0]!.name : `${crossers.length} cables`,
+      asks: 'How is the way in sealed?',
+      state: done ? 'met' : known ? 'assumed' : 'missing',
+      by: done ? 'done on the card' : known ? 'gland and sealant on the list' : null,
+    }),
+  ]
+}
+
+/** @returns the rooms that must be proved, with whether each was tested as it is to stay */
+export function roomTests(doc: JobDocument): Demand[] {
+  const after = new Set(doc.setups.filter(s => s.mark === 'after').map(s => s.id))
+  const rows = [...standing(doc.speedRuns), ...standing(doc.calls)].filter(r => r.setupId && after.has(r.setupId))
+  return doc.spots
+    .filter(s => s.needed)
+    .map((s: Spot) => {
+      const tests = rows.filter(r => r.spotId === s.id).length
+      return demand({
+        kind: 'room',
+        subjectId: s.id,
+        of: s.name,
+        asks: `Test it in ${s.name}, as it is to stay.`,
+        state: tests ? 'met' : 'missing',
+        by: tests ? `${tests} ${tests === 1 ? 'test' : 'tests'}` : null,
+      })
+    })
+}
