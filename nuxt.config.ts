@@ -16,7 +16,8 @@ export default defineNuxtConfig({
       nuxt.hooks.hook('nitro:init', nitro => {
         nitro.hooks.hook('compiled', async () => {
           const { bundle } = await import('./scripts/lib/database.mjs')
-          await bundle('server/workers/terrain.worker.ts', `${nitro.options.output.serverDir}/workers/terrain.mjs`)
+          for (const name of ['terrain', 'archive', 'paper'])
+            await bundle(`server/workers/${name}.worker.ts`, `${nitro.options.output.serverDir}/workers/${name}.mjs`)
         })
       })
       nuxt.hooks.hook('vite:extendConfig', config => {

@@ -13,9 +13,8 @@ import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
 import type { Summary } from '../survey/stats'
 import { given, num } from '../units'
-import { capOfSim } from './context'
+import { capOfSim, needForCallsDbm } from './context'
 import type { Context } from './context'
-import { needForCallsDbm } from './context'
 
 export type Calls = 'as phones are' | 'over Wi-Fi' | 'not everywhere' | 'not known'
 

@@ -46,6 +46,8 @@ export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('request', event => {
     const { req, res } = event.node
     ;(isSealed(event) ? sealed : plain)(req, res, () => {})
+    // Answers are of a member: nothing of them lies in the browser's own keeping after signing out.
+    if (event.path.startsWith('/api/')) res.setHeader('cache-control', 'no-store')
     res.setHeader('permissions-policy', 'camera=(), microphone=(), payment=()')
   })
   nitro.hooks.hook('beforeResponse', event => event.node.res.removeHeader('x-powered-by'))

@@ -1,31 +1,21 @@
 /** Jobs as ZIP files: one out, one in under new ids, and a job copied as a template. */
 import { and, eq } from 'drizzle-orm'
-import { unzip, zip } from 'fflate'
-import type { Unzipped, Zippable } from 'fflate'
+import { zip } from 'fflate'
+import type { Zippable } from 'fflate'
 import { v7 as uuidv7 } from 'uuid'
 import { pictureFiles } from '../database/schema'
 import type { Db } from '../utils/db'
-import { errorsOf } from '../utils/validate'
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, documentFrom, schemaFiles } from '../../core/job/archive'
+import { threadFor } from '../utils/thread'
+import { ARCHIVE_FORMAT, ARCHIVE_VERSION, schemaFiles } from '../../core/job/archive'
 import type { Manifest } from '../../core/job/archive'
-import { insertsOf, remapped } from '../../core/job/copy'
-import { rowSchema, TABLES, without } from '../../core/job/schema'
+import { insertsOf } from '../../core/job/copy'
+import { TABLES, without } from '../../core/job/schema'
 import type { JobDocument } from '../../core/job/schema'
 import { ENGINE_VERSION } from '../../core/judge/assess'
 import type { JobSnapshot } from '../../shared/api'
-import { applyIn } from './changes'
-
-/** Bytes of an archive as it comes, and of all that it unpacks to. */
-export const LARGEST_ARCHIVE = 60_000_000
-const LARGEST_UNPACKED = 200_000_000
-const PICTURE = /^pictures\/([0-9a-f-]{36})\.(png|jpg|webp)$/
-const MIMES = { png: 'image/png', jpg: 'image/jpeg', webp: 'image/webp' } as const
-
-interface PictureBytes {
-  id: string
-  mime: string
-  bytes: Uint8Array
-}
+import { checkRows, MIMES } from './archive-read'
+import type { PictureBytes } from './archive-read'
+import { applyFresh } from './changes'
 
 const packed = (files: Zippable): Promise<Uint8Array> =>
   new Promise((done, fail) => zip(files, { level: 6 }, (e, data) => (e ? fail(e) : done(data))))
@@ -70,80 +60,55 @@ function withChosenMasts(document: JobDocument, near: JobSnapshot['near']): JobD
   ) as unknown as JobDocument
 }
 
-async function unpacked(bytes: Uint8Array): Promise<Unzipped> {
-  let total = 0
-  return new Promise((done, fail) =>
-    unzip(
-      bytes,
-      {
-        filter: file => {
-          total += file.originalSize
-          if (total > LARGEST_UNPACKED) throw new RangeError('The archive unpacks to more than 200 MB.')
-          return file.name === 'manifest.json' || file.name === 'job.json' || PICTURE.test(file.name)
-        },
-      },
-      (e, files) =>
-        e ? fail(e instanceof RangeError ? e : new RangeError('The file is no ZIP archive that can be read.')) : done(files),
-    ),
-  )
-}
+const read = threadFor<string, { document: JobDocument; pictures: PictureBytes[] }>('archive', {
+  heapMb: 768,
+  longestMs: 60_000,
+  mostWaiting: 4,
+  tooMuch: 'The archive takes more than a minute, or more memory than there is, to read.',
+})
 
 /**
  * Makes a job of an archive, under new ids.
- * @throws RangeError with what is wrong with it; nothing is written then
+ * @param path  the file as it came
+ * @throws RangeError with what is wrong with it, Busy where others wait already; nothing is written then
  */
 export async function importJob(
   db: Db,
   who: { crewId: string; memberId: string },
-  bytes: Uint8Array,
+  path: string,
 ): Promise<{ jobId: string; name: string }> {
-  const files = await unpacked(bytes)
-  const manifest = parsed(files['manifest.json'], 'manifest.json') as Partial<Manifest>
-  if (manifest.format !== ARCHIVE_FORMAT) throw new RangeError('The archive is not one of a job.')
-  if (typeof manifest.version !== 'number' || manifest.version > ARCHIVE_VERSION)
-    throw new RangeError(`The archive is of version ${String(manifest.version)}; this program reads up to ${ARCHIVE_VERSION}.`)
-  const { document, ids } = remapped(documentFrom(parsed(files['job.json'], 'job.json')), uuidv7)
-  const pictures = Object.entries(files).flatMap(([path, data]) => {
-    const match = PICTURE.exec(path)
-    const id = match && ids.get(match[1]!)
-    return id ? [{ id, mime: MIMES[match[2] as keyof typeof MIMES], bytes: data }] : []
-  })
-  return makeJob(db, who, document, { pictures })
-}
-
-function parsed(bytes: Uint8Array | undefined, name: string): unknown {
-  if (!bytes) throw new RangeError(`The archive holds no ${name}.`)
-  try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
-  } catch {
-    throw new RangeError(`${name} cannot be read.`)
-  }
+  const { document, pictures } = await read(path)
+  return writeJob(db, who, document, { pictures })
 }
 
 /**
  * Writes a document as a job of the crew: all of it, or nothing.
  * @param o  its pictures, and ids of the crew's own masts that it may name
+ * @throws RangeError where a row of it is not to be had
  */
 export async function makeJob(
   db: Db,
   who: { crewId: string; memberId: string },
   document: JobDocument,
-  { pictures = [], masts }: { pictures?: PictureBytes[]; masts?: ReadonlySet<string> } = {},
+  o: { pictures?: PictureBytes[]; masts?: ReadonlySet<string> } = {},
 ): Promise<{ jobId: string; name: string }> {
-  for (const table of TABLES) {
-    const schema = rowSchema(table)
-    for (const [i, row] of (document[table] as { id: string; version?: number }[]).entries()) {
-      const errors = errorsOf(schema, without(row as never, ['id', 'version']))
-      if (errors?.length) throw new RangeError(`Row ${i + 1} of “${table}”: ${errors[0]!.field} ${errors[0]!.message}`)
-    }
-  }
+  checkRows(document)
+  return writeJob(db, who, document, o)
+}
+
+/** The same of rows that were checked. */
+async function writeJob(
+  db: Db,
+  who: { crewId: string; memberId: string },
+  document: JobDocument,
+  { pictures = [], masts }: { pictures?: PictureBytes[]; masts?: ReadonlySet<string> },
+): Promise<{ jobId: string; name: string }> {
   const job = document.jobs[0]!
   const changes = insertsOf(document, uuidv7, masts)
   await db.transaction(async tx => {
-    const result = await applyIn(tx, who, job.id, changes)
-    const [refused] = result?.rejected ?? []
-    if (!result || refused || result.conflicts.length) throw new RangeError(refused?.detail ?? 'The job could not be made.')
-    if (pictures.length) await tx.insert(pictureFiles).values(pictures.map(p => ({ ...p, crewId: who.crewId, jobId: job.id })))
+    const refused = await applyFresh(tx, who, job.id, changes)
+    if (refused) throw new RangeError(refused)
+    for (const p of pictures) await tx.insert(pictureFiles).values({ ...p, bytes: Buffer.from(p.bytes), crewId: who.crewId, jobId: job.id })
   })
   return { jobId: job.id, name: job.name }
 }

@@ -98,6 +98,72 @@ export async function applyIn(
   return result
 }
 
+/** Rows written at one go. */
+const ROWS_AT_ONCE = 500
+
+/**
+ * Writes a whole job that is not there yet: its inserts, row by row checked before, in few statements.
+ * @returns why it is not to be had, and nothing written; null where it was taken
+ */
+export async function applyFresh(tx: Tx, who: Who, jobId: string, changes: readonly Change[]): Promise<string | null> {
+  const { crewId, memberId } = who
+  const key = { crewId, jobId }
+  try {
+    await tx.transaction(async sp => {
+      // A job names only rows that are there: what it points at comes last.
+      const [first, ...rest] = changes
+      const pointing = { baselineSpotId: null, designId: null, stopId: null }
+      await sp.insert(jobs).values({ ...first!.fields, ...pointing, crewId, id: jobId, version: 1, fieldVersions: versionsOf(first!, 1) } as never)
+      for (let i = 0; i < rest.length; ) {
+        const { table, op } = rest[i]!
+        let end = i + 1
+        while (end < rest.length && end - i < ROWS_AT_ONCE && rest[end]!.table === table && op === 'insert' && rest[end]!.op === 'insert') end++
+        const run = rest.slice(i, end)
+        const numbered = run.map((c, k) => ({ c, version: i + k + 2 }))
+        const into = documentTables[table] as unknown as typeof documentTables.spots
+        if (op === 'insert') {
+          const rows = numbered.map(({ c, version }) => ({ ...c.fields, ...key, id: c.rowId, version, fieldVersions: versionsOf(c, version) }))
+          await sp.insert(into).values(rows as never)
+        } else {
+          const { fields, rowId } = run[0]!
+          await sp
+            .update(into)
+            .set({ ...fields, version: i + 2 } as never)
+            .where(and(eq(into.crewId, crewId), eq(into.id, rowId)))
+        }
+        i = end
+      }
+      for (let i = 0; i < changes.length; i += ROWS_AT_ONCE)
+        await sp.insert(appliedChanges).values(
+          changes.slice(i, i + ROWS_AT_ONCE).map((c, k) => ({
+            ...key,
+            id: c.id,
+            sequence: i + k + 1,
+            table: c.table,
+            rowId: c.rowId,
+            op: c.op,
+            fields: c.fields,
+            outcome: null,
+            memberId,
+            device: null,
+          })),
+        )
+      await sp
+        .update(jobs)
+        .set({ sequence: changes.length, changedAt: sql`now()` as never })
+        .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
+      await sp.insert(jobMembers).values({ ...key, memberId }).onConflictDoNothing()
+      await settleState(sp, crewId, jobId)
+    })
+    return null
+  } catch (e) {
+    const refusal = asRefusal(e)
+    if (!refusal) throw e
+    return refusal.message
+  }
+}
+const versionsOf = (c: Change, version: number) => Object.fromEntries(Object.keys(c.fields).map(f => [f, version]))
+
 /** Who was written down lately as a worker on which job: said once is enough. */
 const workers = new LRUCache<string, true>({ max: 5000, ttl: 10 * 60_000 })
 const workerKey = (who: Who, jobId: string): string => `${who.crewId} ${jobId} ${who.memberId}`

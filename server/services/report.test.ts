@@ -3,7 +3,7 @@ import { layoutDial } from '../../core/drawing/dial'
 import { assess } from '../../core/judge/assess'
 import { makeReport } from '../../core/report/report'
 import { demoScenario } from '../../demo/scenario'
-import { printable, renderPdf } from './report'
+import { printable, renderPdf } from './paper'
 
 const doc = demoScenario().jobs[0]!.document
 const a = assess(doc, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' })

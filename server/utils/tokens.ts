@@ -9,7 +9,7 @@ export const hashToken = (token: string): string => createHash('sha256').update(
 
 type Token = typeof tokens.$inferSelect
 
-/** Not used, not run out, and its maker is still in the crew (or it was the installation itself); no calendar's address. */
+/** Not used, not run out, and its maker is a lead of the crew now (or it was the installation itself); no calendar's address. */
 const good = () =>
   and(
     ne(tokens.kind, 'calendar'),
@@ -18,7 +18,7 @@ const good = () =>
     or(
       isNull(tokens.madeBy),
       sql`exists (select 1 from ${members} where ${members.crewId} = ${tokens.crewId} and ${members.id} = ${tokens.madeBy}
-        and ${members.active})`,
+        and ${members.active} and ${members.role} = 'lead')`,
     ),
   )
 
@@ -38,14 +38,20 @@ export async function takeToken(tx: Tx, token: string): Promise<Token | null> {
     .set({ usedAt: new Date().toISOString() })
     .where(and(eq(tokens.hash, hashToken(token)), good()))
     .returning()
-  if (!taken) return null
-  // A link for a new password dies when another of the same member is used.
-  if (taken.kind === 'reset') {
-    await tx
-      .delete(tokens)
-      .where(and(eq(tokens.crewId, taken.crewId!), eq(tokens.memberId, taken.memberId!), ne(tokens.hash, taken.hash)))
-  }
-  return taken
+  return taken ?? null
+}
+
+/** Makes a one-time link; an older one for the same purpose ends now, not when this one is used. */
+export async function newLink(db: Db, made: Omit<typeof tokens.$inferInsert, 'hash' | 'kind'> & { kind: 'invite' | 'reset' }): Promise<string> {
+  const token = newToken()
+  await db.transaction(async tx => {
+    if (made.kind === 'reset')
+      await tx
+        .delete(tokens)
+        .where(and(eq(tokens.crewId, made.crewId!), eq(tokens.memberId, made.memberId!), eq(tokens.kind, 'reset')))
+    await tx.insert(tokens).values({ ...made, hash: hashToken(token) })
+  })
+  return token
 }
 
 /** How long a calendar's address is good, days. */

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { and, eq } from 'drizzle-orm'
-import { members, tokens } from '../../database/schema'
-import { newToken, hashToken } from '../../utils/tokens'
+import { members } from '../../database/schema'
+import { newLink } from '../../utils/tokens'
 
 const Body = Type.Union([
   Type.Object(
@@ -27,9 +27,7 @@ export default defineEventHandler(async event => {
       ).length
     if (!found) problem(404, 'No such member.')
   }
-  const token = newToken()
-  await db.insert(tokens).values({
-    hash: hashToken(token),
+  const token = await newLink(db, {
     crewId: me.crewId,
     kind: body.kind,
     madeBy: me.memberId,

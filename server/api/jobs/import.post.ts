@@ -1,14 +1,18 @@
-import { importJob, LARGEST_ARCHIVE } from '../../services/archive'
-import { limited, readAll } from '../../utils/limited'
+import { importJob } from '../../services/archive'
+import { LARGEST_ARCHIVE } from '../../services/archive-read'
+import { Busy } from '../../utils/thread'
+import { withUpload } from '../../utils/upload'
 
 /** A job out of an archive, as the body: it comes under new ids. */
 export default defineEventHandler(async event => {
   const me = await requireMember(event, 'installer')
-  const bytes = await readAll(limited(event, LARGEST_ARCHIVE))
-  try {
-    return await importJob(useDb(), me, bytes)
-  } catch (e) {
-    if (e instanceof RangeError) problem(422, e.message, [{ field: 'file', message: e.message }])
-    throw e
-  }
+  return withUpload(event, LARGEST_ARCHIVE, async path => {
+    try {
+      return await importJob(useDb(), me, path)
+    } catch (e) {
+      if (e instanceof RangeError) problem(422, e.message, [{ field: 'file', message: e.message }])
+      if (e instanceof Busy) problem(429, 'Others bring archives just now: try again in a minute.')
+      throw e
+    }
+  })
 })

@@ -1,15 +1,9 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { jobs, pictureFiles } from '../../../../database/schema'
+import { imageKind } from '../../../../utils/image-kind'
 import { limited, readAll } from '../../../../utils/limited'
 
 const LIMIT = 12_000_000
-/** What the first bytes say, whatever the name does. */
-const KINDS: [string, number[]][] = [
-  ['image/png', [0x89, 0x50, 0x4e, 0x47]],
-  ['image/jpeg', [0xff, 0xd8, 0xff]],
-  ['image/webp', [0x52, 0x49, 0x46, 0x46]],
-]
-
 /** The picture that lies under the map, as the body: PNG, JPEG or WebP. */
 export default defineEventHandler(async event => {
   const { me, jobId } = await requireJobId(event, 'installer')
@@ -21,7 +15,7 @@ export default defineEventHandler(async event => {
     .where(and(eq(jobs.crewId, me.crewId), eq(jobs.id, jobId)))
   if (!job) problem(404, 'No such job.')
   const bytes = await readAll(limited(event, LIMIT))
-  const mime = KINDS.find(([, head]) => head.every((b, i) => bytes[i] === b))?.[0]
+  const mime = imageKind(bytes)
   if (!mime) problem(415, 'A PNG, JPEG or WebP picture is wanted.', [{ field: 'file', message: 'is of another kind' }])
   const stored = await useDb()
     .insert(pictureFiles)
