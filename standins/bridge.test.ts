@@ -38,6 +38,22 @@ function page(port: number, origin = ORIGIN) {
 }
 
 describe('a bridge', () => {
+  it('waits for a modem that is not plugged in, and says so', async () => {
+    let plugged = false
+    const port = await bridge({
+      lookMs: 20,
+      open: () => {
+        if (!plugged) throw new RangeError('There is no /dev/ttyUSB2.')
+        return open()
+      },
+    })
+    const p = page(port)
+    await p.opened
+    p.pair('428913')
+    expect(await p.until(t => t.includes('waiting'))).toContain('There is no /dev/ttyUSB2.')
+    plugged = true
+    expect(await p.until(t => t.includes('"ready"'))).toContain('"ready"')
+  })
   it('answers pages of its origins alone', async () => {
     const port = await bridge()
     expect(await page(port, 'http://elsewhere.example').opened).toBe(false)

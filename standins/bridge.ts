@@ -17,8 +17,13 @@ export interface BridgeOptions {
   /** origins whose pages may connect, `https://crew.example` */
   origins: readonly string[]
   tls?: { cert: string; key: string } | null
+  /** @throws Error in words where the modem is not there */
   open: () => ModemPort
+  /** how often a modem that is not there is looked for, ms */
+  lookMs?: number
 }
+
+const LOOK_MS = 2000
 
 /** Codes guessed from one address before it is shut out, for a minute. */
 const MOST_GUESSES = 5
@@ -53,9 +58,17 @@ export async function serveBridge(o: BridgeOptions): Promise<{ port: number; clo
     owner = null
     port = null
   }
+  /** A modem that is not plugged in is waited for as long as the page stays. */
   function attach(socket: WebSocket): void {
     if (!port) {
-      port = o.open()
+      try {
+        port = o.open()
+      } catch (e) {
+        tell(socket, { waiting: e instanceof Error ? e.message : String(e) })
+        const again = setTimeout(() => socket.readyState === socket.OPEN && attach(socket), o.lookMs ?? LOOK_MS)
+        socket.once('close', () => clearTimeout(again))
+        return
+      }
       port.onText(text => watchers.forEach(w => w.send(text)))
       port.onGone(letGo)
     }

@@ -1,6 +1,8 @@
 import type { ModemPort } from '../../shared/modem'
 
 const OPEN_WITHIN_MS = 6000
+/** A modem that is not plugged in yet is waited for so long. */
+const PLUGGED_WITHIN_MS = 60_000
 
 /**
  * Connects to a bridge with its pairing code.
@@ -23,10 +25,17 @@ export function openBridge(url: string, code: string): Promise<ModemPort> {
       if (gone) gone(why)
       else failed(new Error(why))
     }
-    const late = setTimeout(() => {
-      fail(`No bridge answers at ${url}.`)
+    const giveUp = (why: string) => () => {
+      fail(why)
       socket.close()
-    }, OPEN_WITHIN_MS)
+    }
+    let late = setTimeout(giveUp(`No bridge answers at ${url}.`), OPEN_WITHIN_MS)
+    const waits = (why: string) => {
+      if (said) return
+      said = `The bridge waited for its modem: ${why}`
+      clearTimeout(late)
+      late = setTimeout(giveUp(said), PLUGGED_WITHIN_MS)
+    }
     socket.onopen = () => socket.send(JSON.stringify({ pair: code.trim() }))
     socket.onclose = () => fail(said || (gone ? 'The bridge is gone.' : `No bridge answers at ${url}.`))
     socket.onmessage = e => {
@@ -35,8 +44,10 @@ export function openBridge(url: string, code: string): Promise<ModemPort> {
       if (!told) return take(text)
       if (typeof told.turned === 'number') return turned(told.turned)
       if (told.refused) said = `The bridge says: ${told.refused}.`
+      if (told.waiting) waits(String(told.waiting))
       if (told.gone) said = `The modem is gone: ${told.gone}.`
       if (!told.ready) return
+      said = ''
       clearTimeout(late)
       const standIn = told.ready === 'stand-in'
       gone = () => {}

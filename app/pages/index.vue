@@ -7,6 +7,7 @@ import { emptyDocument, KINDS } from '#core/job/schema'
 import { applyChanges } from '#core/job/changes'
 import { jobListItem } from '~/utils/jobs'
 import type { JobList, JobListItem, JobState } from '../../shared/api'
+import type { Aside } from '~/replica/model'
 
 /** The jobs of the crew; before sign-in, the way in. */
 const session = useSession()
@@ -20,6 +21,8 @@ const email = ref('')
 const password = ref('')
 const error = ref('')
 const busy = ref(false)
+/** the session ran out: signed in again here, beside the list */
+const again = ref(false)
 
 async function enter(how: 'demo' | 'password') {
   if (busy.value) return
@@ -27,6 +30,8 @@ async function enter(how: 'demo' | 'password') {
   error.value = ''
   try {
     await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
+    again.value = false
+    void sending.now()
   } catch (e) {
     error.value = messageOf(e)
   }
@@ -150,6 +155,23 @@ watch(
   },
   { immediate: true },
 )
+/** What the server would not take of jobs that are not in the list: it opens nowhere else. */
+const strays = shallowRef<Aside[]>([])
+watch(
+  [() => sending.waiting, () => jobs.value, () => session.own],
+  async () => {
+    const { own } = session
+    const all = (await own?.store.asides()) ?? []
+    if (session.own !== own) return
+    const known = new Set(jobs.value?.map(j => j.id))
+    strays.value = jobs.value && !offline.value && !filtered.value && !next.value ? all.filter(a => !known.has(a.jobId)) : []
+  },
+  { immediate: true },
+)
+async function letGoStrays() {
+  for (const a of strays.value) await session.own?.replica.letGo(a)
+  strays.value = []
+}
 const shownJobs = computed(() => [...made.value.filter(m => !jobs.value?.some(j => j.id === m.id)), ...(jobs.value ?? [])])
 watch(
   () => sending.total,
@@ -327,6 +349,30 @@ useHead({ title: 'Jobs · Multivox' })
               : 'on the way'
         }}.
       </p>
+      <p v-if="strays.length" class="note ask" role="alert" data-test="strays">
+        <span
+          ><strong
+            >{{ strays.length === 1 ? 'One change' : `${strays.length} changes` }} of a job that is no longer in the list.</strong
+          >
+          {{ strays[0]!.detail }} {{ strays.length === 1 ? 'It stays' : 'They stay' }} on this device until you let go.</span
+        >
+        <button type="button" class="press" data-test="let-go-strays" @click="letGoStrays">let go</button>
+      </p>
+      <p v-if="session.ended" class="note ask" role="alert" data-test="ended">
+        <span><strong>The session has ended.</strong> What you change is kept here, and sent when you sign in again.</span>
+        <button type="button" class="press filled" data-test="sign-in-again" @click="again = true">sign in again</button>
+      </p>
+      <form v-if="again" class="note again" @submit.prevent="enter('password')">
+        <button v-if="session.demo" type="button" class="press filled" :disabled="busy" @click="enter('demo')">
+          into the demo
+        </button>
+        <template v-else>
+          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
+          <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
+          <button type="submit" class="press filled" :disabled="busy">sign in</button>
+        </template>
+        <span v-if="error" class="error" role="alert">{{ error }}</span>
+      </form>
       <p v-if="importError" class="error" role="alert">{{ importError }}</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <MvChoice

@@ -5,6 +5,7 @@ import type { Change, Enough } from '#core/job/schema'
 import type { ChangeResult, Feed, JobSnapshot } from '../../shared/api'
 import type { Me } from '../../server/utils/member'
 import { nowUtc, useClock } from './clock'
+import { bytesOf } from './model'
 import { Replica } from './replica'
 import { keyOf } from './sealed'
 import { openDevice, ReplicaStore } from './store'
@@ -33,16 +34,19 @@ export async function deviceId(): Promise<string> {
   return id
 }
 
-/** A request that hangs must not hold up the other tabs. */
+/** A request that hangs must not hold up the other tabs; one that carries much on a slow link is given its time. */
 const PATIENCE_MS = 30_000
-const patience = () => ({ signal: AbortSignal.timeout(PATIENCE_MS) })
+/** The slowest link that is waited for, bytes a second. @source 2G at the edge of a cell, common practice (no source) */
+const SLOWEST = 1500
+const patience = (bytes = 0) => ({ signal: AbortSignal.timeout(PATIENCE_MS + (1000 * bytes) / SLOWEST) })
 
 const transport = {
   post: (jobId: string, body: { device: string; since?: number; changes: Change[] }) =>
-    api<ChangeResult>(`/api/jobs/${jobId}/changes`, { body, ...patience() }),
+    api<ChangeResult>(`/api/jobs/${jobId}/changes`, { body, ...patience(body.changes.reduce((n, c) => n + bytesOf(c), 0)) }),
   feed: (jobId: string, since: number) => api<Feed>(`/api/jobs/${jobId}/changes?since=${since}`, patience()),
   snapshot: (jobId: string) => api<JobSnapshot>(`/api/jobs/${jobId}`, patience()),
-  putPicture: (jobId: string, id: string, raw: ArrayBuffer) => api(`/api/jobs/${jobId}/pictures/${id}`, { method: 'PUT', raw }),
+  putPicture: (jobId: string, id: string, raw: ArrayBuffer) =>
+    api(`/api/jobs/${jobId}/pictures/${id}`, { method: 'PUT', raw, ...patience(raw.byteLength) }),
 }
 
 const LOCK = 'multivox-send'

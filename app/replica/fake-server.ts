@@ -51,8 +51,24 @@ export class FakeServer {
       post: (jobId, batch) => this.meet(() => this.post(jobId, batch)),
       feed: (jobId, since) => this.meet(() => this.feed(this.job(jobId), since)),
       snapshot: jobId => this.meet(() => this.snapshot(jobId)),
-      putPicture: () => this.meet(() => ({})),
+      putPicture: (jobId, id) => this.meet(() => this.putPicture(jobId, id)),
     }
+  }
+
+  /** pictures that came, and what is answered to one that may not */
+  readonly pictures = new Set<string>()
+  pictureAnswer: (id: string) => number = () => 200
+  /** jobs about which nothing but a fault is heard */
+  readonly badJobs = new Set<string>()
+  /** longest post that gets through before the link is cut, bytes */
+  cutAt = Infinity
+
+  private putPicture(jobId: string, id: string): object {
+    this.job(jobId)
+    const status = this.pictureAnswer(id)
+    if (status !== 200) throw told(status)
+    this.pictures.add(id)
+    return {}
   }
 
   private job(jobId: string): FakeJob {
@@ -63,6 +79,8 @@ export class FakeServer {
 
   post(jobId: string, batch: { device: string; since?: number; changes: Change[] }): ChangeResult {
     this.posts++
+    if (this.badJobs.has(jobId)) throw told(503)
+    if (JSON.stringify(batch).length > this.cutAt) throw new Error('cut on the way')
     if (JSON.stringify(batch).length > MOST_BYTES) throw told(413)
     const first = batch.changes[0]!
     if (!this.jobs.has(jobId)) {

@@ -468,3 +468,74 @@ describe('whatever happens, in whatever order', () => {
     )
   }, 120_000)
 })
+
+describe('what could be lost or stuck on the device', () => {
+  const bytes = new ArrayBuffer(40)
+  it('a picture of a job made offline waits until its job stands, counts, and is not let go of at signing out', async () => {
+    const server = new FakeServer()
+    const { replica, store } = await (await Browser.open(server)).tab()
+    const [jobId, photo] = [uuidv7(), uuidv7()]
+    await store.keepPicture(jobId, photo, bytes, true)
+    await replica.edit(jobId, [newJob(jobId)])
+    server.badJobs.add(jobId)
+    expect(await replica.send()).toBe('failing')
+    expect(server.pictures.size).toBe(0)
+    expect((await store.waiting()).get(jobId)).toBe(2)
+    await store.close()
+    expect(await store.uploads()).toEqual([{ id: photo, jobId }])
+    server.badJobs.clear()
+    expect(await replica.send()).toBe('sent')
+    expect(server.pictures).toEqual(new Set([photo]))
+    expect((await store.waiting()).size).toBe(0)
+  })
+  it('a picture that the server will not have is said, kept, and let go of by a person alone', async () => {
+    const server = new FakeServer()
+    const { replica, store } = await (await Browser.open(server)).tab()
+    const [jobId, photo] = [uuidv7(), uuidv7()]
+    await replica.edit(jobId, [newJob(jobId)])
+    await store.keepPicture(jobId, photo, bytes, true)
+    server.pictureAnswer = () => 413
+    expect(await replica.send()).toBe('sent')
+    const [aside] = await store.asides(jobId)
+    expect(aside!.detail).toContain('picture could not be sent')
+    await store.close()
+    expect(await store.picture(photo)).not.toBeNull()
+    await replica.letGo(aside!)
+    expect(await store.asides(jobId)).toEqual([])
+    await store.close()
+    expect(await store.picture(photo)).toBeNull()
+  })
+  it('one job that is answered 503 holds up no other', async () => {
+    const server = new FakeServer()
+    const { replica, store } = await (await Browser.open(server)).tab()
+    const [bad, good] = [uuidv7(), uuidv7()].sort() as [string, string]
+    server.badJobs.add(bad)
+    await replica.edit(bad, [newJob(bad)])
+    await replica.edit(good, [newJob(good)])
+    expect(await replica.send()).toBe('failing')
+    expect([...(await store.waiting()).keys()]).toEqual([bad])
+    expect(server.jobs.has(good)).toBe(true)
+  })
+  it('on a link that is cut at 20 kB what is larger goes in smaller parts, until all is through', async () => {
+    const server = new FakeServer()
+    const { replica, store } = await (await Browser.open(server)).tab()
+    const jobId = uuidv7()
+    const notes = Array.from({ length: 60 }, (_, i) =>
+      change('spots', 'insert', uuidv7(), { ...spot(`S${i}`), note: 'n'.repeat(900) }),
+    )
+    await replica.edit(jobId, [newJob(jobId), ...notes])
+    server.cutAt = 20_000
+    let tries = 0
+    while ((await store.waiting()).size && tries++ < 12) await replica.send()
+    expect((await store.waiting()).size).toBe(0)
+    expect(server.snapshot(jobId).document.spots).toHaveLength(60)
+  })
+  it('changes that found no room on the device are on the server, or said not to be kept', async () => {
+    const server = new FakeServer()
+    const { replica } = await (await Browser.open(server)).tab()
+    const jobId = uuidv7()
+    expect(await replica.sendUnkept(jobId, [newJob(jobId)])).toBe(1)
+    server.weather = () => 'not reached'
+    expect(await replica.sendUnkept(jobId, [change('spots', 'insert', uuidv7(), spot('Hall'))])).toBeNull()
+  })
+})

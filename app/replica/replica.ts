@@ -44,6 +44,10 @@ export type SendState = 'sent' | 'offline' | 'signed-out' | 'failing'
 /** The server takes 1 MB and 500 changes; a slow link is better served by less. */
 const MOST_BYTES = 300_000
 const MOST_CHANGES = 200
+/** After a connection that was cut on the way less is sent at once, down to this. */
+const LEAST_BYTES = 8000
+/** So many jobs in a row that get no answer at all: there is no connection. */
+const NO_ANSWERS = 2
 
 const SIGNED_OUT = 401
 /** The job cannot be written by this member, or is not there: nothing of it can be sent. */
@@ -60,6 +64,8 @@ class Later extends Error {
 
 export class Replica {
   constructor(private readonly parts: ReplicaParts) {}
+
+  private mostBytes = MOST_BYTES
 
   get owner(): string {
     return this.parts.store.owner
@@ -94,10 +100,11 @@ export class Replica {
    */
   async send(): Promise<SendState> {
     const { store, alone } = this.parts
-    if (!(await store.waiting()).size && !(await store.uploads()).length) return 'sent'
+    if (!(await store.waiting()).size) return 'sent'
     return alone(async () => {
       let worst: SendState = 'sent'
-      for (const jobId of (await store.waiting()).keys()) {
+      let noAnswers = 0
+      for (const jobId of (await store.changed()).keys()) {
         const state = await this.sendJob(jobId).then(
           () => 'sent' as const,
           (e: unknown) => {
@@ -105,7 +112,10 @@ export class Replica {
             throw e
           },
         )
-        if (state === 'signed-out' || state === 'offline') return state
+        if (state === 'signed-out') return state
+        noAnswers = state === 'offline' ? noAnswers + 1 : 0
+        // One job that gets no answer holds up no other; several in a row are no connection.
+        if (noAnswers >= NO_ANSWERS) return 'offline'
         if (state !== 'sent') worst = state
       }
       const pictures = await this.sendPictures()
@@ -113,10 +123,16 @@ export class Replica {
     })
   }
 
-  /** Bytes of pictures go after the rows, which never wait for them; what the server will not have is let go of. */
+  /**
+   * Bytes of pictures go after the rows of their job, which never wait for them, and only once that job stands. What the
+   * server will not have is kept and said.
+   */
   private async sendPictures(): Promise<SendState> {
     const { store, transport } = this.parts
+    const unsent = await store.changed()
+    let worst: SendState = 'sent'
     for (const { id, jobId } of await store.uploads()) {
+      if (unsent.has(jobId)) continue
       const bytes = await store.picture(id)
       try {
         if (bytes) await transport.putPicture(jobId, id, bytes)
@@ -124,21 +140,49 @@ export class Replica {
       } catch (e) {
         if (!isTold(e)) return 'offline'
         if (e.status === SIGNED_OUT) return 'signed-out'
-        if (mayPass(e.status)) return 'failing'
-        await store.uploaded(id)
+        if (mayPass(e.status)) worst = 'failing'
+        else await this.refusePicture(jobId, id, e)
       }
     }
-    return 'sent'
+    return worst
+  }
+
+  /** A picture that the server will not have stays here, and stands among what was put aside until a person lets go of it. */
+  private async refusePicture(jobId: string, id: string, why: Told): Promise<void> {
+    const { store, tell } = this.parts
+    const change: Change = { id: this.parts.newId(), table: 'photos', rowId: id, op: 'update', baseVersion: 0, fields: {} }
+    const detail = `A picture could not be sent: ${why.message}`
+    await store.refusePicture(id)
+    await store.putAside(this.aside(jobId, change, { detail }))
+    tell(jobId, 'moved')
+  }
+
+  /**
+   * Sends changes that found no room on this device: they are on the server then, or nowhere.
+   * @returns the sequence that they were taken under; null where they were not
+   */
+  async sendUnkept(jobId: string, changes: readonly Change[]): Promise<number | null> {
+    try {
+      const answer = await this.parts.transport.post(jobId, { device: this.parts.device, changes: [...changes] })
+      return answer.rejected.length ? null : answer.sequence
+    } catch {
+      return null
+    }
   }
 
   private async sendJob(jobId: string): Promise<void> {
     const { store } = this.parts
     let most = MOST_CHANGES
     for (;;) {
-      const batch = await store.pending(jobId, most, MOST_BYTES)
+      const batch = await store.pending(jobId, most, this.mostBytes)
       if (!batch.length) return
       const base = await store.base(jobId)
-      const answer = await this.post(jobId, batch, base).catch((e: unknown) => this.refusedBatch(e))
+      const answer = await this.post(jobId, batch, base).catch((e: unknown) => {
+        // Cut on the way: the next time less goes at once, so that some of it gets through.
+        if (!isTold(e)) this.mostBytes = Math.max(LEAST_BYTES, Math.floor(this.mostBytes / 2))
+        return this.refusedBatch(e)
+      })
+      if (!('why' in answer)) this.mostBytes = Math.min(MOST_BYTES, this.mostBytes * 2)
       if (!('why' in answer)) {
         await this.settleAnswer(jobId, batch, base, answer)
         most = MOST_CHANGES
@@ -250,6 +294,7 @@ export class Replica {
 
   async letGo(a: Aside): Promise<void> {
     await this.parts.store.removeAside(a.id)
+    if (a.change.table === 'photos') await this.parts.store.uploaded(a.change.rowId)
     this.parts.tell(a.jobId, 'moved')
   }
 

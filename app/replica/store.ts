@@ -25,8 +25,8 @@ interface Device extends DBSchema {
   conflicts: { key: string; value: Own & { id: string }; indexes: { owner: string; job: [string, string] } }
   /** lists, masts near a stop, packs: by owner and name */
   kept: { key: string; value: Own & { id: string }; indexes: { owner: string } }
-  /** pictures by their id; `waits` until the server has the bytes */
-  pictures: { key: string; value: Own & { id: string; waits: 0 | 1 }; indexes: { waiting: [string, number]; owner: string } }
+  /** pictures by their id; `waits` until the server has the bytes, 2 where it would not have them */
+  pictures: { key: string; value: Own & { id: string; waits: 0 | 1 | 2 }; indexes: { waiting: [string, number]; owner: string } }
   /** blocks of ground, by crew; they are no customer's */
   blocks: { key: string; value: unknown }
   /** who is signed in here, and what is no secret */
@@ -152,8 +152,15 @@ export class ReplicaStore {
     return opened.filter(p => p !== null)
   }
 
-  /** How much waits, job by job. */
+  /** How much waits, job by job: changes, and pictures whose bytes the server has not. */
   async waiting(): Promise<Map<string, number>> {
+    const counts = await this.changed()
+    for (const { jobId } of await this.uploads()) counts.set(jobId, (counts.get(jobId) ?? 0) + 1)
+    return counts
+  }
+
+  /** How many changes wait, job by job. */
+  async changed(): Promise<Map<string, number>> {
     const counts = new Map<string, number>()
     let cursor = await this.db
       .transaction('pending')
@@ -177,6 +184,11 @@ export class ReplicaStore {
 
   async conflicts(jobId: string): Promise<Conflict[]> {
     return this.openAll<Conflict>(await this.db.getAllFromIndex('conflicts', 'job', this.job(jobId)))
+  }
+
+  /** One thing that the server would not take, by itself. */
+  async putAside(a: Aside): Promise<void> {
+    await this.db.put('asides', { ...(await this.own(a.jobId, a)), id: a.id })
   }
 
   removeAside = (id: string): Promise<void> => this.db.delete('asides', id)
@@ -229,9 +241,13 @@ export class ReplicaStore {
     return (await this.db.getAllFromIndex('pictures', 'waiting', [this.owner, 1])).map(({ id, jobId }) => ({ id, jobId }))
   }
 
-  async uploaded(id: string): Promise<void> {
+  uploaded = (id: string): Promise<void> => this.markPicture(id, 0)
+  /** It is not sent again by itself, and not let go of either. */
+  refusePicture = (id: string): Promise<void> => this.markPicture(id, 2)
+
+  private async markPicture(id: string, waits: 0 | 2): Promise<void> {
     const row = await this.db.get('pictures', id)
-    if (row) await this.db.put('pictures', { ...row, waits: 0 })
+    if (row) await this.db.put('pictures', { ...row, waits })
   }
 
   /** Signing out: what can be fetched again goes, what cannot stays sealed, and the key goes. */

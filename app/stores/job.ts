@@ -67,6 +67,10 @@ export const useJob = defineStore('job', () => {
   /** changes that could not be written: they go with the next */
   const unkept = shallowRef<readonly Change[]>([])
   const waiting = shallowRef<ReadonlySet<string>>(new Set())
+  /** changes that the server has and this device had no room for: shown until the base holds them */
+  const sentAhead = shallowRef<readonly { sequence: number; changes: Change[] }[]>([])
+  /** that this device has no room left; it stands until something was kept again */
+  const keepError = ref<string | null>(null)
   let computing = false
   let again = false
   const pathsRunning = ref(false)
@@ -101,6 +105,8 @@ export const useJob = defineStore('job', () => {
     base = null
     near = null
     unwritten.value = unkept.value = []
+    sentAhead.value = []
+    keepError.value = null
     waiting.value = new Set()
     asides.value = []
     conflicts.value = []
@@ -161,7 +167,8 @@ export const useJob = defineStore('job', () => {
     waiting.value = new Set([...known, ...open.map(c => c.id)])
     asides.value = held.asides
     conflicts.value = held.conflicts
-    const next = applyChanges(rows, open)
+    sentAhead.value = sentAhead.value.filter(a => a.sequence > (held.base?.sequence ?? 0))
+    const next = applyChanges(rows, [...sentAhead.value.flatMap(a => a.changes), ...open])
     if (next.jobs.length) show(next)
     if (moved) void mastsOfStop()
   }
@@ -320,16 +327,33 @@ export const useJob = defineStore('job', () => {
     unkept.value = []
     try {
       await own.replica.edit(jobId, writing)
+      keepError.value = null
     } catch {
-      unkept.value = [...writing, ...unkept.value]
-      engineError.value =
-        'This device has no room left: the last change is shown, but not kept. Make room, then change anything once more.'
+      await unkeptChanges(own, jobId, writing)
       return
     }
     const written = new Set(writing.map(c => c.id))
     unwritten.value = unwritten.value.filter(c => !written.has(c.id))
     sending.soon(SEND_AFTER_MS)
     if (changes.some(c => c.table === 'jobs' && c.op === 'update' && 'stopId' in c.fields)) void mastsOfStop()
+  }
+
+  /** No room on this device: with a connection they go to the server at once, without one they are said not to be kept. */
+  async function unkeptChanges(own: NonNullable<typeof session.own>, jobId: string, writing: Change[]): Promise<void> {
+    const sequence = await own.replica.sendUnkept(jobId, writing)
+    if (session.own !== own || id.value !== jobId) return
+    const gone = new Set(writing.map(c => c.id))
+    unwritten.value = unwritten.value.filter(c => !gone.has(c.id))
+    if (sequence !== null) {
+      sentAhead.value = [...sentAhead.value, { sequence, changes: writing }]
+      waiting.value = new Set([...waiting.value].filter(c => !gone.has(c)))
+      keepError.value = 'This device has no room left: what you change is sent at once, and not kept here. Make room.'
+      return
+    }
+    unwritten.value = [...unwritten.value, ...writing]
+    unkept.value = [...writing, ...unkept.value]
+    keepError.value =
+      'This device has no room left: the last change is shown, but not kept. Make room, then change anything once more.'
   }
 
   /** The crew's masts near the stop that was moved to: as prepared on this device at once, then from the server. */
@@ -467,6 +491,7 @@ export const useJob = defineStore('job', () => {
     pathProgress,
     pathsRunning,
     engineError,
+    keepError,
     undoStack,
     redoStack,
     open,

@@ -70,7 +70,8 @@ export const useSession = defineStore('session', () => {
       if (await deviceValue('signing-out')) await finishSigningOut()
       await refresh()
     } catch (e) {
-      if (!(e instanceof Unreachable)) throw e
+      // Whatever the server answers, what lies on this device opens: a fault of the server is no reason to show nothing.
+      if (!(e instanceof Unreachable)) console.warn('who is signed in could not be asked', e)
       const before = await deviceValue<Who>('who')
       if (before && (await (await deviceDb()).getKey('keys', before.me.memberId))) await enter(before)
     }

@@ -26,9 +26,9 @@ export class ApiError extends Error {
   }
 }
 
-/** No answer at all: no network, or the server is down. */
+/** No answer at all: no network, or the server is down. `status` where something on the way said so. */
 export class Unreachable extends Error {
-  constructor() {
+  constructor(readonly status?: number) {
     super('No connection: it is kept here and sent when there is one.')
   }
 }
@@ -60,11 +60,13 @@ export async function api<T>(
   }
   hearClock(response.headers.get('date'), askedAt, Date.now())
   if (!response.ok) {
-    if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable()
+    if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable(response.status)
     const problem = (await response.json().catch(() => null)) as Problem | null
     throw new ApiError(problem?.title ? problem : { title: 'The server answered with an error', status: response.status })
   }
   if (response.status === 204) return undefined as T
+  // A page in the way, of a hotel's network or a proxy, answers everything: it is none of ours.
+  if (!/json/.test(response.headers.get('content-type') ?? 'json')) throw new Unreachable()
   return (await response.json()) as T
 }
 

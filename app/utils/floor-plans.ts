@@ -77,6 +77,9 @@ interface DxfEntity {
 
 async function readDxf(text: string): Promise<PlanLines> {
   const { default: DxfParser } = await import('dxf-parser')
+  // The reader looks for the end of each polyline and never gives up: one without an end would hold the page for good.
+  const entities = (name: string) => text.match(new RegExp(`^\\s*0\\s*\\r?\\n\\s*${name}\\s*$`, 'gm'))?.length ?? 0
+  if (entities('POLYLINE') > entities('SEQEND')) throw new RangeError('The DXF is damaged: a polyline has no end (SEQEND).')
   let drawing: { header?: Record<string, unknown>; entities?: unknown[] } | null
   try {
     drawing = new DxfParser().parseSync(text) as typeof drawing

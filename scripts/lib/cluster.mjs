@@ -148,6 +148,23 @@ export function runningUrl(/** @type {string} */ wanted, /** @type {string} */ d
   return `postgres://multivox:${readFileSync(join(folder, 'pg.password'), 'utf8')}@127.0.0.1:${port}/${database}`
 }
 
+const LOOKS = 20
+/**
+ * Whether a server has the folder and does not answer yet, or no longer: it is waited for a while.
+ * @returns {Promise<boolean>} false where nobody has it
+ */
+export async function isBetween(/** @type {string} */ wanted) {
+  const lock = join(placeOf(wanted), 'pg', 'postmaster.pid')
+  for (let i = 0; i < LOOKS; i++) {
+    if (!existsSync(lock)) return false
+    const pid = Number(readFileSync(lock, 'utf8').split('\n')[0])
+    if (!existsSync(`/proc/${pid}`)) return false
+    if (runningUrl(wanted, 'postgres')) return true
+    await new Promise(done => setTimeout(done, 500))
+  }
+  return true
+}
+
 /**
  * Runs with one connection.
  * @template T

@@ -4,7 +4,7 @@
  */
 import { spawn, spawnSync } from 'node:child_process'
 import { closeSync, existsSync, openSync, readdirSync, readSync, renameSync, rmSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import { DATA, ROOT, ensureNodeModules, ensurePackages, fail, postgresBin } from './system.mjs'
 
 /** Runs with a database: the one named, else the live cluster, started for the while where it is not up. */
@@ -15,9 +15,14 @@ export async function withDatabase(/** @type {(url: string, bin: string) => Prom
   const url = process.env.MULTIVOX_DATABASE_URL
   if (url) return await work(url, bin)
   const folder = join(DATA, process.env.MULTIVOX_DEMO ? 'demo' : 'live')
-  const { runningUrl, startCluster, ensureDatabase } = await import('./cluster.mjs')
+  const { isBetween, runningUrl, startCluster, ensureDatabase } = await import('./cluster.mjs')
   const running = runningUrl(folder, 'multivox')
   if (running) return await work(running, bin)
+  if (await isBetween(folder)) {
+    const up = runningUrl(folder, 'multivox')
+    if (up) return await work(up, bin)
+    throw new Refused('The database is just starting or stopping: try again in a minute. Nothing was touched.')
+  }
   const cluster = await startCluster(folder)
   try {
     await ensureDatabase(cluster, 'multivox')
@@ -51,6 +56,8 @@ export const backupTo = (/** @type {string} */ file) =>
   withDatabase(async (url, bin) => {
     const { bare, env } = spoken(url)
     const part = `${file}.part`
+    const into = dirname(resolve(file))
+    if (!existsSync(into) || !statSync(into).isDirectory()) throw new Refused(`There is no folder ${into}: make it first.`)
     // Made for its owner alone before anything is written into it.
     rmSync(part, { force: true })
     closeSync(openSync(part, 'w', 0o600))

@@ -58,7 +58,8 @@ function unpacked(bytes: Uint8Array): Map<string, Uint8Array> {
   })
   reader.register(UnzipInflate)
   try {
-    for (let at = 0; at < bytes.length && !trouble; at += CHUNK) reader.push(bytes.subarray(at, at + CHUNK), at + CHUNK >= bytes.length)
+    for (let at = 0; at < bytes.length && !trouble; at += CHUNK)
+      reader.push(bytes.subarray(at, at + CHUNK), at + CHUNK >= bytes.length)
   } catch (e) {
     trouble = e as Error
   }

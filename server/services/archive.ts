@@ -108,7 +108,8 @@ async function writeJob(
   await db.transaction(async tx => {
     const refused = await applyFresh(tx, who, job.id, changes)
     if (refused) throw new RangeError(refused)
-    for (const p of pictures) await tx.insert(pictureFiles).values({ ...p, bytes: Buffer.from(p.bytes), crewId: who.crewId, jobId: job.id })
+    for (const p of pictures)
+      await tx.insert(pictureFiles).values({ ...p, bytes: Buffer.from(p.bytes), crewId: who.crewId, jobId: job.id })
   })
   return { jobId: job.id, name: job.name }
 }

@@ -85,7 +85,8 @@ export function calendarOf(
   stamp: Date,
 ): string {
   const calendar = ical({
-    name: crewName,
+    // A line of a calendar ends where a name has a line end: it has none.
+    name: crewName.replace(/\p{Cc}+/gu, ' '),
     prodId: { company: 'Multivox', product: 'Visits', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
   })

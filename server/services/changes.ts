@@ -113,16 +113,31 @@ export async function applyFresh(tx: Tx, who: Who, jobId: string, changes: reado
       // A job names only rows that are there: what it points at comes last.
       const [first, ...rest] = changes
       const pointing = { baselineSpotId: null, designId: null, stopId: null }
-      await sp.insert(jobs).values({ ...first!.fields, ...pointing, crewId, id: jobId, version: 1, fieldVersions: versionsOf(first!, 1) } as never)
-      for (let i = 0; i < rest.length; ) {
+      await sp
+        .insert(jobs)
+        .values({ ...first!.fields, ...pointing, crewId, id: jobId, version: 1, fieldVersions: versionsOf(first!, 1) } as never)
+      for (let i = 0; i < rest.length;) {
         const { table, op } = rest[i]!
         let end = i + 1
-        while (end < rest.length && end - i < ROWS_AT_ONCE && rest[end]!.table === table && op === 'insert' && rest[end]!.op === 'insert') end++
+        while (
+          end < rest.length &&
+          end - i < ROWS_AT_ONCE &&
+          rest[end]!.table === table &&
+          op === 'insert' &&
+          rest[end]!.op === 'insert'
+        )
+          end++
         const run = rest.slice(i, end)
         const numbered = run.map((c, k) => ({ c, version: i + k + 2 }))
         const into = documentTables[table] as unknown as typeof documentTables.spots
         if (op === 'insert') {
-          const rows = numbered.map(({ c, version }) => ({ ...c.fields, ...key, id: c.rowId, version, fieldVersions: versionsOf(c, version) }))
+          const rows = numbered.map(({ c, version }) => ({
+            ...c.fields,
+            ...key,
+            id: c.rowId,
+            version,
+            fieldVersions: versionsOf(c, version),
+          }))
           await sp.insert(into).values(rows as never)
         } else {
           const { fields, rowId } = run[0]!
@@ -152,7 +167,10 @@ export async function applyFresh(tx: Tx, who: Who, jobId: string, changes: reado
         .update(jobs)
         .set({ sequence: changes.length, changedAt: sql`now()` as never })
         .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
-      await sp.insert(jobMembers).values({ ...key, memberId }).onConflictDoNothing()
+      await sp
+        .insert(jobMembers)
+        .values({ ...key, memberId })
+        .onConflictDoNothing()
       await settleState(sp, crewId, jobId)
     })
     return null

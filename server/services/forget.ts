@@ -1,87 +1,176 @@
-/** Taking a customer's data out of a job for good. */
-import { and, eq, isNotNull, sql } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
+/** Taking a customer's data out of a job for good: who they are, where they live, what was photographed there. */
+import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change } from '../../core/job/schema'
-import { appliedChanges, handovers, jobs, visits } from '../database/schema'
-import type { Db } from '../utils/db'
+import type { Change, JobDocument, TableName } from '../../core/job/schema'
+import { appliedChanges, documentTables, handovers, jobs, pictureFiles } from '../database/schema'
+import type { Db, Tx } from '../utils/db'
 import { applyIn } from './changes'
 
-/** Fields that say who the customer is, or were written about them: of the job, and of each visit. */
-const FORGOTTEN = {
-  jobs: ['customerName', 'customerContact', 'customerAddress'],
-  visits: ['note'],
-} as const
-type Forgetting = keyof typeof FORGOTTEN
+/** A job whose customer was forgotten is called so. */
+export const FORGOTTEN_NAME = 'Forgotten'
+
+/** Fields that say who the customer is, where, or what was written about them, with what they hold afterwards. */
+const EMPTIED = {
+  jobs: {
+    name: FORGOTTEN_NAME,
+    customerName: null,
+    customerContact: null,
+    customerAddress: null,
+    notes: null,
+    today: null,
+  },
+  sites: { latDeg: null, lonDeg: null, groundM: null },
+  stops: { notes: null },
+  spots: { note: null, hangs: null },
+  visits: { note: null },
+} as const satisfies { [T in TableName]?: Record<string, string | null> }
+type Emptied = keyof typeof EMPTIED
+
+/** Rows that are about the customer's own place or kit, and go. */
+const GONE = ['photos', 'labels', 'landmarks', 'pictures', 'floorPlans'] as const satisfies readonly TableName[]
 
 /** A failure that must not pass for success. */
 class NotForgotten extends Error {}
 
-const emptied = (table: Forgetting): Record<string, null> => Object.fromEntries(FORGOTTEN[table].map(f => [f, null]))
-const namesOf = (table: Forgetting): SQL =>
-  sql`array[${sql.join(
-    FORGOTTEN[table].map(f => sql`${f}`),
-    sql`, `,
-  )}]::text[]`
+type Table = typeof documentTables.spots
+const tableOf = (name: TableName): Table => documentTables[name] as unknown as Table
+const ofJob = (table: Table, who: { crewId: string }, jobId: string) =>
+  and(eq(table.crewId, who.crewId), eq((table as unknown as typeof jobs) === jobs ? table.id : table.jobId, jobId))
+
+/** Whoever signed for the job, and what they wrote. */
+const SIGNED = 'handover'
 
 /**
- * One transaction: the rows, their history, what was refused or in conflict, and frozen handovers.
+ * One transaction: the rows, their history, what was refused or in conflict, pictures, and frozen handovers.
  * @returns false where there is no such job
  * @throws NotForgotten where anything of it would stay
  */
 export async function forgetCustomer(db: Db, who: { crewId: string; memberId: string }, jobId: string): Promise<boolean> {
   return db.transaction(async tx => {
-    const ofJob = and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))
-    const ofVisits = and(eq(visits.crewId, who.crewId), eq(visits.jobId, jobId), isNotNull(visits.note))
-    const [job] = await tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
+    const [job] = await tx
+      .select({ sequence: jobs.sequence })
+      .from(jobs)
+      .where(and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId)))
+      .for('update')
     if (!job) return false
-    const noted = await tx.select({ id: visits.id }).from(visits).where(ofVisits)
-    const emptying = (table: Forgetting, rowId: string): Change => ({
-      id: uuidv7(),
-      table,
-      rowId,
-      op: 'update',
-      baseVersion: job.sequence,
-      fields: emptied(table),
-    })
-    const answer = await applyIn(tx, who, jobId, [emptying('jobs', jobId), ...noted.map(v => emptying('visits', v.id))])
+    const changes = await changesThatForget(tx, who, jobId, job.sequence)
+    const answer = await applyIn(tx, who, jobId, changes)
     if (!answer || answer.rejected.length || answer.conflicts.length) throw new NotForgotten()
-    // The last changes, which empty the fields, keep them: a device that was away learns of it.
-    for (const table of ['jobs', 'visits'] as const)
-      await tx
-        .update(appliedChanges)
-        .set({ fields: sql`${appliedChanges.fields} - ${namesOf(table)}` as never, outcome: null })
-        .where(
-          and(
-            eq(appliedChanges.crewId, who.crewId),
-            eq(appliedChanges.jobId, jobId),
-            eq(appliedChanges.table, table),
-            sql`${appliedChanges.sequence} <= ${job.sequence}`,
-          ),
-        )
-    await tx
-      .update(handovers)
-      .set({ document: frozenWithout() as never })
-      .where(and(eq(handovers.crewId, who.crewId), eq(handovers.jobId, jobId)))
-    const named = sql`coalesce(${jobs.customerName}, ${jobs.customerContact}, ${jobs.customerAddress}) is not null`
-    const [left] = await tx.select({ row: jobs.id }).from(jobs).where(and(ofJob, named))
-    const [note] = await tx.select({ row: visits.id }).from(visits).where(ofVisits)
-    if (left || note) throw new NotForgotten()
+    await forgetHistory(tx, who, jobId, job.sequence)
+    await tx.delete(pictureFiles).where(and(eq(pictureFiles.crewId, who.crewId), eq(pictureFiles.jobId, jobId)))
+    await forgetFrozen(tx, who, jobId)
+    if (await isLeft(tx, who, jobId)) throw new NotForgotten()
     return true
   })
 }
 
-/** A frozen document with the same fields emptied; one of before there were visits has none of them. */
-function frozenWithout(): SQL {
-  const { document } = handovers
-  const job = sql`(${document} #> '{jobs,0}') || ${JSON.stringify(emptied('jobs'))}::jsonb`
-  const rows = sql`(
-    select coalesce(jsonb_agg(v || ${JSON.stringify(emptied('visits'))}::jsonb), '[]'::jsonb)
-    from jsonb_array_elements(${document} -> 'visits') v
-  )`
-  return sql`jsonb_set(
-    case when ${document} ? 'visits' then jsonb_set(${document}, '{visits}', ${rows}) else ${document} end,
-    '{jobs,0}',
-    ${job}
-  )`
+/** The last changes, which empty the fields: a device that was away learns of it. */
+async function changesThatForget(tx: Tx, who: { crewId: string }, jobId: string, baseVersion: number): Promise<Change[]> {
+  const change = (table: TableName, rowId: string, op: Change['op'], fields: object): Change => ({
+    id: uuidv7(),
+    table,
+    rowId,
+    op,
+    baseVersion,
+    fields: fields as Record<string, unknown>,
+  })
+  const out: Change[] = []
+  for (const name of Object.keys(EMPTIED) as Emptied[]) {
+    const rows = await tx
+      .select({ id: tableOf(name).id })
+      .from(tableOf(name))
+      .where(ofJob(tableOf(name), who, jobId))
+    out.push(...rows.map(r => change(name, r.id, 'update', EMPTIED[name])))
+  }
+  for (const name of GONE) {
+    const rows = await tx
+      .select({ id: tableOf(name).id })
+      .from(tableOf(name))
+      .where(ofJob(tableOf(name), who, jobId))
+    out.push(...rows.map(r => change(name, r.id, 'delete', {})))
+  }
+  const { checks, stops } = documentTables
+  const signed = await tx
+    .select({ id: checks.id })
+    .from(checks)
+    .where(and(ofJob(checks as unknown as Table, who, jobId), eq(checks.key, SIGNED)))
+  out.push(...signed.map(r => change('checks', r.id, 'update', { by: null, reason: null })))
+  // Where a customer's own vehicle or boat stood: to a degree, some sixty miles.
+  const places = await tx
+    .select()
+    .from(stops)
+    .where(ofJob(stops as unknown as Table, who, jobId))
+  out.push(
+    ...places.map(s =>
+      change('stops', s.id, 'update', { latDeg: Math.round(s.latDeg), lonDeg: Math.round(s.lonDeg), groundM: null }),
+    ),
+  )
+  return out
+}
+
+async function forgetHistory(tx: Tx, who: { crewId: string }, jobId: string, sequence: number): Promise<void> {
+  const before = and(
+    eq(appliedChanges.crewId, who.crewId),
+    eq(appliedChanges.jobId, jobId),
+    lte(appliedChanges.sequence, sequence),
+  )
+  const strip = (fields: readonly string[]) =>
+    sql`${appliedChanges.fields} - array[${sql.join(
+      fields.map(f => sql`${f}`),
+      sql`, `,
+    )}]::text[]`
+  const stripped: [TableName, readonly string[]][] = [
+    ...(Object.keys(EMPTIED) as Emptied[]).map((t): [TableName, string[]] => [t, Object.keys(EMPTIED[t])]),
+    ['stops', ['latDeg', 'lonDeg', 'groundM', 'notes']],
+    ['checks', ['by', 'reason']],
+  ]
+  for (const [table, fields] of stripped)
+    await tx
+      .update(appliedChanges)
+      .set({ fields: strip(fields) as never, outcome: null })
+      .where(and(before, eq(appliedChanges.table, table)))
+  await tx
+    .update(appliedChanges)
+    .set({ fields: {}, outcome: null })
+    .where(and(before, inArray(appliedChanges.table, [...GONE])))
+}
+
+/** What was handed over keeps its figures; whoever it was handed to, and where, goes from it. */
+async function forgetFrozen(tx: Tx, who: { crewId: string }, jobId: string): Promise<void> {
+  const key = and(eq(handovers.crewId, who.crewId), eq(handovers.jobId, jobId))
+  for (const h of await tx.select().from(handovers).where(key)) {
+    const document = frozenWithout(h.document as Partial<JobDocument>)
+    // Distances and bearings of masts would tell the place again.
+    const result = { ...(h.result as object), masts: [], chosen: null }
+    await tx
+      .update(handovers)
+      .set({ document, result })
+      .where(and(key, eq(handovers.id, h.id)))
+  }
+}
+
+export function frozenWithout(document: Partial<JobDocument>): Partial<JobDocument> {
+  const out = { ...document } as Record<string, { key?: string }[]>
+  for (const t of Object.keys(EMPTIED) as Emptied[]) if (out[t]) out[t] = out[t].map(r => ({ ...r, ...EMPTIED[t] }))
+  for (const t of GONE) if (out[t]) out[t] = []
+  if (out.stops) out.stops = out.stops.map(s => ({ ...s, latDeg: 0, lonDeg: 0, groundM: null }))
+  if (out.checks) out.checks = out.checks.map(c => (c.key === SIGNED ? { ...c, by: null, reason: null } : c))
+  return out as Partial<JobDocument>
+}
+
+async function isLeft(tx: Tx, who: { crewId: string }, jobId: string): Promise<boolean> {
+  for (const name of GONE) {
+    const [row] = await tx
+      .select({ id: tableOf(name).id })
+      .from(tableOf(name))
+      .where(ofJob(tableOf(name), who, jobId))
+    if (row) return true
+  }
+  for (const name of Object.keys(EMPTIED) as Emptied[])
+    for (const row of await tx
+      .select()
+      .from(tableOf(name))
+      .where(ofJob(tableOf(name), who, jobId)))
+      if (Object.entries(EMPTIED[name]).some(([f, v]) => ((row as Record<string, unknown>)[f] ?? null) !== v)) return true
+  return false
 }

@@ -552,6 +552,10 @@ const WRITE_MASTS = `insert into masts as m (crew_id, id, set_id, name, lat_deg,
         is distinct from (excluded.name, excluded.lat_deg, excluded.lon_deg, m.height_m, m.ground_m, excluded.accuracy_m, excluded.seen_on)
       or not m.bands @> excluded.bands)`
 
+/** What the list holds is of this list from now on, changed or not: taking an older list out takes none of it away. */
+const CLAIM_MASTS = `update masts m set set_id = $2 from found f
+  where m.crew_id = $1 and m.id = f.mast_id and m.set_id is distinct from $2`
+
 const WRITE_CELLS = `insert into cells as c (crew_id, id, mast_id, technology, band, cell_id, channel, azimuth_deg,
   beamwidth_deg, power_dbm)
   select $1, f.cell_key, f.mast_id, f.technology, f.band, f.cell_id, f.channel, f.azimuth_deg, f.beamwidth_deg, f.power_dbm
@@ -577,6 +581,7 @@ async function mergeRows(
   await tx.query(FOUND)
   await going('writing masts')
   const masts = await tx.query(WRITE_MASTS, [crewId, setId])
+  await tx.query(CLAIM_MASTS, [crewId, setId])
   await going('writing cells')
   // Without it the plans below, those of the checks of foreign keys too, are made for the few masts there were.
   await tx.query('analyze found')

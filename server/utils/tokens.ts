@@ -42,7 +42,10 @@ export async function takeToken(tx: Tx, token: string): Promise<Token | null> {
 }
 
 /** Makes a one-time link; an older one for the same purpose ends now, not when this one is used. */
-export async function newLink(db: Db, made: Omit<typeof tokens.$inferInsert, 'hash' | 'kind'> & { kind: 'invite' | 'reset' }): Promise<string> {
+export async function newLink(
+  db: Db,
+  made: Omit<typeof tokens.$inferInsert, 'hash' | 'kind'> & { kind: 'invite' | 'reset' },
+): Promise<string> {
   const token = newToken()
   await db.transaction(async tx => {
     if (made.kind === 'reset')

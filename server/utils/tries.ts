@@ -4,7 +4,7 @@
  *
  * Three limits: by address and account together, whose pauses grow; by account alone, slower, which a
  * device that signed in to it before passes, so that a stranger cannot lock the owner out; and by
- * address alone.
+ * address alone, which such a device passes too.
  */
 import { createHmac, timingSafeEqual } from 'node:crypto'
 import { lt } from 'drizzle-orm'
@@ -71,9 +71,10 @@ export interface Try {
 /** Counts a try to sign in, before anything else is looked at. @throws a problem 429 where it is one too many */
 export async function countTry(event: H3Event, email: string, memberId: string | null): Promise<Try> {
   const from = clientAddress(event)
-  const byAddress = await count(address, from)
-  if (byAddress.over) wait(event, byAddress.msBeforeNext, 'Too many tries from here.')
   const known = memberId !== null && knowsDevice(event, memberId)
+  // Others at one address, an office or a carrier's own, shut out no device that has signed in before.
+  const byAddress = known ? null : await count(address, from)
+  if (byAddress?.over) wait(event, byAddress.msBeforeNext, 'Too many tries from here.')
   const pairKey = `${known ? `device:${memberId}` : from}|${email}`
   const byPair = await count(pair, pairKey)
   if (byPair.over) {
@@ -92,7 +93,8 @@ export async function countTry(event: H3Event, email: string, memberId: string |
   }
   return {
     succeed: async () => {
-      await Promise.all([pair.delete(pairKey), pauses.delete(pairKey)])
+      // A right sign-in is no try at guessing.
+      await Promise.all([pair.delete(pairKey), pauses.delete(pairKey), known ? null : address.reward(from, 1)])
     },
   }
 }

@@ -66,6 +66,9 @@ async function signIn(how: 'demo' | 'password') {
         sun bearings are trusted.
       </p>
     </section>
+    <section v-if="store.keepError" role="alert" data-test="no-room">
+      <p>{{ store.keepError }}</p>
+    </section>
     <section v-if="store.engineError" role="alert">
       <p>{{ store.engineError }}</p>
     </section>
