@@ -1,6 +1,5 @@
 /** What a step of the card is, and what it is made from. */
 import type { TreeNode } from '../chain/tree'
-import type { AntennaPart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
 import type { Building } from '../site/building'
@@ -78,6 +77,3 @@ export function tally(names: readonly string[]): string[] {
   for (const n of names) counts.set(n, (counts.get(n) ?? 0) + 1)
   return [...counts].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name))
 }
-
-/** @returns whether an antenna has no front: there is nothing to aim */
-export const hearsAllRound = ({ ranges }: AntennaPart): boolean => ranges.every(r => r.beamwidthDeg >= 360)

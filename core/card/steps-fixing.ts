@@ -6,6 +6,7 @@ import { hasOwnHole, ownHoleWords } from '../fitting/own-hole'
 import { isRaised } from '../fitting/raising'
 import { cableKey } from '../fitting/pick-list'
 import type { Mount } from '../job/fixing'
+import { isOmni } from '../job/part'
 import type { LinePart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import type { Demand } from '../judge/demands'
@@ -18,7 +19,7 @@ import { mToken, num } from '../units'
 import { aloft, beside, pulling, TAKES } from './durations'
 import type { GateNeed } from './gates'
 import { heightGates, holeAt, lacking, raising } from './needs'
-import { hearsAllRound, isUp, nameOf, partKey } from './step'
+import { isUp, nameOf, partKey } from './step'
 import type { Draft, CardContext } from './step'
 
 /** Whether a mount makes a hole, and whether it goes through: a foot bolted through a skin is the hole of its own leads. */
@@ -100,7 +101,7 @@ function raisingWords({ node, part }: AntennaNode, overM: number): string {
   const inSections = (node.fixing?.sections.length ?? 0) > 1
   return [
     `Cable on before it goes up${inSections ? ', top section out first' : ''};`,
-    hearsAllRound(part) ? 'upright, tightened once it was read.' : 'turned by hand to the bearing, locked only when it is aimed.',
+    isOmni(part) ? 'upright, tightened once it was read.' : 'turned by hand to the bearing, locked only when it is aimed.',
     overM > STAYED_M ? 'A helper at each guy until all are tight.' : '',
   ]
     .filter(Boolean)

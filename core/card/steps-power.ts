@@ -1,4 +1,5 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
+import { isOmni } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
 import { heightAfterM, heightWords } from '../fitting/mounts'
@@ -6,7 +7,7 @@ import { feedsOf } from '../judge/feeds'
 import { mToken, num } from '../units'
 import { aloft, LININGS, TAKES } from './durations'
 import { energising, heightGates, lacking, transmitting } from './needs'
-import { hearsAllRound, isUp, nameOf } from './step'
+import { isUp, nameOf } from './step'
 import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
@@ -135,7 +136,7 @@ export function after(s: CardContext): Draft[] {
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
   for (const d of a.tree!.donors) {
     const isHigh = isUp(d.node, building)
-    const round = hearsAllRound(d.part)
+    const round = isOmni(d.part)
     const minutes = round ? TAKES.tighten : TAKES.aim
     out.push({
       id: `aim:${d.node.id}`,

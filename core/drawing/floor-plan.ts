@@ -337,7 +337,7 @@ function drawDistances(s: Sheet): void {
     if (!isShown(s, server)) continue
     const [x1, y1] = s.toXY(donor.node)
     const [x2, y2] = s.toXY(server.node)
-    s.p.push({ kind: 'line', style: loop.state === 'stable' ? 'loopGood' : 'loop', x1, y1, x2, y2 })
+    s.p.push({ kind: 'line', style: loop.isSure ? 'loopGood' : 'loop', x1, y1, x2, y2 })
     const g = between(donor.node, server.node)
     s.labels.put(s.p, {
       x: (x1 + x2) / 2,

@@ -659,7 +659,7 @@ function drawSheets(s: Sheet): void {
 function drawLoops(s: Sheet): void {
   const { p, labels, o, a } = s
   a.loops.forEach((loop, i) => {
-    const good = loop.state === 'stable'
+    const good = loop.isSure
     if (good && a.loops.length > 1) return
     const [x1, y1] = place(s, loop.worst.donor.node)
     const [x2, y2] = place(s, loop.worst.server.node)
@@ -669,7 +669,9 @@ function drawLoops(s: Sheet): void {
     const text1 = `${name}isolation ${num(loop.isolationDb)} dB, needs ${num(loop.neededDb)}`
     const text2 = good
       ? 'stable'
-      : loop.state === 'oscillating'
+      : loop.state === 'stable'
+        ? `runs, with ${num(loop.isolationDb - loop.neededDb, 1)} dB to spare of ±${num(loop.uncertainDb)}`
+        : loop.state === 'oscillating'
         ? 'it will oscillate'
         : `gain held back by ${num(loop.heldBackDb)} dB`
     const w = Math.max(textWidth(text1), textWidth(text2)) + 22

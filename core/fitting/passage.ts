@@ -12,7 +12,7 @@ import type { Design, Fixture, JobDocument } from '../job/schema'
 import type { Entry } from '../job/fixing'
 import { fromLocal, inside, roofOver, toLocal } from '../site/building'
 import type { Building } from '../site/building'
-import { between, round2 } from '../site/frame'
+import { between, partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
 /** A cable goes through what its way comes as near to as this, m. Assumed. */
@@ -136,6 +136,9 @@ export const byOwnHole = ({ joint, from, to }: Passer, b: Building): boolean =>
 export const byWindowLead = ({ joint }: Passer): boolean =>
   !!joint && [joint.from, joint.to].some(e => e.at.node.partId.startsWith(WINDOW_LEAD))
 
+/** A gland stands so far from the foot of a mast, m. @source common practice (no source) */
+export const BESIDE_FOOT_M = 0.4
+
 /** Ways that go through what is overhead. */
 const OVERHEAD: ReadonlySet<Entry> = new Set(['roof', 'deck', 'hatch'])
 
@@ -157,13 +160,22 @@ export function placesOf(
   )
 }
 
+/** Under an antenna aloft stands the foot of its mast: a gland is beside it, toward where the cable goes. */
+function besideFoot(foot: Point, within: Point): Point {
+  const level = { ...within, upM: foot.upM }
+  return between(foot, level).groundM > BESIDE_FOOT_M
+    ? partWay(foot, level, BESIDE_FOOT_M, 1)
+    : { ...foot, northM: round2(foot.northM - BESIDE_FOOT_M) }
+}
+
 /** Where a cable comes through the shell by a way in: straight over its end inside, or level with it through the side it comes from. */
 export function entryPoint(entry: Entry, { from, to }: Pick<Passer, 'from' | 'to'>, b: Building): Point {
   const [within, without] = inside(b, from) ? [from, to] : [to, from]
   if (OVERHEAD.has(entry) || (entry === 'window' && movesAbout(b.kind))) {
     const upM = roofOver(b, without) ?? roofOver(b, within) ?? b.eavesM
     const under = roofOver(b, without) === null ? within : without
-    return { eastM: under.eastM, northM: under.northM, upM: round2(upM) }
+    const flat = b.kind === 'boat' && under === without ? besideFoot(under, within) : under
+    return { eastM: flat.eastM, northM: flat.northM, upM: round2(upM) }
   }
   const [x, y] = toLocal(b, within)
   const [outX, outY] = toLocal(b, without)

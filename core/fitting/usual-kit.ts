@@ -12,6 +12,7 @@ import { adapterChain, WINDOW_LEAD } from './adapters'
 import { cutLengthM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
 import type { End } from './mating'
+import { RULE_OF_THUMB } from './rule-of-thumb'
 import { BESIDE_M, changesOf, nodeStep, runStep } from './splice'
 import type { Step } from './splice'
 
@@ -197,6 +198,12 @@ export const boosts = (kit: Kit): boolean => kit === 'booster' || kit === 'boost
 const entrance = (site: Site) => ({ x: -site.lengthM / 2 - 0.15, upM: 1.2 })
 const mountM = (site: Site): number => Math.max(site.storeys * site.storeyHeightM + 1.6, ridgeM(site) - 0.4)
 
+/** A pole that is easily had reaches so far over the roof's top, m. @source common practice (no source) */
+const OVER_ROOF_M = 1.2
+/** Over an inside antenna by the rule of thumb where the roof lets it; where it does not, a finding says by how much not. */
+const mountOver = (site: Site, serverM: number): number =>
+  round2(Math.max(mountM(site), Math.min(serverM + RULE_OF_THUMB.upM + 0.05, ridgeM(site) + OVER_ROOF_M)))
+
 /** Arrestor of a line's own plugs and impedance. */
 const arrestorFor = (line: LinePart | undefined): string =>
   line?.impedanceOhm === 75 ? 'arr-gas-f' : line?.ends === 'SMA' ? 'arr-gas-sma' : 'arr-gas'
@@ -260,10 +267,11 @@ function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: b
   const half = site.lengthM / 2
   const at = entrance(site)
   const line = lay.choice.line ?? 'line-400'
-  const antenna = lay.node(lay.choice.antenna ?? 'ant-lpda', -half + 0.4, mountM(site))
+  const domeM = site.storeyHeightM - 0.15
+  const antenna = lay.node(lay.choice.antenna ?? 'ant-lpda', -half + 0.4, mountOver(site, domeM))
   const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-home'), -half + 1.6, 1.3)
-  const dome = lay.node(lay.choice.inside ?? 'ant-dome', 0.6, site.storeyHeightM - 0.15)
+  const dome = lay.node(lay.choice.inside ?? 'ant-dome', 0.6, domeM)
   lay.run(antenna, '1', arrestor, 'in', line)
   if (windowOnly) {
     const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM)
@@ -313,6 +321,15 @@ function fan(
   return i => [splitter, String(i + 1)]
 }
 
+/** A bull bar's bracket: before the nose, so high over the road, m. Assumed. */
+const BULL_BAR = { aheadM: 0.1, upM: 1.1 }
+
+/** A whip on a bracket stands at the front; what is bolted or held by a magnet stands on the roof. */
+const placeAboard = (site: Site, antenna: AntennaPart | undefined, onRoof: { x: number; upM: number }) =>
+  /bracket/.test(antenna?.mount ?? '') && site.roofRiseM === 0
+    ? { x: site.lengthM / 2 + BULL_BAR.aheadM, upM: BULL_BAR.upM }
+    : onRoof
+
 function layAboard(lay: Layer, site: Site, approach: Design['approach'], american: boolean): void {
   const boat = lay.kind === 'boat'
   const roofM = site.storeys * site.storeyHeightM
@@ -322,12 +339,15 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const boxAt = x - (boat ? 0.2 : 0.08) * site.lengthM
   const line = lay.choice.line ?? 'line-240'
   if (approach === 'router') {
-    const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-mobile-2'), boxAt, boxM)
-    for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', x, upM))
+    // Aboard a box runs on what the battery gives.
+    const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-4' : 'rtr-mobile-2'), boxAt, boxM)
+    const at = placeAboard(site, lay.choice.antenna, { x, upM })
+    for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', at.x, at.upM))
       lay.feed(antenna, feed, router, branch, line)
     return
   }
-  const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', x, upM)
+  const at = placeAboard(site, lay.choice.antenna, { x, upM })
+  const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
   const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)
   lay.feed(antenna, '1', amplifier, 'donor', line)

@@ -259,3 +259,6 @@ export function withOwn<P extends Part>(base: P, own: OwnFigures | null | undefi
       : {}
   return { ...base, ...fields, ...perBand, ...ranges }
 }
+
+/** @returns whether an antenna has no front: there is nothing to aim */
+export const isOmni = ({ ranges }: Pick<AntennaPart, 'ranges'>): boolean => ranges.every(r => r.beamwidthDeg >= 360)

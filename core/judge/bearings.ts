@@ -5,6 +5,8 @@ import { fixedBeamOver } from '../aim/nose'
 import { antennaAt, partById } from '../catalogue/parts'
 import { turned } from '../chain/tree'
 import type { Turned } from '../chain/tree'
+import { angleBetween } from '../geo/angles'
+import { isOmni } from '../job/part'
 import type { AntennaPart } from '../job/part'
 import { degreesForLoss } from '../radio/pattern'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
@@ -22,6 +24,28 @@ const STRONG_OVER_NEED_DB = 10
 
 /** Days after which a list of masts is called old. @source common practice (no source) */
 const OLD_DAYS = 730
+
+/** A sweep and the map that are further apart than the beam is wide: told at once, with what is likely behind it. */
+function sweepApart({ sweep, chosen, tree, main }: Context): Draft | null {
+  const result = sweep?.result
+  const donor = tree?.donors[0]
+  if (!result || result.flat || !chosen || !donor || isOmni(donor.part)) return null
+  const { pattern } = turned(donor, main?.carrier.frequencyMHz ?? 800, chosen.frameBearingDeg)
+  const offDeg = angleBetween(result.headingDeg, chosen.bearingDeg)
+  if (offDeg - result.plusMinusDeg <= pattern.beamwidthDeg / 2) return null
+  return {
+    code: 'bearings.sweep-differs',
+    subjectId: sweep.sweep.id,
+    severity: 'fix',
+    title: `The sweep and the map are ${num(offDeg)}° apart`,
+    sentence:
+      `Best was read at ${num(result.headingDeg)}°, ${chosen.mast.name} stands at ${num(chosen.bearingDeg)}°. ` +
+      'Likely: a reflection, another mast or sector that answers (compare the cell), a compass beside steel, degrees taken as ' +
+      'magnetic for true, or a list that is old. What is read at the place wins over the map.',
+    because: `the beam is ${num(pattern.beamwidthDeg)}° wide, the sweep is good to ±${num(result.plusMinusDeg)}°`,
+    source: COMMON,
+  }
+}
 
 export function bearingFindings(c: Context): Finding[] {
   const { doc, job, masts, declination: dec, chosen, atUtc } = c
@@ -41,6 +65,8 @@ export function bearingFindings(c: Context): Finding[] {
       source: 'ITU-R P.526-15 §4.5 over the terrain held',
     })
   }
+  const apart = sweepApart(c)
+  if (apart) add(apart)
   if (mine.length && !mine.some(m => m.usable)) {
     add({
       code: 'bearings.none-reachable',

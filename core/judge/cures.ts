@@ -10,11 +10,12 @@ import { neededM, stockLengthM } from '../fitting/lengths'
 import { leastMove, servedShare } from '../separation/isolation'
 import { loopsOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
-import { buildingOf } from '../site/building'
+import { buildingOf, inside } from '../site/building'
 import { along, axisSign, between, moveAlong, partWay, round2 } from '../site/frame'
 import { atPresentStop } from '../survey/place'
 import { mToken, num, signed } from '../units'
 import { antennaAt, PARTS } from '../catalogue/parts'
+import { isOmni } from '../job/part'
 import type { AntennaPart, Part } from '../job/part'
 import { contextOf } from './context'
 import type { Context } from './context'
@@ -38,6 +39,9 @@ export function solveCures(document: JobDocument, evidence: Evidence, key: strin
 
 /** As far as an antenna is raised for a cure, m. */
 const MOST_RAISE_M = 8
+/** Below this a sheet smaller than the other is no cure. @source method of moments, computed for this project */
+const LOW_MHZ = 1000
+const LEAST_LOW_M = 1.2
 /** Sides of the sheets that are tried, m. */
 const SHEETS_M = [0.6, 1.2, 1.8, 2.4] as const
 /** Before an antenna, toward the other: near enough to shadow it, far enough not to detune it, m. */
@@ -60,7 +64,7 @@ interface Try {
 /** Raise, move, turn, screen, another antenna: the least of each; two together where none is enough; else less gain. */
 function separationCures(c: Context, loop: Loop): Cure[] {
   const now = loop.isolationDb
-  const needed = loop.neededDb
+  const needed = neededOf(loop)
   const tries = [
     raising(c, loop),
     moving(c, loop),
@@ -73,7 +77,7 @@ function separationCures(c: Context, loop: Loop): Cure[] {
     .sort((a, b) => Number(now + b.gainDb >= needed) - Number(now + a.gainDb >= needed) || a.price - b.price)
   const cures = tries.map((t): Cure => cureOf(t, now + t.gainDb >= needed))
   if (!cures.some(x => x.enough)) {
-    const both = pairOfTries(c, loop, tries)
+    const both = pairOfTries(c, loop, { tries, needed })
     if (both) cures.unshift(both)
   }
   const drop = Math.ceil(needed - now)
@@ -89,6 +93,9 @@ function separationCures(c: Context, loop: Loop): Cure[] {
   return cures
 }
 
+/** One that runs, and not surely, is cured by what makes it sure. */
+const neededOf = (loop: Loop): number => loop.neededDb + (loop.state === 'stable' ? loop.uncertainDb : 0)
+
 const cureOf = (t: Try, enough: boolean): Cure => ({
   label: t.label,
   gain: `${signed(t.gainDb, 1)} dB`,
@@ -97,11 +104,14 @@ const cureOf = (t: Try, enough: boolean): Cure => ({
   steps: t.steps,
 })
 
+/** Nobody raises a donor on a vehicle or a boat by metres, nor one that then stands under the roof. */
 function raising(c: Context, loop: Loop): Try | null {
   const { donor } = loop.worst
+  if (movesAbout(c.job.kind)) return null
   const steps = (x: number): CureStep[] => [move(donor, { upM: round2(donor.node.upM + x) })]
-  const least = leastMove(x => isolationAfter(c, loop, steps(x)), loop.neededDb, MOST_RAISE_M)
+  const least = leastMove(x => isolationAfter(c, loop, steps(x)), neededOf(loop), MOST_RAISE_M)
   const up = least ?? 3
+  if (inside(c.building, { ...donor.node, upM: donor.node.upM + up })) return null
   const lead = leadOf(c, donor)
   return {
     label: `raise the donor ${mToken(up)}`,
@@ -120,7 +130,7 @@ function moving(c: Context, loop: Loop): Try | null {
   const away = here >= along(site, donor.node, sign) ? 1 : -1
   const steps = (x: number): CureStep[] => [move(server, moveAlong(site, server.node, here + away * x, sign))]
   const room = Math.max(0, site.lengthM / 2 - 0.3 - away * here)
-  const least = leastMove(x => isolationAfter(c, loop, steps(x)), loop.neededDb, room)
+  const least = leastMove(x => isolationAfter(c, loop, steps(x)), neededOf(loop), room)
   const by = least ?? Math.floor(room * 10) / 10
   if (by < 0.3) return null
   return {
@@ -148,19 +158,17 @@ function turning(c: Context, loop: Loop): Try | null {
 /** The smallest sheet that is enough, before whichever of the two it serves better; else the one that brings most for its size. */
 function sheet(c: Context, loop: Loop): Try | null {
   const { donor, server } = loop.worst
-  if (hasSheet(c, server)) return null
-  const tried = SHEETS_M.flatMap(sideM =>
-    (
-      [
-        [server, donor, 'inside antenna'],
-        [donor, server, 'donor'],
-      ] as const
-    ).map(([at, other, words]) => {
+  // No loose sheets of steel in a cab or a cabin, and none before what is to hear all round.
+  if (movesAbout(c.job.kind) || hasSheet(c, server)) return null
+  const before = [[server, donor, 'inside antenna'] as const, ...(isOmni(donor.part) ? [] : [[donor, server, 'donor'] as const])]
+  const sides = c.main!.carrier.frequencyMHz < LOW_MHZ ? SHEETS_M.filter(s => s >= LEAST_LOW_M) : SHEETS_M
+  const tried = sides.flatMap(sideM =>
+    before.map(([at, other, words]) => {
       const step = sheetStep(at, other, sideM)
       return { sideM, words, step, gainDb: isolationAfter(c, loop, [step]) - loop.isolationDb }
     }),
   )
-  const enough = tried.find(t => loop.isolationDb + t.gainDb >= loop.neededDb)
+  const enough = tried.find(t => loop.isolationDb + t.gainDb >= neededOf(loop))
   const most = tried.reduce((a, b) => (b.gainDb > a.gainDb + LARGER_WORTH_DB ? b : a))
   const best = enough ?? most
   return {
@@ -231,14 +239,14 @@ function longerLead(c: Context, loop: Loop): Try | null {
 }
 
 /** The cheapest two that together are enough, where they do not touch the same thing. */
-function pairOfTries(c: Context, loop: Loop, tries: readonly Try[]): Cure | null {
+function pairOfTries(c: Context, loop: Loop, { tries, needed }: { tries: readonly Try[]; needed: number }): Cure | null {
   const pairs = tries.flatMap((a, i) => tries.slice(i + 1).map(b => [a, b] as const)).sort((x, y) => priceOf(x) - priceOf(y))
   for (const [a, b] of pairs) {
     const touched = new Set(a.steps.filter(s => s.op === 'update').map(s => s.rowId))
     if (b.steps.some(s => touched.has(s.rowId))) continue
     const steps = [...a.steps, ...b.steps]
     const gainDb = isolationAfter(c, loop, steps) - loop.isolationDb
-    if (loop.isolationDb + gainDb < loop.neededDb) continue
+    if (loop.isolationDb + gainDb < needed) continue
     return {
       label: `${a.label} and ${b.label}`,
       gain: `${signed(gainDb, 1)} dB`,

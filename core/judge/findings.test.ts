@@ -99,8 +99,10 @@ describe('in Choose', () => {
 
 describe('in Place', () => {
   it('is quiet about the rule of thumb only where it is kept', () => {
-    expect(new House().finding('place.thumb')).toBeDefined()
+    // The program's own layout keeps it where the roof lets it.
+    expect(new House().finding('place.thumb')).toBeUndefined()
     const h = new House()
+    expect(h.place(h.donor, { upM: 7 }).finding('place.thumb')).toBeDefined()
     expect(h.place(h.donor, { upM: 20 }).finding('place.thumb')).toBeUndefined()
   })
   it('says when the formula does not hold', () => {
@@ -147,10 +149,10 @@ describe('in Place', () => {
     const raise = h.cures('place.loop').find(c => c.label.startsWith('raise'))!
     expect(h.cure(raise).finding('place.short')).toBeUndefined()
   })
-  it('accepting less gain makes it stable', () => {
+  it('accepting less gain makes it run; surely only where the margin is more than the sum is good to', () => {
     const h = close()
     h.cure(h.cures('place.loop').find(c => c.label.startsWith('settle'))!)
-    expect(h.finding('place.loop')?.severity).toBe('good')
+    expect(h.finding('place.loop')?.severity).toBe('note')
   })
   it('“may we drill” is heeded: no and not yet asked are to be settled, yes is quiet', () => {
     const drill = (mayDrill: string) => new House('router').job({ mayDrill }).finding('place.drill')?.severity

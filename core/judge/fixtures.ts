@@ -50,8 +50,11 @@ function sockets(c: Context): Draft[] {
         severity: 'fix',
         title: `${part.name} hangs ${mToken(nearest.distanceM)} from ${name}`,
         sentence:
-          `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the ${word}, or a licensed electrician brings one to it: ` +
-          'no extension lead for good.',
+          nearest.feed.kind === 'mains socket'
+            ? `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the socket, or a licensed electrician brings one to it: ` +
+              'no extension lead for good.'
+            : `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the feed, or a lead of the wire and fuse that Route works out ` +
+              'goes to it.',
         because: `straight from the box to the ${word}, against the lead`,
         source: COMMON,
         cures: [

@@ -1,6 +1,7 @@
 /** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
 import { movesAbout } from '../job/schema'
-import { meetsRuleOfThumb, RULE_OF_THUMB } from '../separation/isolation'
+import { RULE_OF_THUMB } from '../fitting/rule-of-thumb'
+import { meetsRuleOfThumb, servedShare } from '../separation/isolation'
 import type { Loop, Pair } from '../separation/loop'
 import { WINDOW_LEAD } from '../fitting/adapters'
 import { spliceInto } from '../fitting/splice'
@@ -28,6 +29,10 @@ export function placeFindings(c: Context): Finding[] {
   return drafts.map(d => finding('place', d))
 }
 
+/** A maker's separation is kept up or along. */
+const keepsEither = (w: Pair, { upM, alongM }: { upM?: number; alongM?: number }): boolean =>
+  (upM !== undefined && w.upM >= upM) || (alongM !== undefined && w.alongM >= alongM)
+
 /** What stands between two antennas, in words: `tiles and a timber floor`. */
 export function betweenWords(loop: Loop): string {
   const names = loop.worst.crossings.map(x => x.material)
@@ -49,6 +54,30 @@ function believedWords(w: Pair): string | null {
   return `${words}${w.entered?.reason ? `: ${w.entered.reason}` : ''}; the sum says ${num(w.computedDb)} dB`
 }
 
+/** A sum within its own uncertainty of what is needed is not stable: what that may cost, or that it may not run at all. */
+function steadyWords(loop: Loop, what: string): Pick<Draft, 'severity' | 'title' | 'sentence' | 'solves'> {
+  if (loop.isSure) return { severity: 'good', title: 'Stable', sentence: `${what}.` }
+  const spareDb = loop.isolationDb - loop.neededDb
+  const mayLackDb = loop.uncertainDb - spareDb
+  const { part } = loop.at
+  const sum = `${what}: ${num(spareDb, 1)} dB to spare, and the sum is good to ±${num(loop.uncertainDb)}`
+  if (part.lowestGainDb < part.gainDb)
+    return {
+      severity: 'note',
+      title: `It runs; up to ${num(mayLackDb)} dB may be held back`,
+      sentence:
+        `${sum}. It lowers its own gain then, and ${num(100 * servedShare(mayLackDb))} % of the area stays served. ` +
+        'The dry run shows it.',
+      solves: true,
+    }
+  return {
+    severity: 'fix',
+    title: 'Not sure to run',
+    sentence: `${sum}. It does not lower its gain: where ${num(mayLackDb)} dB are missing it shuts down.`,
+    solves: true,
+  }
+}
+
 function loopDrafts(loop: Loop): Draft[] {
   const out: Draft[] = []
   const w = loop.worst
@@ -64,7 +93,7 @@ function loopDrafts(loop: Loop): Draft[] {
   const source = 'ITU-R P.525, P.2040; scattered way 25 dB (assumed), ±6 dB until measured'
   out.push(
     loop.state === 'stable'
-      ? { code: 'place.loop', subjectId: id, severity: 'good', title: 'Stable', sentence: `${what}.`, because, source }
+      ? { code: 'place.loop', subjectId: id, ...steadyWords(loop, what), because, source }
       : {
           code: 'place.loop',
           subjectId: id,
@@ -97,8 +126,21 @@ function loopDrafts(loop: Loop): Draft[] {
       sentence:
         `${mToken(w.upM)} up and ${mToken(w.alongM)} along; fitters keep ${mToken(RULE_OF_THUMB.upM)} up ` +
         `or ${mToken(RULE_OF_THUMB.alongM)} along.`,
-      because: loop.state === 'stable' ? 'the sum says it is stable all the same: prove it in the dry run' : 'the sum agrees',
+      because: loop.isSure ? 'the sum says it is stable all the same: prove it in the dry run' : 'the sum agrees: it is not sure',
       source: COMMON,
+    })
+  const wants = loop.at.part.separation
+  if (wants && (w.upM < (wants.upM ?? 0) || w.alongM < (wants.alongM ?? 0)) && !keepsEither(w, wants))
+    out.push({
+      code: 'place.maker',
+      subjectId: id,
+      severity: loop.isSure ? 'note' : 'fix',
+      title: 'Closer than its maker wants',
+      sentence:
+        `${mToken(w.upM)} up and ${mToken(w.alongM)} along; ${loop.at.part.name} wants ` +
+        `${[wants.upM && `${mToken(wants.upM)} up`, wants.alongM && `${mToken(wants.alongM)} along`].filter(Boolean).join(' or ')}.`,
+      because: 'its maker’s separation',
+      source: 'the part’s data',
     })
   if (!w.farField)
     out.push({

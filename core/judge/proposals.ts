@@ -102,12 +102,20 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
   const frequencyMHz = dlCentreMHz(band)
   const mobile = movesAbout(c.job.kind)
   const american = c.job.rules === 'US'
+  // Every band that the mast offers, not the one alone that was read: a mast of several is used with several.
+  const offered = [frequencyMHz, ...(c.chosen?.path?.bands ?? []).flatMap(b => bandMHz(b.band))]
   const covers = (a: AntennaPart) => antennaAt(a, frequencyMHz).covered
-  const antennas = parts.filter(
-    (p): p is AntennaPart => p.kind === 'antenna' && p.use === 'outside' && covers(p) && suits(p, c.job.kind),
+  const coversMost = (list: AntennaPart[]): AntennaPart[] => {
+    const count = (a: AntennaPart) => offered.filter(f => antennaAt(a, f).covered).length
+    const most = Math.max(0, ...list.map(count))
+    return list.filter(a => count(a) === most)
+  }
+  const antennas = coversMost(
+    parts.filter((p): p is AntennaPart => p.kind === 'antenna' && p.use === 'outside' && covers(p) && suits(p, c.job.kind)),
   )
   const lines = parts.filter((p): p is LinePart => p.kind === 'line' && p.grade === 'outdoor')
   const boxes = parts.filter((p): p is RouterPart | AmplifierPart => {
+    if ((p.kind === 'router' || p.kind === 'amplifier') && !isFed(p, mobile)) return false
     if (p.kind === 'router') return !boosts(kit) && p.bands.includes(band.name) && (kit === 'outdoors') === !!p.outdoors
     if (p.kind !== 'amplifier' || !boosts(kit) || !p.bands.includes(band.name)) return false
     const [least, most] = GAINS_DB[c.job.kind]
@@ -126,6 +134,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
       const lossDb = lineLossDb(line.constants, leadM, frequencyMHz) + chainLossDb(atBox)
       for (const antenna of antennas) {
         const feed = antenna.ports[0]!
+        if (weighsOn(box, antenna)) continue
         const atAntenna = adapterChain(lineEnd(line), feed)
         if (!atAntenna) continue
         // A box for one chain leaves the second feed idle; a single antenna on two branches is laid out twice.
@@ -156,6 +165,20 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
   }
   return out
 }
+
+const bandMHz = (name: string): number[] => {
+  const band = bandByName(name)
+  return band ? [dlCentreMHz(band)] : []
+}
+
+/** Aboard a box runs on the battery, ashore on a socket or over its data cable. */
+const isFed = (p: RouterPart | AmplifierPart, mobile: boolean): boolean =>
+  p.supply === undefined || p.supply === 'USB' || (p.supply === '12 V') === mobile
+
+/** A stick in a socket, with a port that bears no weight, is joined to nothing heavy. @source common practice (no source) */
+const LIGHT_KG = 0.6
+const weighsOn = (box: Part, antenna: AntennaPart): boolean =>
+  /plugs into/.test(box.mount ?? '') && (antenna.massKg ?? 0) > LIGHT_KG
 
 /**
  * Gain of what is sold for each kind of site, dB; one that does not watch its own loop is not proposed.

@@ -1,4 +1,5 @@
 /** How much of what an inside antenna sends comes back to a donor. */
+import { RULE_OF_THUMB } from '../fitting/rule-of-thumb'
 import { finite, inRange, positive } from '../check'
 import { freeSpaceLossDb, wavelengthM } from '../radio/freespace'
 import { toDb, toLinear } from '../radio/levels'
@@ -82,12 +83,6 @@ export function inFarField(alongM: number, upM: number, sizeM: number, frequency
  * @source 10–20 dB in use, common practice (no source)
  */
 export const marginFor = (part: { gainDb: number; lowestGainDb: number }): number => (part.lowestGainDb < part.gainDb ? 10 : 15)
-
-/**
- * Distances fitters use without a sum: either one is taken as enough.
- * @source 20 ft vertical or 50 ft horizontal, common practice (no source)
- */
-export const RULE_OF_THUMB = { upM: 6.1, alongM: 15.2 } as const
 
 export const meetsRuleOfThumb = (alongM: number, upM: number): boolean =>
   Math.abs(upM) >= RULE_OF_THUMB.upM || alongM >= RULE_OF_THUMB.alongM

@@ -44,7 +44,15 @@ export interface Loop {
   state: LoopState
   heldBackDb: number
   gainDb: number
+  /** how far the figure that is believed may be off, dB */
+  uncertainDb: number
+  /** it is stable, and stays so where the figure is off by that */
+  isSure: boolean
 }
+
+/** The sum is good to this until it was measured, and a measurement to that, dB. @source numbers of this program, assumed */
+const SUM_PLUS_MINUS_DB = 6
+const MEASURED_PLUS_MINUS_DB = 2
 
 /** Ways of an amplifier: to each donor before it and each server after it, with what lies between, dB. */
 function waysOf(tree: Tree, at: AmplifierNode, frequencyMHz: number) {
@@ -162,8 +170,11 @@ export function loopsOf(tree: Tree, s: Surroundings, marginDb: number | null): L
     const part = s.band ? amplifierOn(at.part, s.band) : at.part
     const margin = marginDb ?? marginFor(part)
     const { gainDb } = part
+    const uncertainDb = worst.inForce === 'measured' ? MEASURED_PLUS_MINUS_DB : SUM_PLUS_MINUS_DB
     return [
       {
+        uncertainDb,
+        isSure: isolationDb - gainDb - margin >= uncertainDb,
         at: { node: at.node, part },
         pairs,
         worst,

@@ -7,6 +7,7 @@ import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
 import { allTicked } from '#core/judge/ticks'
+import { isOmni } from '#core/job/part'
 import type { Sweep } from '#core/job/schema'
 import { bearing, num, signed } from '#core/units'
 import { parseNumber } from '#core/formats/csv'
@@ -119,7 +120,8 @@ async function begin(stepDeg: number | null, turnSlowly = false) {
 }
 const { once } = useOnce()
 const keepStep = () => once(saveStep)
-const press = () => (live.value.value !== null && !typing.value ? keepDwelt() : keepStep())
+const press = () =>
+  mustConfirm.value ? confirmStand() : live.value.value !== null && !typing.value ? keepDwelt() : keepStep()
 async function saveStep() {
   if (!sweep.value) return
   let v: number
@@ -173,6 +175,21 @@ const booster = computed(() => {
 })
 /** kept by itself once it was held long enough */
 const byItself = ref(false)
+/** something tells where the antenna stands: a sensor, or a stand-in that turns as it is told */
+const senses = computed(() => !!sensed.by.value || live.modem.link?.kind === 'stand-in')
+/** without that the person who turns says that it stands there; only then may a step be kept by itself */
+const standsAt = ref<number | null>(null)
+const mustConfirm = computed(() => byItself.value && !senses.value && standsAt.value !== heading.value)
+function confirmStand() {
+  standsAt.value = heading.value
+  live.again()
+}
+/** what hears all round has no front to be turned */
+const omni = computed(() => {
+  const donor = store.result!.tree?.donors[0]
+  return !!donor && isOmni(donor.part)
+})
+const apart = computed(() => store.result!.findings.find(f => f.code === 'bearings.sweep-differs' && !f.accepted) ?? null)
 /** typed over: the modem's figure waits until the step is kept */
 const typing = ref(false)
 watch(live.value, v => {
@@ -182,7 +199,7 @@ watch(live.value, v => {
 })
 const say = (v: number) => num(v, 0).replace('−', 'minus ')
 watch(live.heldS, s => {
-  if (byItself.value && sweep.value && s >= holdS.value && next.value !== null && (safe.value || !roof.value)) void keepDwelt()
+  if (byItself.value && !mustConfirm.value && sweep.value && s >= holdS.value && next.value !== null && (safe.value || !roof.value)) void keepDwelt()
 })
 /** What is kept is the middle of all that was heard here, not the last answer. */
 async function keepDwelt() {
@@ -285,6 +302,7 @@ const target = computed(() =>
   best.value && next.value === null ? best.value.headingDeg : (next.value ?? mast.value?.bearingDeg ?? null),
 )
 const instruction = computed(() => {
+  if (omni.value) return 'it hears all round: upright, read, tighten, read again'
   if (locked.value) return 'locked: read again'
   if (target.value === null) return 'turn, read, keep'
   const t = turn(heading.value, target.value)
@@ -460,7 +478,8 @@ useKeys({
       </div>
       <div ref="el" class="dial"><DrawingView :drawing="dial" label="Dial: measured steps and the computed bearing" /></div>
       <p class="below soft">
-        <span v-if="booster" data-test="booster-watch">{{ booster }}</span><span v-if="afterLock" data-test="after-lock">{{
+        <b v-if="apart" class="error" data-test="apart">{{ apart.title }}: {{ apart.sentence }}</b
+        ><span v-if="booster" data-test="booster-watch">{{ booster }}</span><span v-if="afterLock" data-test="after-lock">{{
           afterLock
         }}</span
         ><span v-else-if="locked">tightening moves it: one more reading shows by how much</span
@@ -556,7 +575,7 @@ useKeys({
           :disabled="!sweep || !session.mayEdit || sensed.by.value === 'other phone'"
           @click="press"
         >
-          Keep this step
+          {{ mustConfirm ? `It stands at ${shown(heading)}` : 'Keep this step' }}
         </button>
         <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">
           {{ tone.on.value ? 'Tone off' : 'Tone on' }}
