@@ -2,6 +2,7 @@ import { defineNitroErrorHandler } from 'nitropack/runtime'
 import { send } from 'h3'
 import { logAway, logError } from './utils/log'
 import { sendProblem } from './utils/problem'
+import { Busy } from './utils/thread'
 import { isAway } from './utils/sql-state'
 import type { ProblemDetails } from './utils/problem'
 
@@ -22,6 +23,18 @@ export default defineNitroErrorHandler((error, event) => {
     )
   }
   const inside = error.cause ?? error
+  if (inside instanceof Busy) {
+    event.node.res.setHeader('retry-after', '10')
+    return send(
+      event,
+      sendProblem(event, {
+        type: 'about:blank',
+        title: 'Not available',
+        status: 503,
+        detail: 'Others have papers made just now: try again in a minute.',
+      }),
+    )
+  }
   if (isAway(inside)) {
     logAway(event.method, inside)
     event.node.res.setHeader('retry-after', '2')

@@ -16,7 +16,8 @@ test('the next step stands behind its gate; true now it opens, done it moves on,
   const gate = page.locator('[data-test=gate]')
   await expect(gate).toContainText('Nothing transmits until')
   for (const key of ['antennas', 'registered', 'rf']) await page.locator(`[data-test=fact-${key}]`).check()
-  await expect(gate).toContainText('Go: all of it is true now')
+  await expect(gate).toHaveClass(/open/)
+  await expect(gate).toContainText('Go: transmit')
   // One that is taken back shuts it again.
   await page.locator('[data-test=fact-rf]').uncheck()
   await expect(done).toBeDisabled()
@@ -59,7 +60,7 @@ test('the next step stands behind its gate; true now it opens, done it moves on,
 test('a gust above ten keeps the ladder down; below it, and with all else, the gate opens', async ({ demoPage: page }) => {
   await openJob(page, LOFT, 'card')
   await page.locator('[data-test=step-mount]').first().click()
-  const gate = page.locator('[data-test=gate]')
+  const gate = page.locator('[data-gate=climb]')
   await expect(gate).toContainText('No climbing until')
   for (const key of ['thunder', 'ice', 'fragile', 'foot']) await page.locator(`[data-test=fact-${key}]`).check()
   const wind = page.locator('[data-test=fact-wind] input')
@@ -71,7 +72,7 @@ test('a gust above ten keeps the ladder down; below it, and with all else, the g
   await expect(gate).toContainText('above 10 m/s: stop')
   await wind.fill('6')
   await wind.blur()
-  await expect(gate).toContainText('Go: all of it is true now')
+  await expect(gate).toContainText('Go: climb')
   // The gate is open, and still the step waits for what comes before it.
   await expect(page.locator('.waits')).toContainText('After:')
   await expect(page.locator('[data-test=step-done]')).toBeDisabled()
@@ -121,7 +122,7 @@ test('Fit says steps and hours; a climb takes everything up once; a core that ha
   await expect(fit).toContainText(/^Fit\d+ of \d+ steps, \d+(\.5)? h left$/)
   await expect(page.locator('[data-test=another-day]')).toContainText('hardens first')
   await page.locator('[data-test=step-fill]').click()
-  await expect(page.locator('[data-test=gate]')).toContainText('a core between two skins')
+  await expect(page.locator('[data-gate=drill]')).toContainText('a core between two skins')
   // Filled on another phone just now: the hole waits until tomorrow, and the card says so.
   const sql = database(app)
   const [fill] = await sql`select f.id from fixtures f where f.job_id = ${KETCH} and f.kind = 'way in'`

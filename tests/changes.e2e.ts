@@ -203,19 +203,27 @@ test('the customer’s data is taken out of the row, the history and frozen hand
       'jobs',
       'update',
       jobId,
-      { customerName: 'Unique Surname', customerAddress: 'Unique Street', notes: 'stays' },
+      {
+        name: 'Unique Surname’s roof',
+        customerName: 'Unique Surname',
+        customerAddress: 'Unique Street',
+        notes: 'Unique gate code',
+      },
       sequence,
     ),
   ])
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/handovers`, { data: {} })).status()).toBe(200)
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/forget-customer`, { data: {} })).status()).toBe(200)
   const sql = database(app)
-  const left =
-    await sql`select (select count(*) from applied_changes where fields::text like '%Unique S%')::int as history, (select
-      count(*) from handovers where document::text like '%Unique S%')::int as frozen, (select count(*)
+  const left = await sql`select (select count(*) from applied_changes where fields::text like '%Unique%')::int as history, (select
+      count(*) from handovers where document::text like '%Unique%')::int as frozen, (select count(*)
         from jobs where customer_name is not null and id = ${jobId})::int as row`
   expect(left[0]).toEqual({ history: 0, frozen: 0, row: 0 })
-  expect((await sql`select notes from jobs where id = ${jobId}`)[0]!.notes).toBe('stays')
+  const kept =
+    await sql`select j.name, j.notes, s.lat_deg, s.length_m from jobs j join sites s on s.job_id = j.id where j.id = ${jobId}`
+  expect(kept[0]).toMatchObject({ name: 'Forgotten', notes: null, lat_deg: null })
+  // What was built, and how large it is, stays.
+  expect(kept[0]!.length_m).toBeGreaterThan(0)
   await sql.end()
   expect((await c.feed(jobId, 0)).items.some(i => JSON.stringify(i).includes('Unique'))).toBe(false)
 })

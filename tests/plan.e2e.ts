@@ -152,7 +152,7 @@ test('before you drill: what is assumed, what hurts first, and the dry run’s c
   await openJob(page, LOFT, 'level')
   await page.keyboard.press('d')
   const dialog = page.getByRole('dialog')
-  await expect(dialog.locator('[data-test=assumed] tbody tr').first()).toContainText('what is behind')
+  await expect(dialog.locator('[data-test=assumed] tbody tr').first()).toContainText('Where does it come in')
   await expect(dialog.locator('[data-test=dry-run]')).toContainText('total at the donor port')
   await expect(dialog.locator('[data-test=dry-run]')).toContainText('under')
 })

@@ -134,6 +134,7 @@ export function knownFor(doc: JobDocument, need: GateNeed, steps: readonly Pick<
   return {
     behind: way?.behindFound ? { found: way.behindFound, words: behindWords(way) } : null,
     mayDrill: doc.jobs[0]!.mayDrill,
+    registered: steps.some(s => s.id === 'register' && s.done),
     dryRun: !dryRun ? 'none' : dryRun.done ? 'done' : 'open',
   }
 }

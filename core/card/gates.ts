@@ -230,6 +230,8 @@ export interface Known {
   /** what was found behind the hole, as noted on the way in */
   behind: { found: Behind; words: string } | null
   mayDrill: 'yes' | 'no' | 'ask'
+  /** the step of this card is done */
+  registered?: boolean
   /** on this card; none where the plan has nothing to be tried */
   dryRun: 'none' | 'open' | 'done'
 }
@@ -265,6 +267,7 @@ function knownOf(key: string, need: GateNeed, known: Known): string | null {
   if (key === 'behind') return known.behind?.words ?? null
   // A general yes is no yes to this hole through a wall; for the screws of a box it is enough.
   if (key === 'owner' && need.hole === 'screws' && known.mayDrill === 'yes') return 'in Ask'
+  if (key === 'registered' && known.registered) return 'its step is done'
   if (key === 'tried' && known.dryRun === 'done') return 'done on this card'
   return null
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { demoScenario } from '../../demo/scenario'
 import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
+import { BARE_FIXTURE } from '../job/defaults'
 import { BARE_FIXING } from '../job/fixing'
 import { cardOf } from './card'
 import { isLate, waitingOn } from './late'
@@ -35,6 +36,39 @@ describe('the list of a job', () => {
       for (const n of tree.nodes) wanted.set(`part:${n.part.id}`, (wanted.get(`part:${n.part.id}`) ?? 0) + 1)
       for (const [key, n] of wanted) expect(rows.find(r => r.key === key)?.quantity, key).toBe(n)
     }
+  })
+  it('what is there is not bought; what its mount wants is', () => {
+    const boat = new House('router', 'boat')
+    boat.set('nodes', boat.donor.id, {
+      fixing: { ...BARE_FIXING, mount: 'spreader', parted: true, metal: 'stainless', plate: 'aluminium', screwsEach: 4 },
+    })
+    const keys = list(boat).map(l => l.key)
+    expect(keys).not.toContain('mount:spreader')
+    expect(keys).toEqual(
+      expect.arrayContaining(['mount:spreader plate', 'use:rivets', 'use:parting', 'use:sleeve', 'use:grease']),
+    )
+    expect(list(boat).find(l => l.key === 'use:parting')!.quantity).toBe(1)
+    expect(list(boat).some(l => /anchor/.test(l.name))).toBe(false)
+    const truck = new House('router', 'vehicle')
+    truck.set('nodes', truck.donor.id, { fixing: { ...BARE_FIXING, mount: 'bull bar' } })
+    expect(list(truck).map(l => l.key)).toContain('mount:bar bracket')
+    expect(list(truck).some(l => l.name === 'Bull bar')).toBe(false)
+  })
+  it('a cable through a gland that is there takes an insert and no gland; through a window neither', () => {
+    const by = (entry: 'port' | 'window' | 'wall' | null) => {
+      const h = new House('router')
+      if (entry)
+        h.design({
+          wayInId: h.add('fixtures', { ...BARE_FIXTURE, kind: 'way in', name: '', eastM: 0, northM: 0, upM: 1, entry }),
+        })
+      return list(h)
+        .map(l => l.key)
+        .filter(k => k === 'use:glands' || k === 'use:inserts')
+    }
+    expect(by(null)).toEqual(['use:glands'])
+    expect(by('wall')).toEqual(['use:glands'])
+    expect(by('port')).toEqual(['use:inserts'])
+    expect(by('window')).toEqual([])
   })
   it('what a mount says of its pole and screws stands instead of the rule of thumb', () => {
     const h = new House('router')

@@ -1,6 +1,6 @@
 /** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
 import type { Tree } from '../chain/tree'
-import { isScrewed } from '../fitting/mounts'
+import { boughtFor, isScrewed } from '../fitting/mounts'
 import { PICK_GROUPS, pickList } from '../fitting/pick-list'
 import type { PickRow } from '../fitting/pick-list'
 import { csvLine } from '../formats/csv'
@@ -43,7 +43,8 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
   const building = buildingOf(doc)
   const job = doc.jobs[0]!
   const holes = holesOf({ tree, building }).length
-  const { rows } = pickList({ job, design: tree.design, tree, building, holes })
+  const entry = doc.fixtures.find(f => f.id === tree.design.wayInId)?.entry ?? null
+  const { rows } = pickList({ job, design: tree.design, tree, building, holes, entry })
   const said = fixings(tree, building)
   // What a mount says of its pole and screws is better than a rule for mounts of which nobody said anything.
   const rules = rows.filter(r => !(said.poles && r.key === 'use:pole') && !(said.screws && r.key === 'use:screws'))
@@ -59,7 +60,17 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
   for (const { part, node } of held) {
     const f = node.fixing!
     const note = `holds ${part.name}`
-    rows.push({ group: 'fixings', key: `mount:${f.mount}`, name: capital(f.mount), quantity: 1, unit: '', note })
+    for (const [key, name, quantity] of boughtFor(f.mount)) rows.push({ group: 'fixings', key, name, quantity, unit: '', note })
+    const plate = f.plate ?? null
+    if (f.metal === 'stainless' && (plate === 'stainless' || plate === 'aluminium'))
+      rows.push({
+        group: 'fixings',
+        key: 'use:grease',
+        name: 'Grease for stainless threads',
+        quantity: 1,
+        unit: 'tube',
+        note: `else they seize; ${note}`,
+      })
     for (const s of f.sections)
       rows.push({
         group: 'fixings',
@@ -78,7 +89,7 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
         unit: '',
         note: `${f.screwsEach} at each of ${FIXINGS_A_MOUNT} fixings; ${note}`,
       })
-    if (f.parted)
+    if (f.parted && !boughtFor(f.mount).some(([key]) => key === 'use:parting'))
       rows.push({ group: 'fixings', key: 'use:parting', name: 'Pad that parts two metals', quantity: 1, unit: '', note })
     if (f.ballastKg)
       rows.push({

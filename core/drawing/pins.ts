@@ -2,6 +2,7 @@
 import type { Fixture, JobDocument, Photo } from '../job/schema'
 import type { Point } from '../site/frame'
 import { ofStop } from '../survey/place'
+import { earthLacks } from '../judge/demands'
 import { isLookedBehind } from '../fitting/behind'
 import { placesOf } from '../fitting/passage'
 import { wayInById } from '../fitting/ways-in'
@@ -95,8 +96,9 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
   } else if (f.kind === 'way in' || f.kind === 'duct') {
     drawPassage(board, f, x, y)
   } else if (f.kind === 'electrode') {
+    const style = earthLacks(f).length ? 'assumed' : 'earth'
     for (const [i, half] of [8, 5, 2].entries())
-      p.push({ kind: 'line', style: 'earth', x1: x - half, y1: y + 4 * i, x2: x + half, y2: y + 4 * i, id, title })
+      p.push({ kind: 'line', style, x1: x - half, y1: y + 4 * i, x2: x + half, y2: y + 4 * i, id, title })
     labels.reserve(x - 9, y - 2, 18, 12)
   } else {
     p.push({ kind: 'rect', style: 'part', x: x - HALF_PX, y: y - HALF_PX + 1, w: 2 * HALF_PX, h: 2 * HALF_PX - 2, id, title })

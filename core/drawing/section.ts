@@ -672,8 +672,8 @@ function drawLoops(s: Sheet): void {
       : loop.state === 'stable'
         ? `runs, with ${num(loop.isolationDb - loop.neededDb, 1)} dB to spare of ±${num(loop.uncertainDb)}`
         : loop.state === 'oscillating'
-        ? 'it will oscillate'
-        : `gain held back by ${num(loop.heldBackDb)} dB`
+          ? 'it will oscillate'
+          : `gain held back by ${num(loop.heldBackDb)} dB`
     const w = Math.max(textWidth(text1), textWidth(text2)) + 22
     const h = 42
     const within = (x: number) => Math.max(8, Math.min(o.width - w - 8, x))

@@ -209,6 +209,37 @@ export const MOUNT_KINDS: readonly MountKind[] = [
     ],
   ),
 ]
+/** A thing of a mount, by the key that the list knows it by, and how many. */
+export type Wanted = readonly [key: string, name: string, quantity: number]
+const PARTING: Wanted = ['use:parting', 'Pad that parts two metals', 1]
+/**
+ * What a mount is bought as, where that is not its own name: a bar, a spreader and a masthead are there already.
+ * @source common practice (no source)
+ */
+const BOUGHT: Partial<Record<Mount, readonly Wanted[]>> = {
+  'bull bar': [
+    ['mount:bar bracket', 'Bracket for a whip on a bar', 1],
+    ['use:star-washers', 'Star washer and lock nut', 1],
+  ],
+  'spreader': [
+    ['mount:spreader plate', 'Plate for a spreader', 1],
+    ['use:rivets', 'Rivets, monel', 4],
+    PARTING,
+    ['use:sleeve', 'Sleeve where a lead goes into a spar', 1],
+  ],
+  'masthead': [['mount:masthead plate', 'Plate for a masthead', 1], ['use:lock-nuts', 'Lock nuts, stainless', 4], PARTING],
+  'marine thread': [['mount:marine thread', 'Rail or deck socket with a 1 in 14 TPI thread', 1]],
+  // Its foot comes with the antenna.
+  'roof bolt': [['use:primer', 'Primer for a bare edge', 1]],
+  'bulkhead': [
+    ['mount:bulkhead', 'Bulkhead bracket', 1],
+    ['use:backing', 'Backing plate', 1],
+  ],
+}
+/** @returns what is bought for a mount of that kind */
+export const boughtFor = (id: Mount): readonly Wanted[] =>
+  BOUGHT[id] ?? [[`mount:${id}`, id.charAt(0).toUpperCase() + id.slice(1), 1]]
+
 /** Held by clamping, weight, air or glue: no screw to judge. */
 const SCREWLESS: ReadonlySet<Mount> = new Set([
   'vent pipe clamp',

@@ -3,12 +3,13 @@ import { movesAbout } from '../job/schema'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { csvLine } from '../formats/csv'
 import type { LinePart, PartKind } from '../job/part'
-import type { Design, Job } from '../job/schema'
+import type { Design, Fixture, Job } from '../job/schema'
 import { inside } from '../site/building'
 import type { Building } from '../site/building'
 import { num } from '../units'
 import { cablesOf } from './cost'
 import { cutFrom } from './cutting'
+import { wayInById } from './ways-in'
 import type { Cutting } from './cutting'
 
 export const PICK_GROUPS = {
@@ -49,6 +50,8 @@ export interface PickInput {
   building: Building
   /** cables through the shell */
   holes: number
+  /** by which way they come in; null while none is chosen */
+  entry?: Fixture['entry']
 }
 
 /** @returns rows by group, each part once however often it stands in the tree */
@@ -189,7 +192,7 @@ const EARTH_SPARE_M = 2
 const TIES_A_BAG = 100
 const TIE_EVERY_M = 0.3
 
-function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
+function consumables({ job, tree, building, holes, entry = null }: PickInput): PickRow[] {
   const ashore = !movesAbout(job.kind)
   const outside = (n: TreeNode) => !inside(building, n.node)
   const cabled = cablesOf(tree)
@@ -226,15 +229,30 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
       unit: 'bag',
       note: `each ${num(TIE_EVERY_M, 1)} m up the mast, ${TIES_A_BAG} a bag`,
     },
-    holes > 0 && {
-      group: 'consumables',
-      key: 'use:glands',
-      name:
-        job.kind === 'boat' ? 'Deck glands' : job.kind === 'vehicle' ? 'Grommets and roof glands' : 'Wall bushings with a cover',
-      quantity: holes,
-      unit: '',
-      note: 'one a cable through the shell; sized by the plug, sealed by the jacket',
-    },
+    // A gland that is there takes an insert; a window, a duct or an old hole takes neither.
+    entry === 'port' && holes > 0
+      ? {
+          group: 'consumables',
+          key: 'use:inserts',
+          name: 'Inserts for the gland that is there',
+          quantity: holes,
+          unit: '',
+          note: 'one a cable, by its jacket',
+        }
+      : (entry === null || wayInById(entry).drills) &&
+        holes > 0 && {
+          group: 'consumables',
+          key: 'use:glands',
+          name:
+            job.kind === 'boat'
+              ? 'Deck glands'
+              : job.kind === 'vehicle'
+                ? 'Grommets and roof glands'
+                : 'Wall bushings with a cover',
+          quantity: holes,
+          unit: '',
+          note: 'one a cable through the shell; sized by the plug, sealed by the jacket',
+        },
     holes > 0 && {
       group: 'consumables',
       key: 'use:sealant',
@@ -287,7 +305,7 @@ function consumables({ job, tree, building, holes }: PickInput): PickRow[] {
     screws > 0 && {
       group: 'consumables',
       key: 'use:screws',
-      name: 'Screws with washers and anchors',
+      name: ashore ? 'Screws with washers and anchors' : 'Screws with washers, stainless',
       quantity: screws * 4,
       unit: '',
       note: 'stainless on stainless; by the mass of the part and what it is screwed into',

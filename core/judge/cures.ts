@@ -99,7 +99,7 @@ const neededOf = (loop: Loop): number => loop.neededDb + (loop.state === 'stable
 const cureOf = (t: Try, enough: boolean): Cure => ({
   label: t.label,
   gain: `${signed(t.gainDb, 1)} dB`,
-  cost: enough ? t.cost : `${t.cost}; not enough alone`,
+  cost: t.cost,
   enough,
   steps: t.steps,
 })

@@ -272,7 +272,7 @@ function consents(c: DemandGround): Demand[] {
       }),
     )
   if (c.tree!.amplifiers.length) {
-    const said = lastCheck(c.doc, 'fact', 'registered')
+    const said = [lastCheck(c.doc, 'step', 'register'), lastCheck(c.doc, 'fact', 'registered')].find(s => s?.done)
     out.push(
       demand({
         kind: 'registration',

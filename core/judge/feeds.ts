@@ -62,14 +62,17 @@ const RESTING_V: Record<Feed['volts'], number> = { 12: 12.8, 24: 25.6 }
 /** A passive injector's voltage where nobody has said. @source common practice (no source) */
 const PASSIVE_V = 24
 
+/** What a box of that supply may be fed from: sockets, or feeds of 12 V; what is fed over data has its injector at a socket. */
+export const sourcesOf = (doc: Pick<JobDocument, 'fixtures'>, supply: BoxFeed['supply']): Fixture[] =>
+  doc.fixtures.filter(f => f.kind === (supply === '12 V' ? '12 V feed' : 'mains socket'))
+
 /** @returns the boxes of a tree that want power, with how each gets it; a box whose power is not known is left out */
 export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Job['kind'], b: Building): BoxFeed[] {
   return [...tree.amplifiers, ...tree.routers].flatMap((at): BoxFeed[] => {
     const { powerW, supply } = at.part
     if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
     const feed = at.node.feed ?? usualFeed()
-    const wanted: Fixture['kind'] = supply === '12 V' ? '12 V feed' : 'mains socket'
-    const noted = doc.fixtures.filter(f => f.kind === wanted)
+    const noted = sourcesOf(doc, supply)
     const source =
       noted.find(f => f.id === at.node.sourceId) ??
       noted.reduce<Fixture | null>((a, f) => (!a || between(at.node, f).distanceM < between(at.node, a).distanceM ? f : a), null)

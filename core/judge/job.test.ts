@@ -288,6 +288,7 @@ describe('the whole', () => {
       'Before and after',
       'Not proven by these tests',
       'Open findings',
+      'Steps not done',
       'When it stops working',
     ])
     for (const b of r.blocks) if (b.kind === 'drawing') expect(toSvg(b.drawing)).not.toMatch(/NaN|undefined/)

@@ -4,6 +4,7 @@ import { kitChanges } from '../fitting/usual-kit'
 import { applyChanges } from '../job/changes'
 import type { Job, JobDocument } from '../job/schema'
 import { assess } from '../judge/assess'
+import { openOf, sayOpen, TAKEN_OPEN } from './open'
 import { makeReport } from './report'
 
 const docs = demoScenario().jobs.map(j => j.document)
@@ -60,5 +61,26 @@ describe('the handover', () => {
     const lamps = { ...kiln, sweeps: kiln.sweeps.map(s => ({ ...s, quantity: 'RSRP' as const, band: 'B20' })) }
     const aim = block(lamps, 'Aim')
     expect(aim?.kind === 'facts' && aim.rows.find(r => r[0] === 'Sweep')![1]).toMatch(/ dBm RSRP on B20, 2 passes$/)
+  })
+  it('names what is open, and who took it over open', () => {
+    const plan = laidOut(of('home'), 'router')
+    const steps = block(plan, 'Steps not done')
+    expect(steps?.kind === 'list' && steps.items.length).toBeGreaterThan(5)
+    const a = assess(plan, { paths: {} }, { atUtc: '2026-04-14T12:00:00.000Z' })
+    const titles = a.findings.filter(f => f.severity === 'fix' && !f.accepted).map(f => f.title)
+    const found = block(plan, 'Open findings')
+    expect(titles.length).toBeGreaterThan(0)
+    for (const t of titles) expect(found?.kind === 'list' && found.items.some(i => i.startsWith(t))).toBe(true)
+    const rows = (d: JobDocument) => {
+      const b = block(d, 'What and where')
+      return b?.kind === 'facts' ? b.rows.map(r => r[0]) : []
+    }
+    expect(rows(plan)).not.toContain('Taken over open')
+    const words = sayOpen(openOf(plan, a))
+    expect(words).toMatch(/^\d+ findings and \d+ steps are open$/)
+    const check = { kind: 'tick', key: TAKEN_OPEN, done: true, reason: words, by: 'Owner', atUtc: '2026-04-14T11:00:00.000Z' }
+    const taken = applyChanges(plan, [{ table: 'checks', op: 'insert', rowId: countedIds(9100)(), fields: check }])
+    const b = block(taken, 'What and where')
+    expect(b?.kind === 'facts' && b.rows.find(r => r[0] === 'Taken over open')![1]).toBe(`${words}, says Owner, 2026-04-14`)
   })
 })

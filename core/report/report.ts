@@ -16,6 +16,7 @@ import type { Job, JobDocument } from '../job/schema'
 import { SWEPT } from '../aim/sweep'
 import { floorAt } from '../site/building'
 import { whenItStops } from './after'
+import { openOf, takenOpen } from './open'
 import { RULE_PACKS } from '../judge/cautions'
 import { atPresentStop } from '../survey/place'
 import { NINE_IN_TEN } from '../survey/stats'
@@ -53,6 +54,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   const job = doc.jobs[0]!
   const site = doc.sites[0]!
   const blocks: Block[] = []
+  const taken = takenOpen(doc)
   const customer = [job.customerName, job.customerContact, job.customerAddress].filter((s): s is string => !!s)
   blocks.push({
     kind: 'facts',
@@ -76,6 +78,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
           .join(', ') || 'nothing',
       ],
       ['Result', a.proof.verdict.words],
+      ...(taken ? [['Taken over open', `${taken.reason}, says ${taken.by}, ${day(taken.atUtc!)}`] as [string, string]] : []),
       ...(a.proof.scored
         ? [
             [
@@ -156,13 +159,13 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
     })
   }
   if (a.proof.unproven.length) blocks.push({ kind: 'list', title: 'Not proven by these tests', items: a.proof.unproven })
-  const open = a.findings.filter(f => f.severity !== 'good' && !f.accepted && f.severity !== 'note')
-  blocks.push({
-    kind: 'list',
-    title: 'Open findings',
-    items: open.length ? open.map(f => say(`${f.title}: ${f.sentence}`, o.units)) : ['None.'],
-  })
-  const accepted = a.findings.filter(f => f.accepted)
+  const open = openOf(doc, a)
+  const inUnits = (items: string[]) => items.map(i => say(i, o.units))
+  blocks.push({ kind: 'list', title: 'Open findings', items: open.findings.length ? inUnits(open.findings) : ['None.'] })
+  if (open.left.length) blocks.push({ kind: 'list', title: 'Left for the site', items: inUnits(open.left) })
+  if (a.tree?.nodes.length)
+    blocks.push({ kind: 'list', title: 'Steps not done', items: open.steps.length ? inUnits(open.steps) : ['None.'] })
+  const accepted = a.findings.filter(f => f.accepted && !f.noted)
   if (accepted.length)
     blocks.push({
       kind: 'list',

@@ -13,10 +13,13 @@ export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'se
   await withClient(url, client => up(drizzle(client), { migrationsFolder: folder }))
 }
 
-/** Bundles one TypeScript file of the repository with everything it uses, to run by itself. */
+/** What reads files of its own beside it, and so is used where it was installed. */
+const UNBUNDLED = ['pdfmake', 'fontkit']
+
+/** Bundles one TypeScript file of the repository with what it uses, to run by itself. */
 export async function bundle(/** @type {string} */ path, /** @type {string} */ outfile) {
   const banner = { js: 'import { createRequire as mvRequire } from "node:module"; const require = mvRequire(import.meta.url);' }
-  await build(path, outfile, { banner })
+  await build(path, outfile, { banner, external: UNBUNDLED })
 }
 
 /** Bundles one TypeScript file of the repository for Node.js. */

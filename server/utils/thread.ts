@@ -34,10 +34,18 @@ function program(name: string): string {
 export function threadFor<T, R>(name: string, limits: Limits): (task: T) => Promise<R> {
   const gate = pLimit(1)
   let held: Worker | null = null
-  const start = () =>
-    new Worker(program(name), {
+  const start = () => {
+    const worker = new Worker(program(name), {
       resourceLimits: { maxOldGenerationSizeMb: limits.heapMb, maxYoungGenerationSizeMb: 64 },
     })
+    // One that ends between two tasks is not asked again.
+    const ended = () => {
+      if (held === worker) held = null
+    }
+    worker.on('error', ended)
+    worker.on('exit', ended)
+    return worker
+  }
 
   async function run(task: T): Promise<R> {
     const worker = (held ??= start())
@@ -46,7 +54,9 @@ export function threadFor<T, R>(name: string, limits: Limits): (task: T) => Prom
       return await new Promise<R>((done, fail) => {
         const end = (settle: () => void) => {
           clearTimeout(timer)
-          worker.removeAllListeners()
+          worker.off('message', onMessage)
+          worker.off('error', onError)
+          worker.off('exit', onExit)
           settle()
         }
         const gone = (why: Error) => {
@@ -54,14 +64,19 @@ export function threadFor<T, R>(name: string, limits: Limits): (task: T) => Prom
           void worker.terminate()
           end(() => fail(why))
         }
+        const onMessage = (m: FromThread<R>) => {
+          if ('done' in m) end(() => done(m.done))
+          else if ('refused' in m) end(() => fail(new RangeError(m.refused)))
+          // What failed unforeseen left the thread in a state that nobody knows.
+          else gone(new Error(m.failed))
+        }
+        const onError = (e: { code?: string }) =>
+          gone(e.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new RangeError(limits.tooMuch) : new Error(`the thread ${name} failed`))
+        const onExit = () => gone(new Error(`the thread ${name} ended`))
         const timer = setTimeout(() => gone(new RangeError(limits.tooMuch)), limits.longestMs)
-        worker.on('message', (m: FromThread<R>) =>
-          end(() => ('done' in m ? done(m.done) : fail('refused' in m ? new RangeError(m.refused) : new Error(m.failed)))),
-        )
-        worker.on('error', (e: { code?: string }) =>
-          gone(e.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new RangeError(limits.tooMuch) : new Error(`the thread ${name} failed`)),
-        )
-        worker.on('exit', () => gone(new Error(`the thread ${name} ended`)))
+        worker.on('message', onMessage)
+        worker.on('error', onError)
+        worker.on('exit', onExit)
         worker.postMessage(task)
       })
     } finally {

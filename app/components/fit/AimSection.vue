@@ -120,8 +120,7 @@ async function begin(stepDeg: number | null, turnSlowly = false) {
 }
 const { once } = useOnce()
 const keepStep = () => once(saveStep)
-const press = () =>
-  mustConfirm.value ? confirmStand() : live.value.value !== null && !typing.value ? keepDwelt() : keepStep()
+const press = () => (mustConfirm.value ? confirmStand() : live.value.value !== null && !typing.value ? keepDwelt() : keepStep())
 async function saveStep() {
   if (!sweep.value) return
   let v: number
@@ -199,7 +198,15 @@ watch(live.value, v => {
 })
 const say = (v: number) => num(v, 0).replace('−', 'minus ')
 watch(live.heldS, s => {
-  if (byItself.value && !mustConfirm.value && sweep.value && s >= holdS.value && next.value !== null && (safe.value || !roof.value)) void keepDwelt()
+  if (
+    byItself.value &&
+    !mustConfirm.value &&
+    sweep.value &&
+    s >= holdS.value &&
+    next.value !== null &&
+    (safe.value || !roof.value)
+  )
+    void keepDwelt()
 })
 /** What is kept is the middle of all that was heard here, not the last answer. */
 async function keepDwelt() {
@@ -479,9 +486,8 @@ useKeys({
       <div ref="el" class="dial"><DrawingView :drawing="dial" label="Dial: measured steps and the computed bearing" /></div>
       <p class="below soft">
         <b v-if="apart" class="error" data-test="apart">{{ apart.title }}: {{ apart.sentence }}</b
-        ><span v-if="booster" data-test="booster-watch">{{ booster }}</span><span v-if="afterLock" data-test="after-lock">{{
-          afterLock
-        }}</span
+        ><span v-if="booster" data-test="booster-watch">{{ booster }}</span
+        ><span v-if="afterLock" data-test="after-lock">{{ afterLock }}</span
         ><span v-else-if="locked">tightening moves it: one more reading shows by how much</span
         ><span v-else-if="next !== null && !plan.length"
           >{{ steps.length ? `then ${shown(next)}: it would tell most` : `begin at ${shown(next)}` }},

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
 import { makeReport } from '#core/report/report'
+import { countOpen, openOf, sayOpen, TAKEN_OPEN } from '#core/report/open'
 import type { HandoverItem } from '../../../shared/api'
 
 /** What the customer gets: the same on screen, on paper and as PDF. */
@@ -34,6 +35,32 @@ async function pdf(handover?: string) {
     error.value = e instanceof TypeError ? 'No connection: print works without one, the PDF is made by the server.' : messageOf(e)
   }
   busy.value = ''
+}
+const open = computed(() => openOf(store.doc!, store.result!))
+const taking = ref(false)
+const takenBy = ref('')
+/** Nothing open is handed over unless somebody takes it over by name. */
+function press() {
+  if (busy.value) return
+  if (countOpen(open.value)) taking.value = true
+  else void handOver()
+}
+async function takeOpen() {
+  if (busy.value || !takenBy.value.trim()) return
+  const fields = {
+    kind: 'tick',
+    key: TAKEN_OPEN,
+    done: true,
+    reason: sayOpen(open.value),
+    by: takenBy.value.trim(),
+    atUtc: nowUtc(),
+    stopId: null,
+    about: null,
+    value: null,
+  }
+  await store.commit([{ table: 'checks', op: 'insert', fields }], 'taken over open')
+  taking.value = false
+  await handOver()
 }
 async function handOver() {
   if (busy.value) return
@@ -128,7 +155,7 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
         {{ busy === 'pdf' ? 'Making the PDF…' : 'PDF' }} <kbd class="key">D</kbd>
       </button>
       <button type="button" class="press" @click="print">Print <kbd class="key">P</kbd></button>
-      <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" @click="handOver">
+      <button v-if="session.mayEdit" type="button" class="press" data-test="hand-over" :disabled="!!busy" @click="press">
         {{ handed?.done ? `handed over by ${handed.by}; again` : 'Hand over' }}
       </button>
       <button type="button" class="press bare" :disabled="!!busy" data-test="zip" @click="zip">
@@ -163,6 +190,14 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
       <span class="grow" role="status"
         >{{ said }} <b class="error">{{ error }}</b></span
       >
+      <form v-if="taking" class="taking" @submit.prevent="takeOpen">
+        <span>{{ sayOpen(open) }}: the paper names each.</span>
+        <v-text-field v-model="takenBy" label="Taken over as it is by" maxlength="120" data-test="taken-by" />
+        <button type="submit" class="press small" :disabled="!!busy || !takenBy.trim()" data-test="take-open">
+          hand over open
+        </button>
+        <button type="button" class="press small bare" @click="taking = false">not yet</button>
+      </form>
       <template v-if="session.me?.role === 'lead'">
         <button v-if="!forgetting" type="button" class="press bare" data-test="forget" @click="forgetting = true">
           delete the customer’s data
@@ -213,7 +248,14 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 </template>
 
 <style scoped>
-.like {
+.taking {
+  flex: 1 0 100%;
+}
+.taking :deep(.v-input) {
+  max-width: 260px;
+}
+.like,
+.taking {
   display: flex;
   gap: 8px;
   align-items: center;

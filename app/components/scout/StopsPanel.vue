@@ -88,23 +88,39 @@ const days = (s: Stop) =>
 
 <template>
   <div class="stops">
-    <div v-for="s in stops" :key="s.id" class="stop" :class="{ here: store.job!.stopId === s.id }" :data-test="`stop-${s.name}`">
-      <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="store.job!.stopId === s.id" @click="go(s)">
-        <strong>{{ s.name }}</strong><span class="soft">{{ days(s) || 'no dates' }}</span
-        ><span class="fig soft">{{ formatPosition(s, 3) }}</span>
-      </button>
-      <PackState class="pack" :pack="pack" :place="s" />
-      <button
-        type="button"
-        class="press bare"
-        :disabled="!session.mayEdit || readAt.has(s.id)"
-        :title="readAt.has(s.id) ? 'readings or sweeps were taken here: it stays' : undefined"
-        :aria-label="`Take ${s.name} away`"
-        @click="remove(s)"
-      >
-        ×
-      </button>
-    </div>
+    <template v-for="s in stops" :key="s.id">
+      <div class="stop" :class="{ here: store.job!.stopId === s.id }" :data-test="`stop-${s.name}`">
+        <button
+          type="button"
+          class="where"
+          :disabled="!session.mayEdit"
+          :aria-pressed="store.job!.stopId === s.id"
+          @click="go(s)"
+        >
+          <strong>{{ s.name }}</strong><span class="soft">{{ days(s) || 'no dates' }}</span
+          ><span class="fig soft">{{ formatPosition(s, 3) }}</span>
+        </button>
+        <PackState class="pack" :pack="pack" :place="s" />
+        <button
+          type="button"
+          class="press bare"
+          :disabled="!session.mayEdit || readAt.has(s.id)"
+          :title="readAt.has(s.id) ? 'readings or sweeps were taken here: it stays' : undefined"
+          :aria-label="`Take ${s.name} away`"
+          @click="remove(s)"
+        >
+          ×
+        </button>
+      </div>
+      <MvText
+        v-if="store.job!.stopId === s.id"
+        :key="s.id"
+        label="Notes on this stop"
+        :rows="1"
+        :value="s.notes"
+        :save="v => store.commit([{ table: 'stops', op: 'update', rowId: s.id, fields: { notes: v } }], 'notes on a stop')"
+      />
+    </template>
     <div
       v-if="stops.length && own.latDeg !== null && own.lonDeg !== null"
       class="stop"

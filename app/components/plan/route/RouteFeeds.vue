@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { feedsOf } from '#core/judge/feeds'
+import { feedsOf, sourcesOf } from '#core/judge/feeds'
 import type { BoxFeed } from '#core/judge/feeds'
 import { FEED_THROUGH } from '#core/job/fixing'
 import type { Feed } from '#core/job/fixing'
@@ -19,10 +19,17 @@ const aboard = computed(() => movesAbout(store.job!.kind))
 const write = (f: BoxFeed, fields: Partial<Feed>) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
 const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
+const m = (v: number) => length(v, prefs.units)
+const sources = (f: BoxFeed) =>
+  sourcesOf(store.doc!, f.supply).map((s, i) => ({
+    value: s.id,
+    title: `${s.name || `${s.kind} ${i + 1}`}, ${m(Math.hypot(s.eastM - f.at.node.eastM, s.northM - f.at.node.northM, s.upM - f.at.node.upM))} off`,
+  }))
+const take = (f: BoxFeed) => (v: string | null) =>
+  store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { sourceId: v } }], 'fed from')
 const VOLTS = ([12, 24] as const).map(value => ({ value, title: `${value} V` }))
 const THROUGH = FEED_THROUGH.map(value => ({ value, title: value === 'lead' ? 'a lead' : `its ${value}` }))
 const POE = (['standard', 'passive'] as const).map(value => ({ value, title: value }))
-const m = (v: number) => length(v, prefs.units)
 const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)} hours`)
 </script>
 
@@ -35,6 +42,16 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
         <b>{{ f.at.part.name }}</b>, {{ num(f.powerW) }} W by {{ f.supply
         }}<span v-if="f.lengthM !== null" class="soft">, {{ m(f.lengthM) }} from {{ f.source!.name || f.source!.kind }}</span>
       </p>
+      <MvChoice
+        v-if="sources(f).length > 1"
+        class="from"
+        label="fed from"
+        :value="f.source!.id"
+        :choices="sources(f)"
+        :disabled="!session.mayEdit"
+        :save="take(f)"
+        data-test="fed-from"
+      />
       <template v-if="f.supply === '12 V'">
         <p v-if="f.lengthM === null" class="soft">
           No 12 V feed is noted on the site: put one on the picture in Place, and the wire is worked out.
@@ -242,6 +259,9 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
 </template>
 
 <style scoped>
+.from {
+  max-width: 320px;
+}
 .feed {
   padding: 6px 0 12px;
   border-bottom: 1px solid var(--mv-line);
