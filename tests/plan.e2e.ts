@@ -99,8 +99,10 @@ test('a variant is copied, compared and chosen with a reason; the other stays', 
   await expect(sheet.locator('thead th')).toHaveCount(4)
   await sheet.locator('[data-test=reason-C] input').fill('as good, and less to carry')
   await sheet.locator('[data-test=reason-C] input').blur()
-  await sheet.locator('[data-test=choose-A]').click()
+  // Looking at C did not make it the plan; the press does.
   await expect(sheet.locator('thead')).toContainText(/A\s*chosen/)
+  await sheet.locator('[data-test=choose-C]').click()
+  await expect(sheet.locator('thead')).toContainText(/C\s*chosen/)
   await page.keyboard.press('Escape')
   await sent(page)
   const sql = database(app)

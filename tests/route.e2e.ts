@@ -179,7 +179,7 @@ test('a fuse that burns its wire is refused beside it; the job of another kind h
   await expect(page.locator('[data-test=route-finding]').filter({ hasText: 'petrol or gas' })).toContainText('STOP')
   await page.locator('[data-test=fumes]').uncheck()
   await page.locator('[data-test=layer-mounts]').click()
-  await expect(page.locator('[data-test=height-after]')).toContainText(/3\.\d m by the plan, rounded up/)
+  await expect(page.locator('[data-test=height-after]')).toContainText(/3\.\d.m by the plan, rounded up/)
   await openJob(page, CROFT, 'route')
   await page.locator('[data-test=layer-way-in]').click()
   await expect(page.locator('[data-test=ways-in]').or(page.getByText('No cable comes in from outside.'))).toBeVisible()

@@ -13,7 +13,7 @@ function booster() {
 }
 
 describe('what leaves toward the mast', () => {
-  it('from the donor port into the air is the antenna’s gain less every cable, plug and arrestor between: a gain, and positive here', () => {
+  it('from the donor port into the air: the antenna’s gain less every cable, plug and arrestor between, and positive here', () => {
     const { h, c } = booster()
     const levels = c.main!.levels!
     const amp = levels.amplifiers[0]!

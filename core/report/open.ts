@@ -41,5 +41,5 @@ export function sayOpen(o: Open): string {
 /** Who took it over as it stands; null where nobody did. */
 export function takenOpen(doc: Pick<JobDocument, 'checks'>): Check | null {
   const said = lastCheck(doc as JobDocument, 'tick', TAKEN_OPEN)
-  return said?.done ? said : null
+  return said?.done && said.by ? said : null
 }

@@ -2,6 +2,7 @@
 import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
 import type { Change, JobDocument, TableName } from '../../core/job/schema'
+import { TAKEN_OPEN } from '../../core/report/open'
 import { appliedChanges, documentTables, handovers, jobs, pictureFiles } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { applyIn } from './changes'
@@ -37,8 +38,8 @@ const tableOf = (name: TableName): Table => documentTables[name] as unknown as T
 const ofJob = (table: Table, who: { crewId: string }, jobId: string) =>
   and(eq(table.crewId, who.crewId), eq((table as unknown as typeof jobs) === jobs ? table.id : table.jobId, jobId))
 
-/** Whoever signed for the job, and what they wrote. */
-const SIGNED = 'handover'
+/** Whoever signed for the job, or took it over open, and what they wrote. */
+const SIGNED: readonly string[] = ['handover', TAKEN_OPEN]
 
 /**
  * One transaction: the rows, their history, what was refused or in conflict, pictures, and frozen handovers.
@@ -93,7 +94,7 @@ async function changesThatForget(tx: Tx, who: { crewId: string }, jobId: string,
   const signed = await tx
     .select({ id: checks.id })
     .from(checks)
-    .where(and(ofJob(checks as unknown as Table, who, jobId), eq(checks.key, SIGNED)))
+    .where(and(ofJob(checks as unknown as Table, who, jobId), inArray(checks.key, [...SIGNED])))
   out.push(...signed.map(r => change('checks', r.id, 'update', { by: null, reason: null })))
   // Where a customer's own vehicle or boat stood: to a degree, some sixty miles.
   const places = await tx
@@ -154,7 +155,7 @@ export function frozenWithout(document: Partial<JobDocument>): Partial<JobDocume
   for (const t of Object.keys(EMPTIED) as Emptied[]) if (out[t]) out[t] = out[t].map(r => ({ ...r, ...EMPTIED[t] }))
   for (const t of GONE) if (out[t]) out[t] = []
   if (out.stops) out.stops = out.stops.map(s => ({ ...s, latDeg: 0, lonDeg: 0, groundM: null }))
-  if (out.checks) out.checks = out.checks.map(c => (c.key === SIGNED ? { ...c, by: null, reason: null } : c))
+  if (out.checks) out.checks = out.checks.map(c => (SIGNED.includes(c.key ?? '') ? { ...c, by: null, reason: null } : c))
   return out as Partial<JobDocument>
 }
 

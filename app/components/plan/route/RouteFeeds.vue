@@ -4,6 +4,8 @@ import type { BoxFeed } from '#core/judge/feeds'
 import { FEED_THROUGH } from '#core/job/fixing'
 import type { Feed } from '#core/job/fixing'
 import { movesAbout } from '#core/job/schema'
+import type { Fixture } from '#core/job/schema'
+import { between } from '#core/site/frame'
 import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/fitting/wire'
 import { buildingOf } from '#core/site/building'
 import { length, num } from '#core/units'
@@ -20,10 +22,11 @@ const write = (f: BoxFeed, fields: Partial<Feed>) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
 const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
 const m = (v: number) => length(v, prefs.units)
+const farOff = (f: BoxFeed, s: Fixture) => m(between(f.at.node, s).distanceM)
 const sources = (f: BoxFeed) =>
   sourcesOf(store.doc!, f.supply).map((s, i) => ({
     value: s.id,
-    title: `${s.name || `${s.kind} ${i + 1}`}, ${m(Math.hypot(s.eastM - f.at.node.eastM, s.northM - f.at.node.northM, s.upM - f.at.node.upM))} off`,
+    title: `${s.name || `${s.kind} ${i + 1}`}, ${farOff(f, s)} off`,
   }))
 const take = (f: BoxFeed) => (v: string | null) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { sourceId: v } }], 'fed from')

@@ -1,0 +1,110 @@
+/** Whole jobs by hand: an empty crew made by its link, then what a person presses, types and reads; no request of the test's own. */
+import type { Locator, Page } from '@playwright/test'
+import { importTs } from '../../scripts/lib/database.mjs'
+import { expect, sent, test as base, watchErrors } from '../support/fixtures'
+
+export { expect, sent }
+
+export const DESK = { width: 1280, height: 800 }
+export const ROOF = { width: 390, height: 844 }
+
+export const test = base.extend<{ walker: Walker }>({
+  walker: async ({ page, app, quiet }, use) => {
+    watchErrors(page, quiet)
+    // What the person who keeps the installation hands over: a link that is good once.
+    const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
+    const walker = new Walker(page)
+    await walker.join(await crewToken(app.databaseUrl))
+    await use(walker)
+    expect(quiet, 'console errors and failed requests').toEqual([])
+  },
+})
+
+let crews = 0
+
+export class Walker {
+  constructor(readonly page: Page) {}
+
+  async join(token: string): Promise<void> {
+    const name = `Walkers ${process.pid} ${++crews}`
+    await this.page.goto(`/join#${token}`)
+    await this.type({
+      'Name of the crew': name,
+      'Your name': 'Ona Vale',
+      'Address to sign in with': `${name.replaceAll(' ', '.')}@crew.invalid`.toLowerCase(),
+    })
+    await this.page.locator('input[type=password]').fill('a long enough password')
+    await this.page.locator('form button[type=submit]').click()
+    await expect(this.page.locator('[data-test=new-job]')).toBeVisible()
+    await expect(this.page.locator('[data-test=job]')).toHaveCount(0)
+  }
+
+  /** A job from the list, as its kind of site. */
+  async begin(kind: string, job: string, more: Record<string, string>): Promise<void> {
+    await this.page.locator('[data-test=new-job]').click()
+    if (kind !== 'home') await this.choose(this.page.locator('[data-test=kind]'), kind)
+    await this.type({ Job: job, ...more })
+    await this.page.locator('[data-test=create]').click()
+    await expect(this.page).toHaveURL(/\/ask$/)
+    await sent(this.page)
+  }
+
+  /** Texts into fields by their labels, each left before the next. */
+  async type(texts: Record<string, string>, where: Page | Locator = this.page): Promise<void> {
+    for (const [label, text] of Object.entries(texts)) {
+      const field = where.getByLabel(label, { exact: true }).first()
+      await field.fill(text)
+      await field.blur()
+    }
+  }
+
+  /** Each keeps what was typed, and says so after a reload. */
+  async keeps(texts: Record<string, string>): Promise<void> {
+    await sent(this.page)
+    await this.page.reload()
+    for (const [label, text] of Object.entries(texts))
+      await expect(this.page.getByLabel(label, { exact: true }).first(), label).toHaveValue(text)
+  }
+
+  async choose(select: Locator, word: string | RegExp): Promise<void> {
+    await select.click()
+    await this.page.locator('.v-overlay-container').getByRole('option', { name: word, exact: true }).click()
+  }
+
+  section(name: string): Promise<void> {
+    return this.page.getByRole('link', { name, exact: true }).click()
+  }
+
+  act(name: string): Promise<void> {
+    return this.page
+      .locator('header.acts')
+      .getByRole('button', { name: new RegExp(name) })
+      .click()
+  }
+
+  /** An act is green only when nothing of it is open; pressed where it stands, it says what is. */
+  async open(name: string): Promise<string> {
+    await this.act(name)
+    await this.act(name)
+    const sheet = this.page.getByRole('dialog')
+    await expect(sheet).toBeVisible()
+    const text = (await sheet.textContent()) ?? ''
+    await this.page.keyboard.press('Escape')
+    await expect(sheet).toBeHidden()
+    return text
+  }
+
+  /** A level at the spot that is shown. */
+  async level(figures: Record<string, string>): Promise<void> {
+    for (const [field, text] of Object.entries(figures)) await this.page.locator(`[data-test=${field}] input`).fill(text)
+    await this.page.locator('[data-test=keep]').click()
+    await expect(this.page.locator('[data-test=rsrp] input')).toHaveValue('')
+  }
+
+  async speed(down: string, up: string): Promise<void> {
+    await this.page.locator('[data-test=down] input').fill(down)
+    await this.page.locator('[data-test=up] input').fill(up)
+    await this.page.locator('[data-test=keep]').click()
+    await expect(this.page.locator('[data-test=down] input')).toHaveValue('')
+  }
+}
