@@ -317,8 +317,8 @@ const ACTS: Record<string, Act> = {
       await pickAt(page, page.locator('.building'), 'Roof', 3)
       await fill(page, 'Grades of RSRP, dBm, from: very good, good, weak, poor', '-81 -91 -101 -111')
       await fill(page, 'Grades of SINR, dB, from: very good, good, weak, poor', '19 12 1 -4')
-      await pick(page, page.locator('[data-test=sim]').first(), 'of', 'Kanal')
-      await pick(page, page.locator('form, .form').first(), 'Planned for the network of', 'Kanal')
+      await pick(page, page.locator('[data-test=sim]').first(), 'of', 'Gannet')
+      await pick(page, page.locator('form, .form').first(), 'Planned for the network of', 'Gannet')
     },
     sets: {
       jobs: {
@@ -330,7 +330,7 @@ const ACTS: Record<string, Act> = {
         agreedUpMbps: 4.25,
         agreedCalls: expect.any(Boolean),
         agreedDrops: 1.5,
-        carrier: 'Kanal',
+        carrier: 'Gannet',
         today: 'A line that drops',
         mayDrill: 'no',
         notes: 'Beware of the goose',
@@ -358,7 +358,7 @@ const ACTS: Record<string, Act> = {
       },
       sims: {
         name: 'The new one',
-        carrier: 'Kanal',
+        carrier: 'Gannet',
         plan: 'slow after ten',
         capDownMbps: 88,
         capUpMbps: 11,
@@ -447,7 +447,9 @@ const ACTS: Record<string, Act> = {
     section: 'bearings',
     does: async page => {
       await page.goto(`/job/${KETCH}/ask`)
-      if (await page.locator('[data-test=own-place] button').count()) await page.locator('[data-test=own-place] button').click()
+      await page.locator('[data-test=own-place] button').click()
+      await expect(page.locator('[data-test=own-place]')).toHaveClass(/here/)
+      await sent(page)
       await page.getByRole('link', { name: 'Bearings' }).click()
       await headed('true', '77', '48')(page)
       await page.locator('[data-test=compass]').click()
@@ -481,7 +483,7 @@ const ACTS: Record<string, Act> = {
       const rows = page.locator('.building .rows')
       const floor = rows.locator('tbody tr').last()
       await fill(floor, 'Name', 'Attic')
-      await fill(floor, 'Height', '2.7')
+      await fill(floor, 'Height', '2.9')
       await floor.locator('.v-field').last().click()
       await page.locator('.v-overlay-container').getByRole('option').nth(3).click()
       await page.locator('[data-test=add-wall]').click()
@@ -492,7 +494,7 @@ const ACTS: Record<string, Act> = {
       await wall.getByLabel('north', { exact: true }).first().fill('-1.5')
       await wall.getByLabel('north', { exact: true }).last().fill('2.5')
       await wall.getByLabel('north', { exact: true }).last().blur()
-      await pickAt(page, wall, 'Of', 9)
+      await pickAt(page, wall, 'Of', 2)
       await fill(wall, 'Measured through it', '7.5')
       await page.locator('[data-test=add-sheet]').click()
       const sheet = rows.locator('.item').filter({ hasText: 'Measured' }).filter({ hasNotText: 'inside wall' }).last()
@@ -510,8 +512,8 @@ const ACTS: Record<string, Act> = {
       await pickAt(page, sheet, 'Of', 1)
     },
     sets: {
-      floors: { name: 'Attic', heightM: 2.7, material: 'plasterboard' },
-      walls: { level: 1, fromEastM: -3, fromNorthM: -1.5, toEastM: 4, toNorthM: 2.5, material: 'glass', lossDb: 7.5 },
+      floors: { name: 'Attic', heightM: 2.9, material: 'plasterboard' },
+      walls: { level: 1, fromEastM: -3, fromNorthM: -1.5, toEastM: 4, toNorthM: 2.5, material: 'concrete', lossDb: 7.5 },
       sheets: {
         name: 'Foil',
         eastM: 1.5,
@@ -722,7 +724,7 @@ const ACTS: Record<string, Act> = {
         'People there': '4',
       }).does(page)
       await page.getByLabel('Must be proved here').click()
-      await pick(page, page, 'Place of the walk', /corner|window/i)
+      await pick(page, page, 'Place of the walk', 'windows')
     },
     sets: {
       spots: {
@@ -733,7 +735,7 @@ const ACTS: Record<string, Act> = {
         people: 4,
         needed: expect.any(Boolean),
         indoors: expect.any(Boolean),
-        station: expect.stringMatching(/corner|window/),
+        station: 'window',
       },
     },
     shows: async page => {
@@ -872,12 +874,12 @@ const ACTS: Record<string, Act> = {
     sets: { designs: { aimedDeg: expect.any(Number), aimedAtUtc: expect.any(String) } },
   },
   'sweep': {
-    job: CROFT,
+    job: LOFT,
     section: 'aim',
     does: async page => {
       if (await page.locator('[data-test=anew]').count()) await page.locator('[data-test=anew]').click()
       await page.locator('[data-test=quantity]').selectOption('RSRP')
-      await page.locator('[data-test=aim-band]').selectOption('B3')
+      await page.locator('[data-test=aim-band]').selectOption({ index: 0 })
       await page.locator('[data-test=dwell]').selectOption('10')
       await page.locator('[data-test=sweep-30]').click()
       await page.locator('[data-test=aim-value]').fill('-95')
@@ -888,7 +890,7 @@ const ACTS: Record<string, Act> = {
     sets: {
       sweeps: {
         quantity: 'RSRP',
-        band: 'B3',
+        band: expect.any(String),
         reference: expect.any(String),
         stepDeg: 30,
         dwellS: 10,
@@ -904,7 +906,7 @@ const ACTS: Record<string, Act> = {
       await page.locator('[data-test=approach-booster]').click()
       await pick(page, page, 'Band', 'B3')
       await typed({ 'Carrier width': '15', 'Carriers in its band': '3', 'Margin against oscillation': '17' }).does(page)
-      await pick(page, page, 'Add a part', /dome/i)
+      await pick(page, page, 'Add a part', 'Ceiling dome')
       await expect(page.locator('.tree, .strip')).toContainText(/dome/i)
     },
     sets: {
@@ -926,7 +928,7 @@ const ACTS: Record<string, Act> = {
     job: KILN,
     section: 'place',
     does: async page => {
-      await page.locator('[data-test^="part-"]').first().click()
+      await page.locator('[data-test=part-outside]').first().focus()
       await page.locator('[data-test=turn-right]').click()
     },
     sets: { nodes: { azimuthDeg: expect.any(Number) } },
@@ -972,7 +974,7 @@ const ACTS: Record<string, Act> = {
 }
 
 const documentOf = async (page: Page, job: string): Promise<JobDocument | null> =>
-  job ? ((await (await page.request.get(`/api/jobs/${job}`)).json()) as JobSnapshot).document : null
+  job ? ((await (await page.request.get(`/api/jobs/${job}`, { maxRetries: 2 })).json()) as JobSnapshot).document : null
 
 /** What is pressed is read back from the server, and again after a reload; what an act says of the screen stands there then. */
 async function press(page: Page, name: string, act: Act): Promise<void> {

@@ -8,7 +8,7 @@ import type { APIRequestContext, APIResponse } from '@playwright/test'
 import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
 import { TABLE_FIELDS, TABLES } from '../core/job/schema'
-import type { ChangeResult } from '../shared/api'
+import type { ChangeResult, JobSnapshot } from '../shared/api'
 import { database, expect, KILN, test } from './support/fixtures'
 
 /** Values that nobody means. */
@@ -347,6 +347,37 @@ test('every field of every table, given what nobody means, refuses its own chang
   const said = (await answer.json()) as ChangeResult
   expect(said.rejected).toHaveLength(envelopes.length)
   expect(said.versions.map(v => v.changeId)).toEqual([last.id])
+  await request.dispose()
+})
+
+test('every good row of every table is deleted: the job opens, and its paper is printed', async ({ app, playwright }) => {
+  test.setTimeout(300_000)
+  const request = await playwright.request.newContext({ baseURL: app.origin })
+  await request.post('/api/auth/demo', { data: {} })
+  const bytes = await (await request.get(`/api/jobs/${KILN}/archive.zip`)).body()
+  for (const table of TABLES.filter(t => t !== 'jobs')) {
+    const made = await request.post('/api/jobs/import', { data: bytes, headers: { 'content-type': 'application/zip' } })
+    const { jobId } = (await made.json()) as { jobId: string }
+    const read = async () => (await (await request.get(`/api/jobs/${jobId}`)).json()) as JobSnapshot
+    const before = await read()
+    const changes = before.document[table].map(r => ({
+      id: uuidv7(),
+      table,
+      rowId: r.id,
+      op: 'delete',
+      baseVersion: before.sequence,
+      fields: {},
+    }))
+    if (!changes.length) continue
+    const answer = await request.post(`/api/jobs/${jobId}/changes`, { data: { changes } })
+    expect(answer.status(), `${table}: ${await answer.text()}`).toBe(200)
+    const { rejected } = (await answer.json()) as ChangeResult
+    // What is refused says why; the site of a job, and its only design, stay.
+    for (const r of rejected) expect(r.detail.length, table).toBeGreaterThan(5)
+    expect((await read()).document.sites, table).toHaveLength(1)
+    expect((await request.get(`/api/jobs/${jobId}/report.pdf`)).status(), table).toBe(200)
+    expect((await request.delete(`/api/jobs/${jobId}`)).status()).toBe(200)
+  }
   await request.dispose()
 })
 

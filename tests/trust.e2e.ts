@@ -122,6 +122,60 @@ test('a link dies when a newer one is used, and when its maker is shut out', asy
   for (const c of [guest, fresh1, maker]) await c.dispose()
 })
 
+test('a link is worth what its maker is now: lowered, shut out, raised again, and in whatever order', async ({
+  request,
+  app,
+  playwright,
+}) => {
+  const happens = {
+    'lowered': { role: 'installer' },
+    'raised': { role: 'lead' },
+    'shut out': { active: false },
+    'let in': { active: true },
+  } as const
+  const orders: [kind: 'invite' | 'reset', then: (keyof typeof happens)[], status: number][] = [
+    ['invite', [], 200],
+    ['invite', ['lowered'], 410],
+    ['invite', ['shut out'], 410],
+    ['invite', ['lowered', 'shut out'], 410],
+    ['invite', ['shut out', 'lowered'], 410],
+    // What died with the maker's leaving does not come back with the maker.
+    ['invite', ['shut out', 'let in'], 410],
+    ['invite', ['lowered', 'raised'], 200],
+    ['reset', [], 200],
+    ['reset', ['lowered'], 410],
+    ['reset', ['shut out'], 410],
+    ['reset', ['shut out', 'let in'], 410],
+  ]
+  for (const [i, [kind, then, status]] of orders.entries()) {
+    const { guest: maker, id } = await invited(playwright, app.origin, request, `maker${i}@demo.invalid`, 'lead')
+    const { guest: other, id: otherId } = await invited(playwright, app.origin, request, `other${i}@demo.invalid`, 'lead')
+    const data = kind === 'reset' ? { kind, memberId: otherId } : { kind, role: 'lead' }
+    const { path } = (await (await maker.post('/api/crew/invite', { data })).json()) as { path: string }
+    for (const what of then)
+      expect((await request.patch(`/api/crew/members/${id}`, { data: happens[what] })).status(), what).toBe(200)
+    const thief = await context(playwright, app.origin)
+    const accept = {
+      token: path.split('#')[1],
+      password: 'another long password',
+      ...(kind === 'invite' ? { name: 'Late', email: `late${i}@demo.invalid` } : {}),
+    }
+    expect((await thief.post('/api/auth/accept', { data: accept })).status(), `${kind}: ${then.join(', ')}`).toBe(status)
+    for (const c of [maker, other, thief]) await c.dispose()
+    const sql = database(app)
+    await sql`delete from rate_limits`
+    await sql.end()
+  }
+  // A newer link for the same purpose ends the older one when it is made.
+  const { guest, id } = await invited(playwright, app.origin, request, 'twice@demo.invalid')
+  const reset = async () =>
+    ((await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }).path
+  const old = (await reset()).split('#')[1]
+  await reset()
+  expect((await guest.post('/api/auth/token', { data: { token: old } })).status()).toBe(410)
+  await guest.dispose()
+})
+
 test('a password that comes with a bad link costs no work on passwords', async ({ app, playwright }) => {
   const stranger = await context(playwright, app.origin)
   const answers = await Promise.all(

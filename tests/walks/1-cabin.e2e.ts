@@ -7,11 +7,13 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await page.setViewportSize(DESK)
 
   // Ask: what is typed is kept; the building is one storey, and every room lies under its roof.
+  await walker.carrier('Tern', '99901')
   await walker.begin('home', 'Fell cabin', {
     'Position (may follow)': '47.42, -40.60',
     'Agreed down': '6',
     'Agreed up': '1,5',
   })
+  await walker.choose(page.locator('[data-test=carrier]'), 'Tern')
   const built = { 'Length': '9', 'Depth': '6', 'Storeys': '1', 'Storey height': '2.5', 'Roof above eaves, 0 is flat': '1.5' }
   await walker.type({ ...built, Customer: 'K. Oss' })
   await walker.keeps({ ...built, Down: '6', Up: '1.5', Customer: 'K. Oss' })
@@ -38,7 +40,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await dialog.getByRole('button', { name: 'Add it' }).click()
   await page.locator('[data-test="mast-Fell mast"]').click()
   await page.locator('[data-test=choose-mast]').click()
-  await expect(page.locator('.chosen')).toContainText('Fell mast')
+  await expect(page.locator('.chosen')).toContainText('B20')
   await sent(page)
 
   // Survey: the kitchen as it is, the ridge as it could be.
@@ -122,6 +124,8 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
 
   // Aim, on the roof and with no network: few readings, locked.
   await page.goto(page.url().replace(/\/card.*/, '/aim'))
+  await expect(page.locator('[data-test=tick-falls]')).toBeVisible()
+  await sent(page)
   await page.context().setOffline(true)
   for (const tick of await page.locator('[data-test^=tick-]').all()) await tick.click()
   await page.locator('[data-test=sweep-45]').click()

@@ -1,6 +1,8 @@
 /** Whole jobs by hand: an empty crew made by its link, then what a person presses, types and reads; no request of the test's own. */
 import type { Locator, Page } from '@playwright/test'
-import { importTs } from '../../scripts/lib/database.mjs'
+import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
+import { importTs, migrate } from '../../scripts/lib/database.mjs'
+import { freePort, startServer } from '../../scripts/lib/system.mjs'
 import { expect, sent, test as base, watchErrors } from '../support/fixtures'
 
 export { expect, sent }
@@ -8,13 +10,34 @@ export { expect, sent }
 export const DESK = { width: 1280, height: 800 }
 export const ROOF = { width: 390, height: 844 }
 
-export const test = base.extend<{ walker: Walker }>({
-  walker: async ({ page, app, quiet }, use) => {
+/** A database with no crew in it, and its server: as a real installation begins. */
+export const test = base.extend<{ walker: Walker }, { own: { origin: string; databaseUrl: string } }>({
+  own: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use, info) => {
+      const name = `mv_walk${info.parallelIndex}_${Date.now()}`
+      const url = (d: string) => process.env.MULTIVOX_TEST_URL!.replace('DATABASE', d)
+      await ensureDatabase({ url }, name)
+      await migrate(url(name))
+      const port = await freePort()
+      const env = {
+        NUXT_DATABASE_URL: url(name),
+        NUXT_SESSION_PASSWORD: 'a password of the walks, long enough for sealing',
+        NUXT_SESSION_COOKIE_SECURE: 'false',
+      }
+      const server = await startServer({ build: process.env.MULTIVOX_BUILD!, port, env, quiet: true })
+      await use({ origin: `http://localhost:${port}`, databaseUrl: url(name) })
+      await server.stop()
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ own }, use) => use(own.origin),
+  walker: async ({ page, own, quiet }, use) => {
     watchErrors(page, quiet)
     // What the person who keeps the installation hands over: a link that is good once.
     const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
     const walker = new Walker(page)
-    await walker.join(await crewToken(app.databaseUrl))
+    await walker.join(await crewToken(own.databaseUrl))
     await use(walker)
     expect(quiet, 'console errors and failed requests').toEqual([])
   },
@@ -37,6 +60,17 @@ export class Walker {
     await this.page.locator('form button[type=submit]').click()
     await expect(this.page.locator('[data-test=new-job]')).toBeVisible()
     await expect(this.page.locator('[data-test=job]')).toHaveCount(0)
+  }
+
+  /** A carrier of the crew, by its codes. */
+  async carrier(name: string, codes: string): Promise<void> {
+    await this.page.goto('/crew')
+    await this.page.locator('[data-test=add-carrier]').click()
+    await this.page.getByLabel('Carrier', { exact: true }).last().fill(name)
+    await this.page.getByLabel('Codes').last().fill(codes)
+    await this.page.locator('[data-test=keep-carriers]').click()
+    await expect(this.page.getByRole('status').filter({ hasText: 'kept' })).toBeVisible()
+    await this.page.goto('/')
   }
 
   /** A job from the list, as its kind of site. */
@@ -84,8 +118,9 @@ export class Walker {
 
   /** An act is green only when nothing of it is open; pressed where it stands, it says what is. */
   async open(name: string): Promise<string> {
-    await this.act(name)
-    await this.act(name)
+    const button = this.page.locator('header.acts').getByRole('button', { name: new RegExp(name) })
+    if ((await button.getAttribute('aria-current')) === null) await button.click()
+    await button.click()
     const sheet = this.page.getByRole('dialog')
     await expect(sheet).toBeVisible()
     const text = (await sheet.textContent()) ?? ''
