@@ -881,7 +881,7 @@ const ACTS: Record<string, Act> = {
       await page.locator('[data-test=quantity]').selectOption('RSRP')
       await page.locator('[data-test=aim-band]').selectOption({ index: 0 })
       await page.locator('[data-test=dwell]').selectOption('10')
-      await page.locator('[data-test=sweep-30]').click()
+      await page.locator('[data-test=sweep-45]').click()
       await page.locator('[data-test=aim-value]').fill('-95')
       await page.locator('[data-test=keep-step]').click()
       await expect(page.locator('[data-test=aim-value]')).toHaveValue('')
@@ -892,7 +892,7 @@ const ACTS: Record<string, Act> = {
         quantity: 'RSRP',
         band: expect.any(String),
         reference: expect.any(String),
-        stepDeg: 30,
+        stepDeg: 45,
         dwellS: 10,
         struckDeg: [expect.any(Number)],
       },

@@ -172,4 +172,12 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await page.locator('[data-test=pdf]').click()
   const pdf = readFileSync(await (await download).path())
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+
+  // The customer can be forgotten: the name is on no paper any more, the one that took it over included.
+  await page.locator('[data-test=forget]').click()
+  await page.locator('[data-test=forget-yes]').click()
+  await expect(paper).not.toContainText('K. Oss')
+  await page.reload()
+  await expect(paper).toContainText('Steps not done')
+  await expect(paper).not.toContainText('K. Oss')
 })
