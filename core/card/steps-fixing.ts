@@ -1,7 +1,7 @@
 /** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
-import { gustOf, isScrewed, mountKind, standing } from '../fitting/mounts'
+import { gustOf, isScrewed, mountKind, standing, fixedWords } from '../fitting/mounts'
 import { hasOwnHole, ownHoleWords } from '../fitting/own-hole'
 import { isRaised } from '../fitting/raising'
 import { cableKey } from '../fitting/pick-list'
@@ -65,7 +65,7 @@ export function masts(s: CardContext): Draft[] {
       },
       {
         id: `mount:${node.id}`,
-        words: kind ? `Fix the ${kind.id}` : `Fix what holds ${nameOf(at)}`,
+        words: kind ? `Fix the ${fixedWords(kind.id)}` : `Fix what holds ${nameOf(at)}`,
         stand,
         at: node,
         parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],

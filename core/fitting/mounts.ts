@@ -240,6 +240,15 @@ const BOUGHT: Partial<Record<Mount, readonly Wanted[]>> = {
 export const boughtFor = (id: Mount): readonly Wanted[] =>
   BOUGHT[id] ?? [[`mount:${id}`, id.charAt(0).toUpperCase() + id.slice(1), 1]]
 
+/** What is fixed where the mount itself is there already. */
+const FIXED_ON: Partial<Record<Mount, string>> = {
+  'spreader': 'plate on the spreader',
+  'masthead': 'plate at the masthead',
+  'bull bar': 'bracket on the bull bar',
+  'roof bolt': 'foot through the roof',
+}
+export const fixedWords = (id: Mount): string => FIXED_ON[id] ?? id
+
 /** Held by clamping, weight, air or glue: no screw to judge. */
 const SCREWLESS: ReadonlySet<Mount> = new Set([
   'vent pipe clamp',

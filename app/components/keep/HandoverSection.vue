@@ -250,9 +250,11 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 <style scoped>
 .taking {
   flex: 1 0 100%;
+  flex-wrap: wrap;
 }
 .taking :deep(.v-input) {
-  max-width: 260px;
+  flex: 1 1 200px;
+  max-width: 320px;
 }
 .like,
 .taking {
