@@ -34,8 +34,10 @@ export const test = base.extend<{ walker: Walker }, { own: { origin: string; dat
   baseURL: async ({ own }, use) => use(own.origin),
   walker: async ({ page, own, quiet }, use) => {
     watchErrors(page, quiet)
-    const walker = new Walker(page, quiet)
-    await walker.join(await walker.link(own.databaseUrl))
+    // What the person who keeps the installation hands over: a link that is good once.
+    const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
+    const walker = new Walker(page)
+    await walker.join(await crewToken(own.databaseUrl))
     await use(walker)
     expect(quiet, 'console errors and failed requests').toEqual([])
   },
@@ -44,40 +46,17 @@ export const test = base.extend<{ walker: Walker }, { own: { origin: string; dat
 let crews = 0
 
 export class Walker {
-  readonly crew = `Walkers ${process.pid} ${++crews}`
-  readonly address = `${this.crew.replaceAll(' ', '.')}@crew.invalid`.toLowerCase()
-  readonly password = 'a long enough password'
-
-  constructor(
-    readonly page: Page,
-    private readonly quiet: string[] = [],
-  ) {}
-
-  /** The same person at another page. */
-  on(page: Page): Walker {
-    return Object.assign(Object.create(Walker.prototype) as Walker, this, { page })
-  }
-
-  /** Answers of that status were provoked. */
-  forgive(status: number): void {
-    const others = this.quiet.filter(e => !e.includes(`status of ${status}`))
-    this.quiet.splice(0, this.quiet.length, ...others)
-  }
-
-  /** What the person who keeps the installation hands over: a link that is good once. */
-  async link(databaseUrl: string): Promise<string> {
-    const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
-    return crewToken(databaseUrl)
-  }
+  constructor(readonly page: Page) {}
 
   async join(token: string): Promise<void> {
+    const name = `Walkers ${process.pid} ${++crews}`
     await this.page.goto(`/join#${token}`)
     await this.type({
-      'Name of the crew': this.crew,
+      'Name of the crew': name,
       'Your name': 'Ona Vale',
-      'Address to sign in with': this.address,
+      'Address to sign in with': `${name.replaceAll(' ', '.')}@crew.invalid`.toLowerCase(),
     })
-    await this.page.locator('input[type=password]').fill(this.password)
+    await this.page.locator('input[type=password]').fill('a long enough password')
     await this.page.locator('form button[type=submit]').click()
     await expect(this.page.locator('[data-test=new-job]')).toBeVisible()
     await expect(this.page.locator('[data-test=job]')).toHaveCount(0)
