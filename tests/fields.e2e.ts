@@ -696,8 +696,8 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.locator('[data-test=step-seal]').click()
       for (const [words, press] of [
-        ['Old dish off', 'after'],
-        ['Wipe the plugs', 'before'],
+        ['Ladder tied twice', 'after'],
+        ['Plugs looked at', 'before'],
       ] as const) {
         await page.locator('[data-test=add-step]').click()
         await page.locator('[data-test=own-words] input').fill(words)
@@ -709,7 +709,7 @@ const ACTS: Record<string, Act> = {
         await page.locator('[data-test=step-seal]').click()
       }
     },
-    sets: { ownSteps: { words: 'Old dish off', stand: 'up', minutes: 25, afterKey: 'seal', beforeKey: null } },
+    sets: { ownSteps: { words: 'Ladder tied twice', stand: 'up', minutes: 25, afterKey: 'seal', beforeKey: null } },
   },
   'spot': {
     job: CROFT,
