@@ -21,6 +21,9 @@ export const given = (value: number): string => num(value, Number.isInteger(valu
 export const signed = (value: number, decimals = 0): string =>
   value > 0 && Number(value.toFixed(decimals)) !== 0 ? `+${num(value, decimals)}` : num(value, decimals)
 
+/** @returns words as a sentence or a line begins with them */
+export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
+
 /** @returns a length on site: `2.1 m` or `6.9 ft` */
 export const length = (m: number, units: Units, decimals = 1): string =>
   units === 'metric' ? `${num(m, decimals)}${THIN}m` : `${num(m * FEET, decimals)}${THIN}ft`

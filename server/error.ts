@@ -10,60 +10,27 @@ import type { ProblemDetails } from './utils/problem'
 export default defineNitroErrorHandler((error, event) => {
   const known = (error.data as { problem?: ProblemDetails } | undefined)?.problem
   if (known) return send(event, sendProblem(event, known))
+  const answer = (status: number, title: string, detail: string) =>
+    send(event, sendProblem(event, { type: 'about:blank', title, status, detail }))
+  const later = (seconds: number, detail: string) => {
+    event.node.res.setHeader('retry-after', String(seconds))
+    return answer(503, 'Not available', detail)
+  }
   const path = event.path.split('?')[0] ?? ''
-  if (error.cause instanceof URIError || /^URI malformed/.test(error.message)) {
-    return send(
-      event,
-      sendProblem(event, {
-        type: 'about:blank',
-        title: 'Not understood',
-        status: 400,
-        detail: 'The address holds a broken escape.',
-      }),
-    )
-  }
+  if (error.cause instanceof URIError || /^URI malformed/.test(error.message))
+    return answer(400, 'Not understood', 'The address holds a broken escape.')
   const inside = error.cause ?? error
-  if (inside instanceof Busy) {
-    event.node.res.setHeader('retry-after', '10')
-    return send(
-      event,
-      sendProblem(event, {
-        type: 'about:blank',
-        title: 'Not available',
-        status: 503,
-        detail: 'Others have papers made just now: try again in a minute.',
-      }),
-    )
-  }
+  if (inside instanceof Busy) return later(10, 'Others have papers made just now: try again in a minute.')
   if (isAway(inside)) {
     logAway(event.method, inside)
-    event.node.res.setHeader('retry-after', '2')
-    return send(
-      event,
-      sendProblem(event, {
-        type: 'about:blank',
-        title: 'Not available',
-        status: 503,
-        detail: 'The database does not answer just now. Nothing was saved by this request; it can be tried again.',
-      }),
-    )
+    return later(2, 'The database does not answer just now. Nothing was saved by this request; it can be tried again.')
   }
   const status = error.statusCode ?? 500
-  if (status >= 500) logError(`${event.method} ${patternOf(path)}`, inside)
-  return send(
-    event,
-    sendProblem(event, {
-      type: 'about:blank',
-      title: status >= 500 ? 'Something failed here' : error.statusMessage || 'Error',
-      status,
-      detail:
-        status >= 500
-          ? 'Nothing was saved by this request; it can be tried again.'
-          : status === 404
-            ? 'There is nothing at this address.'
-            : error.message,
-    }),
-  )
+  if (status >= 500) {
+    logError(`${event.method} ${patternOf(path)}`, inside)
+    return answer(status, 'Something failed here', 'Nothing was saved by this request; it can be tried again.')
+  }
+  return answer(status, error.statusMessage || 'Error', status === 404 ? 'There is nothing at this address.' : error.message)
 })
 
 /** An address without what stands in it of a person: ids and names of files. */

@@ -7,6 +7,7 @@ import type { Locator, Page } from '@playwright/test'
 import { TABLE_FIELDS, TABLES } from '../core/job/schema'
 import type { JobDocument, TableName } from '../core/job/schema'
 import type { JobSnapshot } from '../shared/api'
+import { copyOf } from './support/copy'
 import { CROFT, expect, KETCH, KILN, LOFT, openJob, sent, test, VAN } from './support/fixtures'
 
 /** Set here by an act of that name, in another test, or by nobody. */
@@ -224,7 +225,7 @@ test('every field of the document has its line, every line its field, its act or
 interface Act {
   job: string
   section: string
-  does: (page: Page) => Promise<unknown>
+  does: (page: Page, id: string) => Promise<unknown>
   /** rows that were not there before, as they are then: of each table one, its fields by value */
   sets: { [T in TableName]?: Record<string, unknown> }
   /** on the screen after a reload */
@@ -445,8 +446,8 @@ const ACTS: Record<string, Act> = {
   'heading': {
     job: KETCH,
     section: 'bearings',
-    does: async page => {
-      await page.goto(`/job/${KETCH}/ask`)
+    does: async (page, id) => {
+      await page.goto(`/job/${id}/ask`)
       await page.locator('[data-test=own-place] button').click()
       await expect(page.locator('[data-test=own-place]')).toHaveClass(/here/)
       await sent(page)
@@ -617,12 +618,12 @@ const ACTS: Record<string, Act> = {
   'source': {
     job: LOFT,
     section: 'place',
-    does: async page => {
+    does: async (page, id) => {
       await page.locator('[data-test=pins]').click()
       await page.locator('[data-test=add-mains-socket]').click()
       await fill(page.locator('[data-test="fixture-mains socket"]').last(), 'name', 'Far socket')
       await page.keyboard.press('Escape')
-      await page.goto(`/job/${LOFT}/route?layer=feeds`)
+      await page.goto(`/job/${id}/route?layer=feeds`)
       await page.locator('[data-test=feed] [data-test=fed-from]').first().click()
       await page.locator('.v-overlay-container').getByRole('option', { selected: false }).first().click()
     },
@@ -973,18 +974,22 @@ const ACTS: Record<string, Act> = {
   },
 }
 
-const documentOf = async (page: Page, job: string): Promise<JobDocument | null> =>
-  job ? ((await (await page.request.get(`/api/jobs/${job}`, { maxRetries: 2 })).json()) as JobSnapshot).document : null
+const documentOf = async (page: Page, id: string): Promise<JobDocument> =>
+  ((await (await page.request.get(`/api/jobs/${id}`, { maxRetries: 2 })).json()) as JobSnapshot).document
 
-/** What is pressed is read back from the server, and again after a reload; what an act says of the screen stands there then. */
+/**
+ * On a copy of the act's job: what is pressed is read back from the server, and again after a reload; what an act says of the
+ * screen stands there then.
+ */
 async function press(page: Page, name: string, act: Act): Promise<void> {
-  const before = await documentOf(page, act.job)
-  if (act.job) await openJob(page, act.job, act.section)
-  await act.does(page)
+  const copy = act.job && (await copyOf(page.request, act.job))
+  const before = copy ? await documentOf(page, copy) : null
+  if (copy) await openJob(page, copy, act.section)
+  await act.does(page, copy)
   await sent(page)
-  const id = act.job || /job\/([^/]+)/.exec(page.url())![1]!
+  const id = copy || /job\/([^/]+)/.exec(page.url())![1]!
   const check = async () => {
-    const after = (await documentOf(page, id))!
+    const after = await documentOf(page, id)
     for (const [table, fields] of Object.entries(act.sets) as [TableName, Record<string, unknown>][]) {
       const was = new Map(before?.[table].map(r => [r.id, JSON.stringify(r)]))
       const changed = after[table].filter(r => was.get(r.id) !== JSON.stringify(r))
@@ -997,6 +1002,8 @@ async function press(page: Page, name: string, act: Act): Promise<void> {
   await sent(page)
   await check()
   await act.shows?.(page)
+  await page.goto('/')
+  await page.request.delete(`/api/jobs/${id}`)
 }
 
 for (const [name, act] of Object.entries(ACTS))

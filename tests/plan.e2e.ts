@@ -1,6 +1,7 @@
 /** Plan in depth: approaches, kits, variants, isolation, coverage, papers; and a job as a file. */
 import type { Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
+import { copyOf } from './support/copy'
 import { database, expect, LOFT, openJob, provoked, sent, test } from './support/fixtures'
 
 const HALL = '0192f000-0060-7000-8000-000000000001'
@@ -8,9 +9,7 @@ const HALL = '0192f000-0060-7000-8000-000000000001'
 /** Copies of demo jobs, each a test's own; they are gone afterwards. */
 const made: string[] = []
 async function ownCopy(page: Page, of: string): Promise<string> {
-  const bytes = await (await page.request.get(`/api/jobs/${of}/archive.zip`)).body()
-  const answer = await page.request.post('/api/jobs/import', { data: bytes, headers: { 'content-type': 'application/zip' } })
-  const { jobId } = (await answer.json()) as { jobId: string }
+  const jobId = await copyOf(page.request, of)
   made.push(jobId)
   return jobId
 }

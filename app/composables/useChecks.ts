@@ -2,7 +2,7 @@ import type { Check } from '#core/job/schema'
 import { presentStop } from '#core/survey/place'
 import { nowUtc } from '~/replica/clock'
 
-type Said = Pick<Check, 'kind' | 'key' | 'done'> & Partial<Pick<Check, 'reason' | 'about' | 'value'>>
+type Said = Pick<Check, 'kind' | 'key' | 'done'> & Partial<Pick<Check, 'reason' | 'about' | 'value' | 'by' | 'stopId'>>
 
 /** Rows of the log of checks: by whom, when and where comes by itself. */
 export function useChecks() {

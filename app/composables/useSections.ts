@@ -1,4 +1,4 @@
-import type { Act, Section } from '#core/judge/finding'
+import type { Act, Finding, Section } from '#core/judge/finding'
 
 export interface SectionPlace {
   id: Section
@@ -29,3 +29,12 @@ export const SECTIONS: SectionPlace[] = [
   { id: 'proof', name: 'Before and after', act: 'prove' },
   { id: 'handover', name: 'Handover', act: 'keep' },
 ]
+
+/** Where something that is not known is noted: the way there, and its name. */
+export const placeToNote = (
+  jobId: string,
+  { section, layer }: NonNullable<Finding['noted']>,
+): { path: string; words: string } => ({
+  path: `/job/${jobId}/${section}${layer ? `?layer=${layer}` : ''}`,
+  words: SECTIONS.find(s => s.id === section)!.name,
+})

@@ -23,6 +23,10 @@ const error = ref('')
 const busy = ref(false)
 /** the session ran out: signed in again here, beside the list */
 const again = ref(false)
+function back() {
+  again.value = false
+  void sending.now()
+}
 
 async function enter(how: 'demo' | 'password') {
   if (busy.value) return
@@ -30,8 +34,6 @@ async function enter(how: 'demo' | 'password') {
   error.value = ''
   try {
     await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-    again.value = false
-    void sending.now()
   } catch (e) {
     error.value = messageOf(e)
   }
@@ -362,17 +364,7 @@ useHead({ title: 'Jobs · Multivox' })
         <span><strong>The session has ended.</strong> What you change is kept here, and sent when you sign in again.</span>
         <button type="button" class="press filled" data-test="sign-in-again" @click="again = true">sign in again</button>
       </p>
-      <form v-if="again" class="note again" @submit.prevent="enter('password')">
-        <button v-if="session.demo" type="button" class="press filled" :disabled="busy" @click="enter('demo')">
-          into the demo
-        </button>
-        <template v-else>
-          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
-          <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
-          <button type="submit" class="press filled" :disabled="busy">sign in</button>
-        </template>
-        <span v-if="error" class="error" role="alert">{{ error }}</span>
-      </form>
+      <SignInAgain v-if="again" class="note again" @in="back" />
       <p v-if="importError" class="error" role="alert">{{ importError }}</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <MvChoice

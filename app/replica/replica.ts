@@ -182,8 +182,8 @@ export class Replica {
         if (!isTold(e)) this.mostBytes = Math.max(LEAST_BYTES, Math.floor(this.mostBytes / 2))
         return this.refusedBatch(e)
       })
-      if (!('why' in answer)) this.mostBytes = Math.min(MOST_BYTES, this.mostBytes * 2)
       if (!('why' in answer)) {
+        this.mostBytes = Math.min(MOST_BYTES, this.mostBytes * 2)
         await this.settleAnswer(jobId, batch, base, answer)
         most = MOST_CHANGES
       } else if (REFUSED_WHOLE.includes(answer.why.status)) {

@@ -8,8 +8,6 @@ import { byOne, climbsOf } from './order'
 const NOW = '2026-04-03T12:00:00.000Z'
 const later = (minutes: number) => new Date(Date.parse(NOW) + minutes * 60_000).toISOString()
 const card = (h: House) => cardOf(h.doc, h.assess())
-const check = (h: House, kind: 'step' | 'fact', key: string, more: Record<string, unknown> = {}) =>
-  h.add('checks', { kind, key, done: true, reason: null, by: 'Ila', atUtc: NOW, stopId: null, about: null, value: null, ...more })
 describe('the card of a job', () => {
   it('every part of the tree that is hung, raised or pulled has its step once', () => {
     const h = new House('booster')
@@ -49,7 +47,7 @@ describe('the card of a job', () => {
   it('done stays done as it was; a change of the plan marks it, and the open steps follow the plan', () => {
     const h = new House('router')
     const pull = card(h).steps.find(s => s.id.startsWith('pull:'))!
-    check(h, 'step', pull.id, { about: pull.about })
+    h.check('step', pull.id, { about: pull.about })
     expect(card(h).steps.find(s => s.id === pull.id)).toMatchObject({ done: true, changed: false })
     h.set('runs', pull.id.split(':')[1]!, { lengthM: 33 })
     expect(card(h).steps.find(s => s.id === pull.id)).toMatchObject({ done: true, changed: true })
@@ -60,8 +58,8 @@ describe('the card of a job', () => {
     const at = { eastM: -h.doc.sites[0]!.lengthM / 2, northM: 0, upM: 1 }
     const id = h.add('fixtures', { ...BARE_FIXTURE, ...at, kind: 'way in', name: 'gable', entry: 'wall', behindFound: 'clear' })
     h.design({ wayInId: id })
-    check(h, 'step', `way:${id}`, { about: card(h).steps.find(s => s.id === `way:${id}`)!.about })
-    check(h, 'step', 'labels', { about: card(h).steps.find(s => s.id === 'labels')!.about })
+    h.check('step', `way:${id}`, { about: card(h).steps.find(s => s.id === `way:${id}`)!.about })
+    h.check('step', 'labels', { about: card(h).steps.find(s => s.id === 'labels')!.about })
     const changed = () => card(h).steps.flatMap(s => (s.changed ? [s.id] : []))
     expect(changed()).toEqual([])
     h.set('fixtures', id, { behindFound: 'deck core' })
@@ -81,7 +79,7 @@ describe('the card of a job', () => {
   it('another mast marks the aim of a beam', () => {
     const h = new House('router')
     const aim = card(h).steps.find(s => s.id.startsWith('aim:'))!
-    check(h, 'step', aim.id, { about: aim.about })
+    h.check('step', aim.id, { about: aim.about })
     expect(card(h).steps.find(s => s.id === aim.id)!.changed).toBe(false)
     h.design({ mastId: null })
     expect(card(h).steps.find(s => s.id === aim.id)!.changed).toBe(true)
@@ -89,7 +87,7 @@ describe('the card of a job', () => {
   it('what is not so waits with its reason, the card goes on with what does not need it', () => {
     const h = new House('router')
     const first = card(h).next!
-    check(h, 'step', first.id, { done: false, reason: 'no network at all here' })
+    h.check('step', first.id, { done: false, reason: 'no network at all here' })
     const now = card(h)
     expect(now.steps.find(s => s.id === first.id)!.notSo).toBe('no network at all here')
     expect(now.next!.id).not.toBe(first.id)
@@ -97,12 +95,12 @@ describe('the card of a job', () => {
   it('two phones that tick the same step, and one that takes it back later: the last word counts, and it stands once', () => {
     const h = new House('router')
     const { id, about } = card(h).next!
-    check(h, 'step', id, { by: 'Ila', about })
-    check(h, 'step', id, { by: 'Oren', about, atUtc: later(1) })
+    h.check('step', id, { by: 'Ila', about })
+    h.check('step', id, { by: 'Oren', about, atUtc: later(1) })
     const both = card(h).steps.filter(s => s.id === id)
     expect(both).toHaveLength(1)
     expect(both[0]).toMatchObject({ done: true, mark: { by: 'Oren' } })
-    check(h, 'step', id, { done: false, about, atUtc: later(2) })
+    h.check('step', id, { done: false, about, atUtc: later(2) })
     expect(card(h).next!.id).toBe(id)
   })
   it('a step by hand stands after the step it was put behind; two that name each other in a circle stop no card', () => {
@@ -166,18 +164,8 @@ describe('the card of a job', () => {
   })
   it('a core is filled and hardens before it is drilled: what needs the hole waits, the rest goes on', () => {
     const h = new House('booster')
-    const id = h.add('fixtures', {
-      ...BARE_FIXTURE,
-      kind: 'way in',
-      name: 'gable',
-      eastM: -h.doc.sites[0]!.lengthM / 2,
-      northM: 0,
-      upM: 1,
-      entry: 'wall',
-      behindFound: 'deck core',
-    })
-    h.design({ wayInId: id })
-    for (const s of ['fetch', 'load', 'labels', 'register', 'dry-run', `fill:${id}`]) check(h, 'step', s)
+    const id = h.wayIn({ behindFound: 'deck core' })
+    for (const s of ['fetch', 'load', 'labels', 'register', 'dry-run', `fill:${id}`]) h.check('step', s)
     const at = (atUtc: string) => cardOf(h.doc, h.assess(), { lines: [], onDay: '', atUtc })
     const soon = at(later(60))
     const hole = soon.steps.find(s => s.id === `way:${id}`)!

@@ -3,18 +3,7 @@ import { House } from '../../tests/support/house'
 import { causesOf, mayGoOn, readKey, readsBeside } from './dry-run'
 
 const read = (h: House, values: Record<string, number>) => {
-  for (const [key, value] of Object.entries(values))
-    h.add('checks', {
-      kind: 'read',
-      key,
-      done: true,
-      reason: null,
-      by: 'Ila',
-      atUtc: '2026-04-03T12:00:00.000Z',
-      stopId: null,
-      about: null,
-      value,
-    })
+  for (const [key, value] of Object.entries(values)) h.check('read', key, { value })
   const a = h.assess()
   const reads = readsBeside(h.doc, a.drill.dryRun)
   return { reads, causes: causesOf(reads, a) }
@@ -49,17 +38,7 @@ describe('the dry run beside the sum', () => {
   it('what was taken back counts as not read', () => {
     const h = new House('router')
     const [first] = h.assess().drill.dryRun
-    h.add('checks', {
-      kind: 'read',
-      key: readKey(first!),
-      done: false,
-      reason: null,
-      by: 'Ila',
-      atUtc: '2026-04-03T13:00:00.000Z',
-      stopId: null,
-      about: null,
-      value: null,
-    })
+    h.check('read', readKey(first!), { done: false, atUtc: '2026-04-03T13:00:00.000Z' })
     expect(readsBeside(h.doc, h.assess().drill.dryRun)[0]).toMatchObject({ value: null, off: null, stop: false })
   })
 })

@@ -13,17 +13,7 @@ const unit2 = (h: House) => unitOf(h.doc, 'Van 2', h.id).document
 describe('a method and its fleet', () => {
   it('a unit has the plan and none of what was read, said or ticked', () => {
     const h = new House('router', 'vehicle')
-    h.add('checks', {
-      kind: 'step',
-      key: 'fetch',
-      done: true,
-      reason: null,
-      by: 'Ila',
-      atUtc: '2026-04-03T12:00:00.000Z',
-      stopId: null,
-      about: null,
-      value: null,
-    })
+    h.check('step', 'fetch')
     const unit = unit2(h)
     expect(unit.jobs[0]).toMatchObject({ name: 'Van 2', carrier: 'Tern', methodId: h.doc.jobs[0]!.id })
     expect(unit.jobs[0]!.id).not.toBe(h.doc.jobs[0]!.id)
@@ -74,18 +64,7 @@ describe('a method and its fleet', () => {
   it('what one taught is offered at the same step of the others, once, and not where it is known', () => {
     const h = new House('router', 'vehicle')
     const step = cardOf(h.doc, h.assess()).steps[2]!
-    for (const by of ['Ila', 'Oren'])
-      h.add('checks', {
-        kind: 'lesson',
-        key: step.id,
-        done: true,
-        reason: 'warm the clip first',
-        by,
-        atUtc: '2026-04-03T12:00:00.000Z',
-        stopId: null,
-        about: step.words,
-        value: null,
-      })
+    for (const by of ['Ila', 'Oren']) h.check('lesson', step.id, { reason: 'warm the clip first', by, about: step.words })
     const lessons = lessonsOf(h.doc)
     expect(offered(lessons, [], step.words).map(l => l.text)).toEqual(['warm the clip first'])
     expect(offered(lessons, [], 'another step')).toEqual([])

@@ -2,7 +2,7 @@
 import { asTemplate, remapped } from '../job/copy'
 import type { Maker } from '../job/defaults'
 import type { Job, JobDocument, Node, Photo } from '../job/schema'
-import { between } from '../site/frame'
+import { between, nearestTo } from '../site/frame'
 import { mToken, num } from '../units'
 
 /** Most that are made at once. */
@@ -81,10 +81,7 @@ export function differencesOf(method: JobDocument, unit: JobDocument): string[] 
   const out: string[] = []
   for (const node of u.nodes) {
     const alike = left.filter(n => n.partId === node.partId)
-    const nearest = alike.reduce<Node | null>(
-      (a, n) => (!a || between(n, node).distanceM < between(a, node).distanceM ? n : a),
-      null,
-    )
+    const nearest = nearestTo(node, alike)
     const name = node.part?.name ?? node.partId
     if (!nearest) {
       out.push(`${name} added`)

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
-import { BARE_FIXTURE } from '../job/defaults'
 import { BARE_FIXING, BEHINDS } from '../job/fixing'
 import { cardOf, gatesBefore } from './card'
 import type { CardStep } from './card'
@@ -10,12 +9,10 @@ import type { GateId, GateNeed } from './gates'
 const NOW = '2026-04-03T12:00:00.000Z'
 const later = (minutes: number) => new Date(Date.parse(NOW) + minutes * 60_000).toISOString()
 const card = (h: House) => cardOf(h.doc, h.assess())
-const check = (h: House, kind: 'step' | 'fact', key: string, more: Record<string, unknown> = {}) =>
-  h.add('checks', { kind, key, done: true, reason: null, by: 'Ila', atUtc: NOW, stopId: null, about: null, value: null, ...more })
 /** Everything that a gate asks for, said at a moment, with figures that open it. */
 function say(h: House, need: GateNeed, atUtc = NOW): void {
   for (const f of factsFor(need, h.doc.jobs[0]!.kind))
-    check(h, 'fact', factKey(f, need), {
+    h.check('fact', factKey(f, need), {
       atUtc,
       about: f.scope === 'one' ? need.about : null,
       value: f.figure ? (f.key === 'lines' ? 40 : 4) : null,
@@ -40,21 +37,6 @@ function gated(gate: GateId) {
   const step = card(h).steps.find(s => s.gates.some(g => g.gate === gate))!
   return { h, step, need: needOf(step, gate) }
 }
-function wayIn(h: House, more: Record<string, unknown> = {}): string {
-  const id = h.add('fixtures', {
-    ...BARE_FIXTURE,
-    kind: 'way in',
-    name: 'gable',
-    eastM: -h.doc.sites[0]!.lengthM / 2,
-    northM: 0,
-    upM: 1,
-    entry: 'wall',
-    ...more,
-  })
-  h.design({ wayInId: id })
-  return id
-}
-
 describe('gates', () => {
   it('none opens without its facts, each opens with all of them', () => {
     for (const gate of GATES.filter(g => g !== 'drill' && g !== 'gas')) {
@@ -72,7 +54,7 @@ describe('gates', () => {
   })
   it('a fridge vent stands behind gas off and cold, and an alarm for carbon monoxide', () => {
     const h = new House('booster', 'vehicle')
-    wayIn(h, { entry: 'fridge-vent' })
+    h.wayIn({ entry: 'fridge-vent' })
     h.set('nodes', h.donor.id, { fixing: { ...BARE_FIXING, mount: 'magnet' } })
     const step = card(h).steps.find(s => s.id.startsWith('way:'))!
     expect(step.then).toMatch(/carbon monoxide/)
@@ -96,10 +78,10 @@ describe('gates', () => {
     say(h, need)
     const fact = (key: string, atUtc: string) => state(h, step, 'raise', atUtc).facts.find(f => f.fact.key === key)!
     const lines = (value: number, at: number) =>
-      check(h, 'fact', `lines:${need.of}`, { value, about: need.about, atUtc: later(at) })
-    check(h, 'fact', 'wind', { value: 12, atUtc: later(1) })
+      h.check('fact', `lines:${need.of}`, { value, about: need.about, atUtc: later(at) })
+    h.check('fact', 'wind', { value: 12, atUtc: later(1) })
     expect(fact('wind', later(2)).stop).toContain('above 10 m/s')
-    check(h, 'fact', 'wind', { value: 3, atUtc: later(2) })
+    h.check('fact', 'wind', { value: 3, atUtc: later(2) })
     lines(4.9, 2)
     expect(fact('lines', later(3))).toMatchObject({ stands: false, stop: expect.stringContaining('5.0 m are kept') as unknown })
     lines(5.1, 4)
@@ -120,13 +102,13 @@ describe('gates', () => {
   it('a figure that is none opens nothing', () => {
     const { h, step, need } = gated('climb')
     say(h, need)
-    check(h, 'fact', 'wind', { value: null, atUtc: later(1) })
+    h.check('fact', 'wind', { value: null, atUtc: later(1) })
     expect(state(h, step, 'climb', later(2)).open).toBe(false)
   })
   it('what was said of one hole, box, pole or place of the ladder opens no other', () => {
     const h = new House('booster')
-    wayIn(h)
-    check(h, 'step', 'dry-run')
+    h.wayIn()
+    h.check('step', 'dry-run')
     const all = card(h).steps.flatMap(s => s.gates.map(need => ({ s, need })))
     for (const { s, need } of all) {
       const fresh = new House('booster')
@@ -145,8 +127,8 @@ describe('gates', () => {
   })
   it('what was said of a hole lapses when the hole is moved', () => {
     const h = new House('booster')
-    const id = wayIn(h, { behindFound: 'clear' })
-    check(h, 'step', 'dry-run')
+    const id = h.wayIn({ behindFound: 'clear' })
+    h.check('step', 'dry-run')
     const hole = () => card(h).steps.find(s => s.id === `way:${id}`)!
     say(h, needOf(hole(), 'drill'))
     expect(state(h, hole(), 'drill').open).toBe(true)
@@ -156,7 +138,7 @@ describe('gates', () => {
   it('a general yes in Ask is no yes to a hole through the wall; it is enough for the screws of a box; no is a stop for both', () => {
     const owner = (mayDrill: string, id: (h: House, way: string) => string) => {
       const h = new House('booster')
-      const way = wayIn(h)
+      const way = h.wayIn()
       h.job({ mayDrill })
       const step = card(h).steps.find(s => s.id === id(h, way))!
       return state(h, step, 'drill').facts.find(f => f.fact.key === 'owner')!
@@ -169,7 +151,7 @@ describe('gates', () => {
   })
   it('what stands behind the hole is taken from the plan, and is asked for where the plan does not know it', () => {
     const h = new House('booster')
-    const id = wayIn(h)
+    const id = h.wayIn()
     const step = () => card(h).steps.find(s => s.id === `way:${id}`)!
     const drill = () => state(h, step(), 'drill')
     const fact = (key: string) => drill().facts.find(f => f.fact.key === key)!
@@ -180,7 +162,7 @@ describe('gates', () => {
     h.set('fixtures', id, { behindFound: 'clear' })
     expect(fact('behind')).toMatchObject({ stands: true, known: 'looked at: nothing in the way, stud and board' })
     expect(fact('tried').stands).toBe(false)
-    check(h, 'step', 'dry-run')
+    h.check('step', 'dry-run')
     expect(fact('tried').known).toBe('done on this card')
     say(h, needOf(step(), 'drill'))
     for (const behindFound of BEHINDS) {
@@ -202,7 +184,7 @@ describe('gates', () => {
     const h = new House('router')
     const step = card(h).steps.find(s => s.id === `way:${h.doc.designs[0]!.id}`)!
     expect(step.gates.map(g => g.gate)).toEqual(['plan', 'drill'])
-    check(h, 'step', 'dry-run')
+    h.check('step', 'dry-run')
     say(h, needOf(step, 'plan'))
     expect(gatesBefore(h.doc, step, card(h).steps, NOW).map(g => [g.gate, g.open])).toEqual([
       ['drill', false],
@@ -214,7 +196,7 @@ describe('gates', () => {
   it('a step may stand behind several gates: a hole in a roof asks for the climb and for the hole', () => {
     const h = new House('booster', 'building')
     const { storeys, storeyHeightM } = h.doc.sites[0]!
-    const id = wayIn(h, { entry: 'roof', eastM: 0, upM: storeys * storeyHeightM })
+    const id = h.wayIn({ entry: 'roof', eastM: 0, upM: storeys * storeyHeightM })
     const step = card(h).steps.find(s => s.id === `way:${id}`)!
     expect(step.gates.map(g => g.gate)).toEqual(['climb', 'drill'])
     expect(step.people).toBe(2)
@@ -237,7 +219,7 @@ describe('gates', () => {
     const h = new House('router')
     const aim = () => card(h).steps.find(s => s.id.startsWith('aim:'))!
     expect(aim()).toMatchObject({ done: false, against: null })
-    check(h, 'step', aim().id)
+    h.check('step', aim().id)
     expect(aim()).toMatchObject({ done: true, against: expect.stringContaining('no aim is locked') as unknown })
     h.design({ aimedDeg: 270, aimedAtUtc: NOW })
     expect(aim()).toMatchObject({ done: true, against: null })
@@ -247,7 +229,7 @@ describe('gates', () => {
   it('proof is done once every room that must be proved was tested; a tick before that is marked', () => {
     const h = new House('router')
     const prove = () => card(h).steps.find(s => s.id === 'prove')!
-    check(h, 'step', 'prove')
+    h.check('step', 'prove')
     expect(prove().against).toContain('not tested yet')
     h.speed('Kitchen', 12, 3, 'after')
     expect(prove().against).toBeNull()

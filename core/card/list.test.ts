@@ -49,6 +49,11 @@ describe('the list of a job', () => {
     )
     expect(list(boat).find(l => l.key === 'use:parting')!.quantity).toBe(1)
     expect(list(boat).some(l => /anchor/.test(l.name))).toBe(false)
+    // What its step waits for is what is on the list.
+    const plate = list(boat).find(l => l.key === 'mount:spreader plate')!
+    const { steps } = cardOf(boat.doc, boat.assess())
+    const late = waitingOn(steps, [{ ...plate, state: 'ordered', wanted: 1, dueOn: '2026-06-01' }], '2026-05-01')
+    expect(late.get(`mount:${boat.donor.id}`)).toMatchObject({ itself: true })
     const truck = new House('router', 'vehicle')
     truck.set('nodes', truck.donor.id, { fixing: { ...BARE_FIXING, mount: 'bull bar' } })
     expect(list(truck).map(l => l.key)).toContain('mount:bar bracket')

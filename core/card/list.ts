@@ -9,7 +9,7 @@ import { feedsOf } from '../judge/feeds'
 import { holesOf } from '../judge/place'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
-import { num } from '../units'
+import { num, capital } from '../units'
 import { amountWords, costOf } from './money'
 
 /** What a thing costs the crew, entered once for all jobs. */
@@ -60,9 +60,8 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
   for (const { part, node } of held) {
     const f = node.fixing!
     const note = `holds ${part.name}`
-    for (const [key, name, quantity] of boughtFor(f.mount)) rows.push({ group: 'fixings', key, name, quantity, unit: '', note })
-    const plate = f.plate ?? null
-    if (f.metal === 'stainless' && (plate === 'stainless' || plate === 'aluminium'))
+    for (const [key, name, quantity] of boughtFor(f)) rows.push({ group: 'fixings', key, name, quantity, unit: '', note })
+    if (f.metal === 'stainless' && (f.plate === 'stainless' || f.plate === 'aluminium'))
       rows.push({
         group: 'fixings',
         key: 'use:grease',
@@ -89,8 +88,6 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
         unit: '',
         note: `${f.screwsEach} at each of ${FIXINGS_A_MOUNT} fixings; ${note}`,
       })
-    if (f.parted && !boughtFor(f.mount).some(([key]) => key === 'use:parting'))
-      rows.push({ group: 'fixings', key: 'use:parting', name: 'Pad that parts two metals', quantity: 1, unit: '', note })
     if (f.ballastKg)
       rows.push({
         group: 'fixings',
@@ -153,8 +150,6 @@ function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
   })
 }
 const LUGS = 4
-
-const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1)
 
 /** Rows of one key are one line: that a thing is wanted twice is no second thing. */
 function merged(rows: readonly PickRow[]): PickRow[] {

@@ -1,6 +1,6 @@
 /** Gates before a step, each about one thing: a place of the ladder, a hole, a pole, a box. */
 import type { TreeNode } from '../chain/tree'
-import { assembledM, isOverhead, isUp } from '../fitting/raising'
+import { isOverhead, isUp, raisedM } from '../fitting/raising'
 import type { Fixture } from '../job/schema'
 import type { Demand } from '../judge/demands'
 import { digest } from '../judge/ticks'
@@ -35,12 +35,11 @@ export const holeOf = (at: Fixture): GateNeed => ({
   hole: 'through',
 })
 
-/** What is raised: an unknown pole is taken as long as its antenna stands high. */
 export const raising = ({ node }: TreeNode): GateNeed => ({
   gate: 'raise',
   of: node.id,
-  about: digest(`${node.eastM.toFixed(2)} ${node.northM.toFixed(2)} ${assembledM(node) ?? node.upM}`),
-  assembledM: assembledM(node) ?? node.upM,
+  about: digest(`${node.eastM.toFixed(2)} ${node.northM.toFixed(2)} ${raisedM(node)}`),
+  assembledM: raisedM(node),
 })
 
 export const energising = ({ node, part }: TreeNode): GateNeed => ({

@@ -14,7 +14,7 @@ describe('how far a card is', () => {
   it('counts by the last word on each step, and adds up what is open', () => {
     const h = new House('router')
     const say = (key: string, done: boolean, atUtc: string, reason: string | null = null) =>
-      h.add('checks', { kind: 'step', key, done, reason, by: 'Ila', atUtc, stopId: null, about: null, value: null })
+      h.check('step', key, { done, reason, atUtc })
     const steps = [step('a', 30), step('b', 60), step('c', 90)]
     const now = () => progressOf(steps, h.doc)!
     expect(fitState(now())).toMatchObject({ words: '3 steps, about 3 h', done: 0, state: 'empty' })

@@ -1,7 +1,7 @@
 /** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
-import { gustOf, isScrewed, mountKind, standing, fixedWords } from '../fitting/mounts'
+import { boughtFor, fixedWords, gustOf, isScrewed, mountKind, standing } from '../fitting/mounts'
 import { hasOwnHole, ownHoleWords } from '../fitting/own-hole'
 import { isRaised } from '../fitting/raising'
 import { cableKey } from '../fitting/pick-list'
@@ -13,7 +13,7 @@ import type { Demand } from '../judge/demands'
 import { surgesOf } from '../judge/route-surge'
 import { inside } from '../site/building'
 import type { Building } from '../site/building'
-import { between } from '../site/frame'
+import { between, nearestTo } from '../site/frame'
 import type { Point } from '../site/frame'
 import { mToken, num } from '../units'
 import { aloft, beside, pulling, TAKES } from './durations'
@@ -70,7 +70,9 @@ export function masts(s: CardContext): Draft[] {
         at: node,
         parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],
         tools: [...(kind ? kind.tools.split(', ') : ['level', 'spanners']), ...(drilled.length ? ['detector'] : [])],
-        takes: fixing ? [`mount:${fixing.mount}`, ...(screws ? ['screw'] : []), ...(overM ? ['pole'] : [])] : ['use:pole'],
+        takes: fixing
+          ? [...boughtFor(fixing).map(([key]) => key), ...(screws ? ['screw'] : []), ...(overM ? ['pole'] : [])]
+          : ['use:pole'],
         then: [kind?.how ?? 'As its maker says; plumb.', kind && `Never: ${kind.never}.`].filter(Boolean).join(' '),
         figure: own ? ownHoleWords(at) : null,
         gates: [...lacking(lacks, node.id), ...heightGates(node, s), ...drilled],
@@ -185,10 +187,7 @@ function hungHole({ doc, a }: CardContext, n: TreeNode): GateNeed['hole'] | null
 function nearWords({ spots }: JobDocument, at: Point, building: Building): string {
   if (!inside(building, at)) return at.upM > building.eavesM ? ', on the roof' : ', outside on the wall'
   const level = spots.filter(s => s.indoors && Math.abs(s.upM - at.upM) < STOREY_M)
-  const near = level.reduce<(typeof spots)[number] | null>(
-    (a, s) => (!a || between(s, at).distanceM < between(a, at).distanceM ? s : a),
-    null,
-  )
+  const near = nearestTo(at, level)
   return near ? `, ${near.name}` : ''
 }
 /** What hangs in a room is no further over or under a place in it, m. */

@@ -1,4 +1,5 @@
 /** Generic small parts: what joins, parts, weakens and protects. @source losses common practice (no source) */
+import { capital } from '../units'
 import type { Connector, Gender, Part } from '../job/part'
 import { passing, splitter, tap } from './build'
 import type { End, Facts } from './build'
@@ -110,13 +111,7 @@ const ADAPTERS: Part[] = [
 type Row = [id: string, words: string, gender: Gender, other: End]
 function between(connector: Connector, what: 'adapter' | 'lead', lossDb: number, rows: Row[]) {
   return rows.map(([id, words, gender, other]) =>
-    passing(
-      `adp-${id}`,
-      'adapter',
-      what === 'lead' ? words.charAt(0).toUpperCase() + words.slice(1) : `Adapter, ${words}`,
-      lossDb,
-      [[connector, gender], other],
-    ),
+    passing(`adp-${id}`, 'adapter', what === 'lead' ? capital(words) : `Adapter, ${words}`, lossDb, [[connector, gender], other]),
   )
 }
 

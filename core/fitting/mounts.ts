@@ -3,7 +3,7 @@ import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
 import { between } from '../site/frame'
-import { mToken } from '../units'
+import { capital, mToken } from '../units'
 import { couple, forceCoefficient, poleInWind, sectionModulusM3, GRADES, withdrawalN, anchorN } from './pole'
 import type { Couple, PoleResult, Sail } from './pole'
 
@@ -236,9 +236,11 @@ const BOUGHT: Partial<Record<Mount, readonly Wanted[]>> = {
     ['use:backing', 'Backing plate', 1],
   ],
 }
-/** @returns what is bought for a mount of that kind */
-export const boughtFor = (id: Mount): readonly Wanted[] =>
-  BOUGHT[id] ?? [[`mount:${id}`, id.charAt(0).toUpperCase() + id.slice(1), 1]]
+/** @returns what is bought for a mount, a pad once where two metals are parted */
+export function boughtFor({ mount, parted }: Pick<Fixing, 'mount' | 'parted'>): readonly Wanted[] {
+  const bought = BOUGHT[mount] ?? [[`mount:${mount}`, capital(mount), 1] as const]
+  return parted && !bought.includes(PARTING) ? [...bought, PARTING] : bought
+}
 
 /** What is fixed where the mount itself is there already. */
 const FIXED_ON: Partial<Record<Mount, string>> = {

@@ -12,7 +12,7 @@ import type { Design, Fixture, JobDocument } from '../job/schema'
 import type { Entry } from '../job/fixing'
 import { fromLocal, inside, roofOver, toLocal } from '../site/building'
 import type { Building } from '../site/building'
-import { between, partWay, round2 } from '../site/frame'
+import { between, partWay, round2, nearestTo } from '../site/frame'
 import type { Point } from '../site/frame'
 
 /** A cable goes through what its way comes as near to as this, m. Assumed. */
@@ -66,8 +66,8 @@ const DATA_PLUG_MM = 11.7
 /** Where a lead goes whose source nobody has noted: so far within the nearest wall, and so high, m. Assumed. */
 const WITHIN_M = 0.3
 const SOCKET_HIGH_M = 1
-/** An inside antenna's own lead, and a box's supply lead, come from what stands outdoors. */
-const FED: ReadonlySet<Fixture['kind']> = new Set(['mains socket', '12 V feed'])
+/** What the lead of a box comes from. */
+const FEEDS: ReadonlySet<Fixture['kind']> = new Set(['mains socket', '12 V feed'])
 
 /** Everything that may pass somewhere: cables, leads fixed to antennas, and the leads of boxes outdoors. */
 export function passersOf(
@@ -101,9 +101,10 @@ function leadOf(
   { node, part }: TreeNode,
   { building: b, fixtures }: { building: Building; fixtures: readonly Fixture[] },
 ): Passer {
-  const source = fixtures
-    .filter(f => FED.has(f.kind) && inside(b, f))
-    .reduce<Fixture | null>((a, f) => (!a || between(node, f).distanceM < between(node, a).distanceM ? f : a), null)
+  const source = nearestTo(
+    node,
+    fixtures.filter(f => FEEDS.has(f.kind) && inside(b, f)),
+  )
   return {
     id: node.id,
     name: `lead of ${part.name}`,

@@ -6,7 +6,7 @@ import type { LinePart, PartKind } from '../job/part'
 import type { Design, Fixture, Job } from '../job/schema'
 import { inside } from '../site/building'
 import type { Building } from '../site/building'
-import { num } from '../units'
+import { num, capital } from '../units'
 import { cablesOf } from './cost'
 import { cutFrom } from './cutting'
 import { wayInById } from './ways-in'
@@ -177,7 +177,7 @@ function fromCatalogue(tree: Tree): PickRow[] {
   return [...out].map(([name, { count, of }]) => ({
     group: 'apart',
     key: `apart:${name}`,
-    name: name.charAt(0).toUpperCase() + name.slice(1),
+    name: capital(name),
     quantity: count,
     unit: '',
     note: `not in the box of: ${[...of].join(', ')}`,
@@ -191,6 +191,13 @@ const HOLES_A_TUBE = 6
 const EARTH_SPARE_M = 2
 const TIES_A_BAG = 100
 const TIE_EVERY_M = 0.3
+
+const GLANDS: Record<Job['kind'], string> = {
+  home: 'Wall bushings with a cover',
+  building: 'Wall bushings with a cover',
+  vehicle: 'Grommets and roof glands',
+  boat: 'Deck glands',
+}
 
 function consumables({ job, tree, building, holes, entry = null }: PickInput): PickRow[] {
   const ashore = !movesAbout(job.kind)
@@ -230,29 +237,24 @@ function consumables({ job, tree, building, holes, entry = null }: PickInput): P
       note: `each ${num(TIE_EVERY_M, 1)} m up the mast, ${TIES_A_BAG} a bag`,
     },
     // A gland that is there takes an insert; a window, a duct or an old hole takes neither.
-    entry === 'port' && holes > 0
-      ? {
-          group: 'consumables',
-          key: 'use:inserts',
-          name: 'Inserts for the gland that is there',
-          quantity: holes,
-          unit: '',
-          note: 'one a cable, by its jacket',
-        }
-      : (entry === null || wayInById(entry).drills) &&
-        holes > 0 && {
-          group: 'consumables',
-          key: 'use:glands',
-          name:
-            job.kind === 'boat'
-              ? 'Deck glands'
-              : job.kind === 'vehicle'
-                ? 'Grommets and roof glands'
-                : 'Wall bushings with a cover',
-          quantity: holes,
-          unit: '',
-          note: 'one a cable through the shell; sized by the plug, sealed by the jacket',
-        },
+    holes > 0 &&
+      entry === 'port' && {
+        group: 'consumables',
+        key: 'use:inserts',
+        name: 'Inserts for the gland that is there',
+        quantity: holes,
+        unit: '',
+        note: 'one a cable, by its jacket',
+      },
+    holes > 0 &&
+      (entry === null || wayInById(entry).drills) && {
+        group: 'consumables',
+        key: 'use:glands',
+        name: GLANDS[job.kind],
+        quantity: holes,
+        unit: '',
+        note: 'one a cable through the shell; sized by the plug, sealed by the jacket',
+      },
     holes > 0 && {
       group: 'consumables',
       key: 'use:sealant',

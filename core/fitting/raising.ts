@@ -24,6 +24,9 @@ export function assembledM({ fixing }: Pick<Node, 'fixing'>): number | null {
   return mountKind(fixing.mount).pole ? null : 0
 }
 
+/** What is raised, m: a pole that nobody noted is taken as long as its antenna stands high. */
+export const raisedM = (node: Pick<Node, 'fixing' | 'upM'>): number => assembledM(node) ?? node.upM
+
 /** A pole that is raised is longer than this, m. */
 const POLE_M = 1
 

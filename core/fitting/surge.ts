@@ -4,7 +4,7 @@ import { movesAbout } from '../job/schema'
 import type { Fixture, Job } from '../job/schema'
 import { fromLocal, inside, roofOver, toLocal } from '../site/building'
 import type { Building } from '../site/building'
-import { between, round2 } from '../site/frame'
+import { between, round2, nearestTo } from '../site/frame'
 import type { Point } from '../site/frame'
 import { wayThrough } from './way'
 import type { Way } from './way'
@@ -63,10 +63,7 @@ export function surgePaths(
   aboard: boolean,
 ): SurgePath[] {
   return arrestors.flatMap((arrestor): SurgePath[] => {
-    const electrode = electrodes.reduce<Fixture | null>(
-      (a, e) => (!a || between(arrestor.node, e).distanceM < between(arrestor.node, a).distanceM ? e : a),
-      null,
-    )
+    const electrode = nearestTo(arrestor.node, electrodes)
     if (!electrode) return []
     const corners = electrode.corners ?? (aboard ? [] : guessedCorners(arrestor.node, electrode, b))
     const way = wayThrough(arrestor.node, corners, electrode)

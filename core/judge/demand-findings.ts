@@ -5,7 +5,7 @@ import { clearOfLinesM, DEEP } from './demands'
 import type { Demand, DemandKind } from './demands'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding, Section } from './finding'
-import { mToken } from '../units'
+import { capital, mToken } from '../units'
 
 type Layer = 'cables' | 'way in' | 'mounts' | 'feeds' | 'surge'
 
@@ -59,20 +59,18 @@ const SAYS: Partial<
       code: 'route.lines',
       title: d.by ? `An overhead line is too near: ${d.by}` : 'How far is the nearest overhead line?',
       sentence:
-        `${d.of} is raised: a line is at least ${mToken(clearOfLinesM(c, node))} away in every direction in which it can fall. ` +
+        `${d.of} is raised: a line is at least ${mToken(clearOfLinesM(node))} away in every direction in which it can fall. ` +
         'Not known is stop.',
       because: 'the assembled length, and 3 m',
     }
   },
-  'consent': (d, c) => ({
+  'consent': d => ({
     code: 'place.drill',
-    title: c.job.mayDrill === 'no' ? 'Nothing may be drilled, and the plan drills' : 'Ask before anything is drilled',
-    sentence: `Drilled is ${d.of}. ${c.job.mayDrill === 'no' ? 'Another way in, or the modem at the window.' : 'Get it in writing.'}`,
-    because: `asked in Ask: ${c.job.mayDrill === 'no' ? 'no' : 'not settled'}`,
+    title: 'Ask before anything is drilled',
+    sentence: `Drilled is ${d.of}. Get it in writing.`,
+    because: 'asked in Ask: not settled',
   }),
 }
-
-const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1)
 
 const SECTION_OF: Partial<Record<DemandKind, Section>> = { feed: 'place', consent: 'place' }
 

@@ -12,18 +12,6 @@ const of = (h: House, kind: DemandKind): Demand[] => h.assess().demands.filter(d
 const states = (h: House, kind: DemandKind) => of(h, kind).map(d => d.state)
 const thing = (kind: string, at: object, more: object = {}) => ({ ...BARE_FIXTURE, kind, name: '', ...at, ...more })
 const AT = { eastM: -7, northM: 0, upM: 0 }
-const said = (h: House, kind: string, key: string, value: number | null = null) =>
-  h.add('checks', {
-    kind,
-    key,
-    done: true,
-    reason: null,
-    by: 'Ila',
-    atUtc: '2026-04-03T12:00:00.000Z',
-    stopId: null,
-    about: null,
-    value,
-  })
 
 describe('what a plan demands', () => {
   it('nothing laid out demands nothing; a plan on which nothing was noted has nothing met but what Ask agreed', () => {
@@ -52,7 +40,7 @@ describe('what a plan demands', () => {
       h.design({ wayInId: id })
     })
     gone('route.no-earth', () => h.add('fixtures', thing('electrode', AT, { electrode: 'house earthing', conductor: 'solid' })))
-    gone('route.lines', () => said(h, 'fact', `lines:${h.donor.id}`, 30))
+    gone('route.lines', () => h.check('fact', `lines:${h.donor.id}`, { value: 30 }))
     gone('place.no-feed', () => {
       const { eastM, northM } = h.part('router')
       h.add('fixtures', thing('mains socket', { eastM, northM, upM: 0.4 }))
@@ -146,9 +134,9 @@ describe('what a plan demands', () => {
     h.set('nodes', h.donor.id, {
       fixing: { ...BARE_FIXING, mount: 'side pole', sections: [{ outsideMm: 42, wallMm: 3, lengthM: 2 }] },
     })
-    said(h, 'fact', `lines:${h.donor.id}`, 4.9)
+    h.check('fact', `lines:${h.donor.id}`, { value: 4.9 })
     expect(h.finding('route.lines')).toMatchObject({ severity: 'stop', holds: true })
-    said(h, 'fact', `lines:${h.donor.id}`, 5)
+    h.check('fact', `lines:${h.donor.id}`, { value: 5 })
     expect(h.finding('route.lines')).toBeUndefined()
   })
   it('a room that must be proved is open until it was tested as it is to stay; tests of before count for nothing', () => {
@@ -160,17 +148,15 @@ describe('what a plan demands', () => {
   it('what is missing may be decided on site, by a name: then it is quiet and stays on record', () => {
     const h = new House('router')
     const key = h.finding('route.no-earth')!.key
-    h.add('checks', {
-      kind: 'accept',
-      key,
-      done: true,
-      reason: 'decided on site',
-      by: 'Oren',
-      atUtc: '2026-04-03T12:00:00.000Z',
-      stopId: null,
-      about: null,
-      value: null,
-    })
+    h.check('accept', key, { reason: 'decided on site', by: 'Oren' })
     expect(h.finding('route.no-earth')!.accepted).toEqual({ reason: 'decided on site', by: 'Oren' })
+  })
+  it('a box over its data cable has its injector at a socket: that demand is met like any other', () => {
+    const h = new House('router')
+    h.set('nodes', h.part('router').id, { own: { supply: 'PoE' }, part: { ...h.part('router').part!, supply: 'PoE' } })
+    expect(states(h, 'feed')).toEqual(['missing'])
+    h.add('fixtures', thing('mains socket', { eastM: 0, northM: 0, upM: 0.3 }))
+    expect(states(h, 'feed')).toEqual(['met'])
+    expect(h.codes()).not.toContain('place.socket')
   })
 })

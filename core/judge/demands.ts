@@ -2,22 +2,24 @@
  * What a plan demands of its site, and whether that is known: one list, from the tree and the site. Findings, what stands before
  * a hole, the card's gates, the list, the drawings and the words of each act are made from it. What is missing is open.
  */
+import { wayTo } from '../chain/tree'
 import type { AntennaNode, TreeNode } from '../chain/tree'
 import { LINE_CLEAR_M, mountKind } from '../fitting/mounts'
-import { assembledM, isRaised } from '../fitting/raising'
+import { isRaised, raisedM } from '../fitting/raising'
 import { entering } from '../fitting/passage'
-import type { Passer } from '../fitting/passage'
+import type { Passage, Passer } from '../fitting/passage'
 import { arrestorFits, needsEarth } from '../fitting/surge'
 import { wayInById } from '../fitting/ways-in'
 import { movesAbout } from '../job/schema'
 import type { Fixture, JobDocument, Spot } from '../job/schema'
 import { standing } from '../job/changes'
 import { inside } from '../site/building'
+import { between } from '../site/frame'
 import { num } from '../units'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
-import { feedsNoted } from './fixtures'
-import { allPassers, crossersOf, passagesOf } from './passages'
+import { sourcesOf } from './feeds'
+import { allPassers, crossersOf, drilledOf, passagesOf } from './passages'
 import { lastCheck } from './ticks'
 
 export const DEMANDS = [
@@ -57,15 +59,17 @@ export type DemandGround = Pick<Context, 'doc' | 'job' | 'design' | 'tree' | 'bu
 export function demandsOf(c: DemandGround): Demand[] {
   if (!c.tree?.nodes.length || !c.design) return []
   const crossers = crossersOf(c)
+  const passages = passagesOf(c)
+  const entries = waysIn(passages, crossers)
   return [
     ...mounts(c),
-    ...waysIn(c, crossers),
+    ...entries,
     ...arrestors(c),
     ...earth(c),
     ...feeds(c),
     ...lines(c),
-    ...consents(c),
-    ...seals(c, crossers),
+    ...consents(c, passages, entries),
+    ...seals(c, crossers, entries),
     ...roomTests(c.doc),
   ]
 }
@@ -101,11 +105,10 @@ function mounts(c: DemandGround): Demand[] {
 /** A box on the pole of an antenna is held by that pole. */
 const ON_POLE_M = 0.8
 const hangsOnAnother = (n: TreeNode, donors: readonly AntennaNode[]): boolean =>
-  n.part.kind !== 'antenna' &&
-  donors.some(d => Math.hypot(d.node.eastM - n.node.eastM, d.node.northM - n.node.northM) <= ON_POLE_M)
+  n.part.kind !== 'antenna' && donors.some(d => between(d.node, n.node).groundM <= ON_POLE_M)
 
-function waysIn(c: DemandGround, crossers: readonly Passer[]): Demand[] {
-  const ways = passagesOf(c).filter(p => p.at.kind === 'way in')
+function waysIn(passages: readonly Passage[], crossers: readonly Passer[]): Demand[] {
+  const ways = passages.filter(p => p.at.kind === 'way in')
   return crossers.map(p => {
     const by = ways.find(w => w.cables.some(x => x.id === p.id))?.at ?? null
     const known = by?.entry && by.entry !== 'flue' ? wayInById(by.entry) : null
@@ -164,12 +167,13 @@ function arrestorOn({ tree }: DemandGround, { joint }: Passer): TreeNode | null 
       j => j !== joint && [j.from, j.to].some(e => ends.some(x => x.node.id === e.at.node.id && x.part.kind !== 'amplifier')),
     )
     .flatMap(j => [j.from.at, j.to.at])
-  const before = tree!.visits.flatMap((v, i) => {
-    if (v.joint?.run.id !== joint!.run.id) return []
-    const way: TreeNode[] = []
-    for (let k = i; k >= 0; k = tree!.visits[k]!.parent) way.push(tree!.visits[k]!.at)
-    return way
-  })
+  const before = tree!.visits.flatMap((v, i) =>
+    v.joint?.run.id === joint!.run.id
+      ? wayTo(tree!, i)
+          .map(w => w.at)
+          .reverse()
+      : [],
+  )
   return (
     [...ends, ...before, ...beside.filter(n => n.part.kind !== 'amplifier' && n.part.kind !== 'router')].find(
       n => n.part.kind === 'arrestor',
@@ -210,7 +214,7 @@ export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'
 
 function feeds(c: DemandGround): Demand[] {
   return [...c.tree!.amplifiers, ...c.tree!.routers].map(({ node, part }) => {
-    const noted = feedsNoted(c, part.supply)
+    const noted = sourcesOf(c.doc, part.supply)
     const word = part.supply === '12 V' ? '12 V feed' : 'socket'
     return demand({
       kind: 'feed',
@@ -224,8 +228,7 @@ function feeds(c: DemandGround): Demand[] {
 }
 
 /** How far an overhead line must be from what is raised, m. */
-export const clearOfLinesM = (c: Pick<DemandGround, 'doc' | 'job'>, n: Pick<TreeNode, 'node'>): number =>
-  (assembledM(n.node) ?? n.node.upM) + LINE_CLEAR_M
+export const clearOfLinesM = ({ node }: Pick<TreeNode, 'node'>): number => raisedM(node) + LINE_CLEAR_M
 
 /** The figure of a raise, as it was last said. */
 export const linesKey = (nodeId: string): string => `lines:${nodeId}`
@@ -236,7 +239,7 @@ function lines(c: DemandGround): Demand[] {
     .map(d => {
       const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
       const value = said?.done ? (said.value ?? null) : null
-      const least = clearOfLinesM(c, d)
+      const least = clearOfLinesM(d)
       return demand({
         kind: 'lines',
         subjectId: d.node.id,
@@ -248,17 +251,9 @@ function lines(c: DemandGround): Demand[] {
     })
 }
 
-/** Whether anything of the plan is drilled: a way in that makes a hole, or a part or mount with screws. */
-function drilled(c: DemandGround): string[] {
-  const ways = passagesOf(c).flatMap(p =>
-    p.at.kind === 'way in' && p.cables.length && p.at.entry && wayInById(p.at.entry).drills ? [p.at.name || 'the way in'] : [],
-  )
-  const open = waysIn(c, crossersOf(c)).some(d => d.state === 'missing') ? ['a way in that is not chosen'] : []
-  return [...ways, ...open]
-}
-
-function consents(c: DemandGround): Demand[] {
-  const holes = drilled(c)
+function consents(c: DemandGround, passages: readonly Passage[], entries: readonly Demand[]): Demand[] {
+  const open = entries.some(d => d.state === 'missing') ? ['a way in that is not chosen'] : []
+  const holes = [...drilledOf(passages).map(p => p.at.name || 'the way in'), ...open]
   const out: Demand[] = []
   if (holes.length)
     out.push(
@@ -288,10 +283,10 @@ function consents(c: DemandGround): Demand[] {
 }
 
 /** Every way in is sealed: planned once the way is known, met once the step is done. */
-function seals(c: DemandGround, crossers: readonly Passer[]): Demand[] {
+function seals(c: DemandGround, crossers: readonly Passer[], entries: readonly Demand[]): Demand[] {
   if (!crossers.length) return []
   const done = lastCheck(c.doc, 'step', 'seal')?.done ?? false
-  const known = waysIn(c, crossers).every(d => d.state !== 'missing')
+  const known = entries.every(d => d.state !== 'missing')
   return [
     demand({
       kind: 'seal',

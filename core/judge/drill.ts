@@ -10,7 +10,7 @@ import { capOfSim } from './context'
 import type { Context } from './context'
 import { wayInById } from '../fitting/ways-in'
 import type { DemandKind } from './demands'
-import { passagesOf } from './passages'
+import { drilledOf, passagesOf } from './passages'
 import { lastCheck } from './ticks'
 
 export interface Assumed {
@@ -52,16 +52,7 @@ export function beforeYouDrill(c: Context, promise: PromiseView | null): BeforeY
 function hurts(c: Context): Assumed[] {
   const said = (key: string) => lastCheck(c.doc, 'fact', key)?.done ?? false
   const made = (id: string) => lastCheck(c.doc, 'step', `way:${id}`)?.done ?? false
-  const unseen = passagesOf(c).filter(
-    ({ at, cables }) =>
-      at.kind === 'way in' &&
-      cables.length > 0 &&
-      at.entry !== null &&
-      wayInById(at.entry).drills &&
-      !made(at.id) &&
-      at.behindFound === null &&
-      !said(`behind:${at.id}`),
-  )
+  const unseen = drilledOf(passagesOf(c)).filter(({ at }) => !made(at.id) && at.behindFound === null && !said(`behind:${at.id}`))
   const behind = unseen.map(({ at }): Assumed => ({
     what: `what is behind ${at.name || wayInById(at.entry!).words}`,
     cost: 'a cable, a pipe, gas, a tank: people hurt',

@@ -1,4 +1,5 @@
 /** What each box is fed by: the source noted for it, the lead to it, its wire and fuse, what it takes of a battery a day. */
+import type { Part } from '../job/part'
 import type { Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
 import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, wiresFor } from '../fitting/wire'
@@ -9,7 +10,7 @@ import type { Fixture, Job, JobDocument } from '../job/schema'
 import { movesAbout } from '../job/schema'
 import { inside } from '../site/building'
 import type { Building } from '../site/building'
-import { between } from '../site/frame'
+import { nearestTo } from '../site/frame'
 
 export interface BoxFeed {
   at: TreeNode
@@ -63,7 +64,7 @@ const RESTING_V: Record<Feed['volts'], number> = { 12: 12.8, 24: 25.6 }
 const PASSIVE_V = 24
 
 /** What a box of that supply may be fed from: sockets, or feeds of 12 V; what is fed over data has its injector at a socket. */
-export const sourcesOf = (doc: Pick<JobDocument, 'fixtures'>, supply: BoxFeed['supply']): Fixture[] =>
+export const sourcesOf = (doc: Pick<JobDocument, 'fixtures'>, supply: Part['supply']): Fixture[] =>
   doc.fixtures.filter(f => f.kind === (supply === '12 V' ? '12 V feed' : 'mains socket'))
 
 /** @returns the boxes of a tree that want power, with how each gets it; a box whose power is not known is left out */
@@ -73,9 +74,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
     if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
     const feed = at.node.feed ?? usualFeed()
     const noted = sourcesOf(doc, supply)
-    const source =
-      noted.find(f => f.id === at.node.sourceId) ??
-      noted.reduce<Fixture | null>((a, f) => (!a || between(at.node, f).distanceM < between(at.node, a).distanceM ? f : a), null)
+    const source = noted.find(f => f.id === at.node.sourceId) ?? nearestTo(at.node, noted)
     const lengthM = source ? wayM(kind, b, source, at.node) : null
     const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {

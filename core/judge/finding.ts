@@ -1,4 +1,5 @@
 /** What "show working" opens: a number with where it came from; and what is judged of it. */
+import { capital } from '../units'
 import type { Step } from '../fitting/splice'
 import type { Provenance } from '../units'
 
@@ -67,4 +68,4 @@ export const finding = (section: Section, d: Draft): Finding => ({
 export const COMMON = 'common practice (no source)'
 
 /** A reason, said as a sentence. */
-export const sentenceOf = (reason: string): string => `${reason.charAt(0).toUpperCase()}${reason.slice(1)}.`
+export const sentenceOf = (reason: string): string => `${capital(reason)}.`

@@ -1,8 +1,10 @@
 /** What stands on the site judged against the plan: a socket within the lead of each box, and a satellite terminal's sky. */
+import { sourcesOf } from './feeds'
+import type { Part } from '../job/part'
 import { obstaclesHere, toFrame } from '../survey/place'
 import type { Fixture } from '../job/schema'
 import { fromLocal, roofOver } from '../site/building'
-import { between, round2 } from '../site/frame'
+import { between, round2, nearestTo } from '../site/frame'
 import type { Point } from '../site/frame'
 import { blockerOf, roofBlockers, skyView, windowOf } from '../site/sky'
 import type { Blocker, SkyView } from '../site/sky'
@@ -19,38 +21,31 @@ const LEAD_M = 1.5
 /** A box hangs so far over its socket, m. Assumed. */
 const OVER_SOCKET_M = 0.5
 
-/** What a box plugs into, by its supply; null where it is fed another way. */
-const feedOf = (supply: string | undefined): Fixture['kind'] | null =>
-  supply === undefined || supply === 'mains' ? 'mains socket' : supply === '12 V' ? '12 V feed' : null
-
-/** The feeds noted for a box. Empty while none was looked for. */
-export const feedsNoted = (c: Pick<Context, 'doc'>, supply: string | undefined): Fixture[] =>
-  c.doc.fixtures.filter(f => f.kind === feedOf(supply))
+/** What hangs within the lead of its power supply; data cable and USB reach further. */
+const ON_A_LEAD: ReadonlySet<Part['supply']> = new Set([undefined, 'mains', '12 V'])
 
 function sockets(c: Context): Draft[] {
   if (!c.tree) return []
   return [...c.tree.amplifiers, ...c.tree.routers].flatMap(({ node, part }): Draft[] => {
-    const feeds = feedsNoted(c, part.supply)
-    if (!feeds.length) return []
-    const nearest = feeds
-      .map(feed => ({ feed, distanceM: between(node, feed).distanceM }))
-      .reduce((a, b) => (b.distanceM < a.distanceM ? b : a))
-    const word = nearest.feed.kind === 'mains socket' ? 'socket' : '12 V feed'
-    const name = nearest.feed.name || `the nearest ${word}`
-    if (nearest.distanceM <= LEAD_M) return []
+    const feed = ON_A_LEAD.has(part.supply) ? nearestTo(node, sourcesOf(c.doc, part.supply)) : null
+    if (!feed) return []
+    const { distanceM } = between(node, feed)
+    const word = feed.kind === 'mains socket' ? 'socket' : '12 V feed'
+    const name = feed.name || `the nearest ${word}`
+    if (distanceM <= LEAD_M) return []
     const to = {
-      eastM: nearest.feed.eastM,
-      northM: nearest.feed.northM,
-      upM: round2(nearest.feed.upM + OVER_SOCKET_M),
+      eastM: feed.eastM,
+      northM: feed.northM,
+      upM: round2(feed.upM + OVER_SOCKET_M),
     }
     return [
       {
         code: 'place.socket',
         subjectId: node.id,
         severity: 'fix',
-        title: `${part.name} hangs ${mToken(nearest.distanceM)} from ${name}`,
+        title: `${part.name} hangs ${mToken(distanceM)} from ${name}`,
         sentence:
-          nearest.feed.kind === 'mains socket'
+          feed.kind === 'mains socket'
             ? `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the socket, or a licensed electrician brings one to it: ` +
               'no extension lead for good.'
             : `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the feed, or a lead of the wire and fuse that Route works out ` +

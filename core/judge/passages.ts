@@ -1,6 +1,7 @@
 /** What comes through the shell of a site, and by which of its ways in. */
 import { byOwnHole, byWindowLead, entering, passageAt, passersOf, placesOf } from '../fitting/passage'
 import type { Passage, Passer } from '../fitting/passage'
+import { wayInById } from '../fitting/ways-in'
 import type { Context } from './context'
 
 type Ways = Pick<Context, 'doc' | 'design' | 'tree' | 'lengths' | 'building'>
@@ -26,3 +27,7 @@ export function passagesOf(c: Ways): Passage[] {
   }
   return places.map(f => passageAt(f, passers)).sort((a, b) => Number(b.at.id === chosenId) - Number(a.at.id === chosenId))
 }
+
+/** @returns of the places that cables pass, the ways in that are drilled for them */
+export const drilledOf = (passages: readonly Passage[]): Passage[] =>
+  passages.filter(({ at, cables }) => at.kind === 'way in' && cables.length > 0 && !!at.entry && wayInById(at.entry).drills)

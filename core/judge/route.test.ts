@@ -44,16 +44,7 @@ describe('ways in', () => {
     const id = comeIn(h, 'wall')
     const stop = found(h, 'route.behind')!
     expect(stop).toMatchObject({ severity: 'stop', holds: true })
-    h.add('checks', {
-      kind: 'accept',
-      key: stop.key,
-      done: true,
-      reason: 'it will be fine',
-      by: 'a',
-      atUtc: null,
-      stopId: null,
-      about: null,
-    })
+    h.check('accept', stop.key, { reason: 'it will be fine', by: 'a', atUtc: null })
     expect(found(h, 'route.behind')!.accepted).toBeUndefined()
     h.set('fixtures', id, { behind: 'looked at' })
     expect(codes(h)).not.toContain('route.behind')

@@ -7,17 +7,7 @@ const falls = CAUTIONS.find(c => c.key === 'falls')!
 const later = (hours: number) => new Date(Date.parse(AT) + hours * 3_600_000).toISOString()
 const ticked = (o: Record<string, unknown> = {}) => {
   const h = new House('router')
-  h.add('checks', {
-    kind: 'tick',
-    key: 'falls',
-    done: true,
-    reason: null,
-    by: 'Ila',
-    atUtc: AT,
-    stopId: null,
-    about: aboutOf(h.doc, 'aim'),
-    ...o,
-  })
+  h.check('tick', 'falls', { about: aboutOf(h.doc, 'aim'), ...o })
   return h
 }
 

@@ -63,6 +63,11 @@ export function between(
   }
 }
 
+/** @returns the one of a list that is nearest to a place, the first of equals; null of none */
+export function nearestTo<T extends Point>(p: Point, list: readonly T[]): T | null {
+  return list.reduce<T | null>((a, x) => (!a || between(p, x).distanceM < between(p, a).distanceM ? x : a), null)
+}
+
 export const eavesM = (site: Pick<Site, 'storeys' | 'storeyHeightM'>): number => site.storeys * site.storeyHeightM
 export const ridgeM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number => eavesM(site) + site.roofRiseM
 

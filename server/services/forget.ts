@@ -1,7 +1,7 @@
 /** Taking a customer's data out of a job for good: who they are, where they live, what was photographed there. */
 import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change, JobDocument, TableName } from '../../core/job/schema'
+import type { Change, JobDocument, Row, TableName } from '../../core/job/schema'
 import { TAKEN_OPEN } from '../../core/report/open'
 import { appliedChanges, documentTables, handovers, jobs, pictureFiles } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
@@ -25,7 +25,7 @@ const EMPTIED = {
   spots: { note: null, hangs: null },
   visits: { note: null },
 } as const satisfies { [T in TableName]?: Record<string, string | null> }
-type Emptied = keyof typeof EMPTIED
+const EMPTIED_TABLES = Object.keys(EMPTIED) as (keyof typeof EMPTIED)[]
 
 /** Rows that are about the customer's own place or kit, and go. */
 const GONE = ['photos', 'labels', 'landmarks', 'pictures', 'floorPlans'] as const satisfies readonly TableName[]
@@ -33,13 +33,19 @@ const GONE = ['photos', 'labels', 'landmarks', 'pictures', 'floorPlans'] as cons
 /** A failure that must not pass for success. */
 class NotForgotten extends Error {}
 
-type Table = typeof documentTables.spots
-const tableOf = (name: TableName): Table => documentTables[name] as unknown as Table
-const ofJob = (table: Table, who: { crewId: string }, jobId: string) =>
-  and(eq(table.crewId, who.crewId), eq((table as unknown as typeof jobs) === jobs ? table.id : table.jobId, jobId))
+/** @returns the rows of a job in one of its tables */
+async function rowsOf<T extends TableName>(tx: Tx, who: { crewId: string }, jobId: string, name: T): Promise<Row<T>[]> {
+  const table = documentTables[name] as unknown as typeof documentTables.spots
+  const ofJob = name === 'jobs' ? eq(table.id, jobId) : eq(table.jobId, jobId)
+  return (await tx
+    .select()
+    .from(table)
+    .where(and(eq(table.crewId, who.crewId), ofJob))) as unknown as Row<T>[]
+}
 
 /** Whoever signed for the job, or took it over open, and what they wrote. */
 const SIGNED: readonly string[] = ['handover', TAKEN_OPEN]
+const SIGNED_BY_NOBODY = { by: null, reason: null }
 
 /**
  * One transaction: the rows, their history, what was refused or in conflict, pictures, and frozen handovers.
@@ -76,33 +82,14 @@ async function changesThatForget(tx: Tx, who: { crewId: string }, jobId: string,
     fields: fields as Record<string, unknown>,
   })
   const out: Change[] = []
-  for (const name of Object.keys(EMPTIED) as Emptied[]) {
-    const rows = await tx
-      .select({ id: tableOf(name).id })
-      .from(tableOf(name))
-      .where(ofJob(tableOf(name), who, jobId))
-    out.push(...rows.map(r => change(name, r.id, 'update', EMPTIED[name])))
-  }
-  for (const name of GONE) {
-    const rows = await tx
-      .select({ id: tableOf(name).id })
-      .from(tableOf(name))
-      .where(ofJob(tableOf(name), who, jobId))
-    out.push(...rows.map(r => change(name, r.id, 'delete', {})))
-  }
-  const { checks, stops } = documentTables
-  const signed = await tx
-    .select({ id: checks.id })
-    .from(checks)
-    .where(and(ofJob(checks as unknown as Table, who, jobId), inArray(checks.key, [...SIGNED])))
-  out.push(...signed.map(r => change('checks', r.id, 'update', { by: null, reason: null })))
+  for (const name of EMPTIED_TABLES)
+    out.push(...(await rowsOf(tx, who, jobId, name)).map(r => change(name, r.id, 'update', EMPTIED[name])))
+  for (const name of GONE) out.push(...(await rowsOf(tx, who, jobId, name)).map(r => change(name, r.id, 'delete', {})))
+  const signed = (await rowsOf(tx, who, jobId, 'checks')).filter(c => SIGNED.includes(c.key))
+  out.push(...signed.map(r => change('checks', r.id, 'update', SIGNED_BY_NOBODY)))
   // Where a customer's own vehicle or boat stood: to a degree, some sixty miles.
-  const places = await tx
-    .select()
-    .from(stops)
-    .where(ofJob(stops as unknown as Table, who, jobId))
   out.push(
-    ...places.map(s =>
+    ...(await rowsOf(tx, who, jobId, 'stops')).map(s =>
       change('stops', s.id, 'update', { latDeg: Math.round(s.latDeg), lonDeg: Math.round(s.lonDeg), groundM: null }),
     ),
   )
@@ -121,7 +108,7 @@ async function forgetHistory(tx: Tx, who: { crewId: string }, jobId: string, seq
       sql`, `,
     )}]::text[]`
   const stripped: [TableName, readonly string[]][] = [
-    ...(Object.keys(EMPTIED) as Emptied[]).map((t): [TableName, string[]] => [t, Object.keys(EMPTIED[t])]),
+    ...EMPTIED_TABLES.map((t): [TableName, string[]] => [t, Object.keys(EMPTIED[t])]),
     ['stops', ['latDeg', 'lonDeg', 'groundM', 'notes']],
     ['checks', ['by', 'reason']],
   ]
@@ -152,26 +139,18 @@ async function forgetFrozen(tx: Tx, who: { crewId: string }, jobId: string): Pro
 
 export function frozenWithout(document: Partial<JobDocument>): Partial<JobDocument> {
   const out = { ...document } as Record<string, { key?: string }[]>
-  for (const t of Object.keys(EMPTIED) as Emptied[]) if (out[t]) out[t] = out[t].map(r => ({ ...r, ...EMPTIED[t] }))
+  for (const t of EMPTIED_TABLES) if (out[t]) out[t] = out[t].map(r => ({ ...r, ...EMPTIED[t] }))
   for (const t of GONE) if (out[t]) out[t] = []
   if (out.stops) out.stops = out.stops.map(s => ({ ...s, latDeg: 0, lonDeg: 0, groundM: null }))
-  if (out.checks) out.checks = out.checks.map(c => (SIGNED.includes(c.key ?? '') ? { ...c, by: null, reason: null } : c))
+  if (out.checks) out.checks = out.checks.map(c => (SIGNED.includes(c.key ?? '') ? { ...c, ...SIGNED_BY_NOBODY } : c))
   return out as Partial<JobDocument>
 }
 
 async function isLeft(tx: Tx, who: { crewId: string }, jobId: string): Promise<boolean> {
-  for (const name of GONE) {
-    const [row] = await tx
-      .select({ id: tableOf(name).id })
-      .from(tableOf(name))
-      .where(ofJob(tableOf(name), who, jobId))
-    if (row) return true
-  }
-  for (const name of Object.keys(EMPTIED) as Emptied[])
-    for (const row of await tx
-      .select()
-      .from(tableOf(name))
-      .where(ofJob(tableOf(name), who, jobId)))
-      if (Object.entries(EMPTIED[name]).some(([f, v]) => ((row as Record<string, unknown>)[f] ?? null) !== v)) return true
+  for (const name of GONE) if ((await rowsOf(tx, who, jobId, name)).length) return true
+  for (const name of EMPTIED_TABLES)
+    for (const row of await rowsOf(tx, who, jobId, name))
+      if (Object.entries(EMPTIED[name]).some(([f, v]) => ((row as unknown as Record<string, unknown>)[f] ?? null) !== v))
+        return true
   return false
 }

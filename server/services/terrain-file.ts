@@ -2,11 +2,10 @@
  * Files of ground and cover, read in a thread of their own within stated memory: one at a time on a
  * node, a few waiting. What a file declares to be too large is refused before it is unpacked.
  */
-import { existsSync } from 'node:fs'
-import { dirname, join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import pLimit from 'p-limit'
 import type { HeightBlock } from '../../core/terrain/blocks'
+import { Busy, program } from '../utils/thread'
 
 export interface TerrainTask {
   path: string
@@ -41,16 +40,6 @@ const MOST_WAITING = 4
 
 const gate = pLimit(1)
 
-/** The thread's program lies beside the server's, built with it. */
-function program(): string {
-  const beside = join(dirname(process.argv[1] ?? ''), 'workers', 'terrain.mjs')
-  if (!existsSync(beside)) throw new Error('the program that reads terrain files was not built')
-  return beside
-}
-
-/** Why no more files are taken just now. */
-export class Busy extends Error {}
-
 /** A thread at work on one file. */
 class Reading {
   private readonly worker: Worker
@@ -60,7 +49,7 @@ class Reading {
   private readonly timer: ReturnType<typeof setTimeout>
 
   constructor(task: TerrainTask) {
-    this.worker = new Worker(program(), {
+    this.worker = new Worker(program('terrain'), {
       workerData: task,
       resourceLimits: { maxOldGenerationSizeMb: HEAP_MB, maxYoungGenerationSizeMb: 64 },
     })

@@ -21,7 +21,7 @@ interface Limits {
 }
 
 /** The thread's program lies beside the server's, built with it. */
-function program(name: string): string {
+export function program(name: string): string {
   const beside = join(dirname(process.argv[1] ?? ''), 'workers', `${name}.mjs`)
   if (!existsSync(beside)) throw new Error(`the program ${name} was not built`)
   return beside

@@ -1,9 +1,9 @@
 /** A house on flat unknown ground with one mast 5 km to the west, for the tests of the computation. */
 import { applyChanges } from '../../core/job/changes'
-import { newJobChanges } from '../../core/job/defaults'
+import { BARE_FIXTURE, newJobChanges } from '../../core/job/defaults'
 import { modernised, rowsBehind } from '../../core/job/legacy'
 import { emptyDocument } from '../../core/job/schema'
-import type { Change, Job, JobDocument, Node } from '../../core/job/schema'
+import type { Change, Check, Job, JobDocument, Node } from '../../core/job/schema'
 import { partById } from '../../core/catalogue/parts'
 import { pathInputs } from '../../core/aim/bearings'
 import { changesOf } from '../../core/fitting/splice'
@@ -113,6 +113,20 @@ export class House {
 
   design(fields: Record<string, unknown>): this {
     return this.set('designs', this.doc.designs[0]!.id, fields)
+  }
+
+  /** A row of the log of checks: said at noon by Ila, unless told otherwise. */
+  check(kind: Check['kind'], key: string, more: Record<string, unknown> = {}): string {
+    const said = { kind, key, done: true, reason: null, by: 'Ila', atUtc: AT, stopId: null, about: null, value: null }
+    return this.add('checks', { ...said, ...more })
+  }
+
+  /** The plan comes in by a hole through the gable, a metre up. @returns its id */
+  wayIn(more: Record<string, unknown> = {}): string {
+    const at = { eastM: -this.doc.sites[0]!.lengthM / 2, northM: 0, upM: 1 }
+    const wayInId = this.add('fixtures', { ...BARE_FIXTURE, kind: 'way in', name: 'gable', entry: 'wall', ...at, ...more })
+    this.design({ wayInId })
+    return wayInId
   }
 
   /** The first part of a kind. */

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { fitState } from '#core/card/progress'
 import type { Act } from '#core/judge/finding'
 
 /** The five acts as places in the work, each with what is done or missing there. */
@@ -14,11 +13,7 @@ function go(act: Act) {
   const first = SECTIONS.find(s => s.act === act)!
   void router.push(`/job/${store.id}/${first.id}`)
 }
-const { progress } = useSteps()
-const fit = computed(() => (progress.value ? fitState(progress.value) : null))
-const state = (act: Act) =>
-  (act === 'fit' ? fit.value : null) ??
-  store.result?.acts[act] ?? { words: '–', done: 0, state: 'empty' as const, open: [] as string[] }
+const state = useActStates()
 const sending = useSending()
 const linkWords = computed(() => {
   const n = store.unsent

@@ -42,12 +42,7 @@ async function cure(c: Cure) {
   if (error.value) pressed.value = false
 }
 /** what is not known is noted where it belongs, or left to who is on site, by a name */
-const noteAt = computed(() => {
-  const { noted } = props.finding
-  if (!noted) return null
-  const of = noted.layer ? `?layer=${noted.layer}` : ''
-  return { path: `/job/${store.id}/${noted.section}${of}`, words: SECTIONS.find(s => s.id === noted.section)!.name }
-})
+const noteAt = computed(() => (props.finding.noted ? placeToNote(store.id!, props.finding.noted) : null))
 function onSite() {
   reason.value = 'decided on site'
   void accept()

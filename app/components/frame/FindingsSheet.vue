@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Act } from '#core/judge/finding'
-import { fitState } from '#core/card/progress'
 import { say } from '#core/units'
 
 /** What keeps the act from being green, then every finding: those of this act first. */
@@ -8,16 +7,14 @@ const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ act: Act }>()
 const store = useJob()
 const prefs = usePrefs()
-const { progress } = useSteps()
 const mine = new Set(SECTIONS.filter(s => s.act === props.act).map(s => s.id))
 const findings = computed(() => {
   const all = store.result?.findings ?? []
   return [...all.filter(f => mine.has(f.section)), ...all.filter(f => !mine.has(f.section))]
 })
 const act = computed(() => ACTS.find(a => a.id === props.act)!.name)
-const lacks = computed(() =>
-  props.act === 'fit' && progress.value ? fitState(progress.value).open : (store.result?.acts[props.act].open ?? []),
-)
+const state = useActStates()
+const lacks = computed(() => state(props.act).open)
 </script>
 
 <template>

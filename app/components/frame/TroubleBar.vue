@@ -8,25 +8,16 @@ const sending = useSending()
 const clock = useClock()
 const show = (v: unknown) => (v === null || v === '' ? 'nothing' : String(v))
 const again = ref(false)
-const email = ref('')
-const password = ref('')
-const error = ref('')
 const MINUTE_MS = 60_000
 const clockWords = computed(() => {
   const off = clock.offsetMs.value ?? 0
   const minutes = Math.round(Math.abs(off) / MINUTE_MS)
   return `${minutes < 120 ? `${minutes} minutes` : `${Math.round(minutes / 60)} hours`} ${off > 0 ? 'behind' : 'ahead'}`
 })
-async function signIn(how: 'demo' | 'password') {
-  error.value = ''
-  try {
-    await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-    again.value = false
-    await store.send()
-    await store.fetchWhole()
-  } catch (e) {
-    error.value = messageOf(e)
-  }
+async function back() {
+  again.value = false
+  await store.send()
+  await store.fetchWhole()
 }
 </script>
 
@@ -45,19 +36,7 @@ async function signIn(how: 'demo' | 'password') {
         <strong>The session has ended.</strong> {{ sending.total }} change{{ sending.total === 1 ? '' : 's' }} kept here, sent
         when you sign in.
       </p>
-      <template v-if="again">
-        <button v-if="session.demo" type="button" class="press filled" @click="signIn('demo')">into the demo</button>
-        <form v-else @submit.prevent="signIn('password')">
-          <v-text-field v-model="email" label="Address" type="email" autocomplete="username" /><v-text-field
-            v-model="password"
-            label="Password"
-            type="password"
-            autocomplete="current-password"
-          />
-          <button type="submit" class="press filled">sign in</button>
-        </form>
-        <span class="error">{{ error }}</span>
-      </template>
+      <SignInAgain v-if="again" @in="back" />
       <button v-else type="button" class="press" @click="again = true">sign in again</button>
     </section>
     <section v-if="clock.wrong.value" role="status" data-test="clock">

@@ -36,6 +36,7 @@ async function pdf(handover?: string) {
   }
   busy.value = ''
 }
+const { note } = useChecks()
 const open = computed(() => openOf(store.doc!, store.result!))
 const taking = ref(false)
 const takenBy = ref('')
@@ -47,18 +48,10 @@ function press() {
 }
 async function takeOpen() {
   if (busy.value || !takenBy.value.trim()) return
-  const fields = {
-    kind: 'tick',
-    key: TAKEN_OPEN,
-    done: true,
-    reason: sayOpen(open.value),
-    by: takenBy.value.trim(),
-    atUtc: nowUtc(),
-    stopId: null,
-    about: null,
-    value: null,
-  }
-  await store.commit([{ table: 'checks', op: 'insert', fields }], 'taken over open')
+  await note(
+    { kind: 'tick', key: TAKEN_OPEN, done: true, reason: sayOpen(open.value), by: takenBy.value.trim(), stopId: null },
+    'taken over open',
+  )
   taking.value = false
   await handOver()
 }

@@ -1,4 +1,5 @@
-import { Busy, terrainClasses, withTerrainFile } from '../../services/terrain-file'
+import { terrainClasses, withTerrainFile } from '../../services/terrain-file'
+import { Busy } from '../../utils/thread'
 import { storeLayer, tileName } from '../../services/terrain'
 import { withUpload } from '../../utils/upload'
 import { queryText, queryWord } from '../../utils/validate'

@@ -2,7 +2,6 @@
 import type { FactState, GateId, GateState } from '#core/card/gates'
 import { NOTED_IN } from '#core/judge/demand-findings'
 import type { DemandKind } from '#core/judge/demands'
-import type { Section } from '#core/judge/finding'
 
 /** What must be true now before a step; each fact with who said so and when. */
 const props = defineProps<{ gate: GateState }>()
@@ -36,14 +35,10 @@ const GO: Record<GateId, string> = {
 const noted = computed(() => {
   const kinds = new Set((props.gate.need.lacks ?? []).map(l => l.key.split(':')[0] as DemandKind))
   return [...kinds].map(k => {
-    const { section, layer } = NOTED_IN[k]
-    return {
-      path: `/job/${store.id}/${section}${layer ? `?layer=${layer}` : ''}`,
-      words: `note ${SAYS[k]} in ${nameOfSection(section)}`,
-    }
+    const { path, words } = placeToNote(store.id!, NOTED_IN[k])
+    return { path, words: `note ${SAYS[k]} in ${words}` }
   })
 })
-const nameOfSection = (id: Section) => SECTIONS.find(s => s.id === id)!.name
 const SAYS: Record<DemandKind, string> = {
   'mount': 'what holds it',
   'way in': 'the way in',

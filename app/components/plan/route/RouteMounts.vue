@@ -87,7 +87,6 @@ const setLine = (at: AntennaNode) => (value: number | null) =>
     { kind: 'fact', key: linesKey(at.node.id), about: raising(at).about, done: value !== null, value },
     'the nearest overhead line',
   )
-const keepM = (at: AntennaNode) => clearOfLinesM({ doc: store.doc!, job: store.job! }, at)
 const building = computed(() => buildingOf(store.here!))
 const { note } = useChecks()
 const heightM = computed(() => vehicleHeightM({ tree: store.result!.tree, building: building.value }))
@@ -140,7 +139,7 @@ const m = (v: number) => length(v, prefs.units)
           :low="0"
           :high="1000"
           :decimals="1"
-          :hint="`not known: stop; ${m(keepM(v.at))} are kept`"
+          :hint="`not known: stop; ${m(clearOfLinesM(v.at))} are kept`"
           :save="setLine(v.at)"
           data-test="line-away"
         />

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+/** The session ran out while something is open: signed in again beside it, and nothing of it is lost. */
+const emit = defineEmits<{ in: [] }>()
+const session = useSession()
+const email = ref('')
+const password = ref('')
+const error = ref('')
+const busy = ref(false)
+async function enter(how: 'demo' | 'password') {
+  if (busy.value) return
+  busy.value = true
+  error.value = ''
+  try {
+    await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
+    emit('in')
+  } catch (e) {
+    error.value = messageOf(e)
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <form @submit.prevent="enter('password')">
+    <button v-if="session.demo" type="button" class="press filled" :disabled="busy" @click="enter('demo')">into the demo</button>
+    <template v-else>
+      <v-text-field v-model="email" label="Address" type="email" autocomplete="username" />
+      <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
+      <button type="submit" class="press filled" :disabled="busy">sign in</button>
+    </template>
+    <span v-if="error" class="error" role="alert">{{ error }}</span>
+  </form>
+</template>
