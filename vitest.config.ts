@@ -16,6 +16,8 @@ export default defineConfig({
       'standins/**/*.test.ts',
     ],
     environment: 'node',
+    // Modules hold no state of a test: each is read once for all files of a worker.
+    isolate: false,
     // Both cores: by itself it leaves one to the machine.
     maxWorkers: '100%',
     testTimeout: 60_000,

@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import type { APIRequestContext, APIResponse } from '@playwright/test'
 import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
-import { TABLE_FIELDS, TABLES } from '../core/job/schema'
+import { rowSchema, TABLES } from '../core/job/schema'
 import type { ChangeResult, JobSnapshot } from '../shared/api'
 import { copyOf } from './support/copy'
 import { database, expect, KILN, test } from './support/fixtures'
@@ -292,29 +292,26 @@ test('every field of every table, given what nobody means, refuses its own chang
   await request.post('/api/auth/demo', { data: {} })
   const good = () => ({ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 1e9, fields: { notes: 'good' } })
   let inputs = 0
+  // A shape that another field has had in full gets a few again.
+  const met = new Set<string>()
   for (const table of TABLES) {
-    const changes = Object.keys(TABLE_FIELDS[table]).flatMap(field =>
-      NASTY.map(v => ({
-        id: uuidv7(),
-        table,
-        rowId: table === 'jobs' ? KILN : uuidv7(),
-        op: 'insert',
-        baseVersion: 0,
-        fields: { [field]: v },
-      })),
-    )
-    const updates = Object.keys(TABLE_FIELDS[table]).flatMap(field =>
-      NASTY.map(v => ({
-        id: uuidv7(),
-        table,
-        rowId: table === 'jobs' ? KILN : uuidv7(),
-        op: 'update',
-        baseVersion: 2 ** 31 - 1,
-        fields: { [field]: v },
-      })),
-    )
     // What the job itself would rightly take is left out.
-    const sent = table === 'jobs' ? [] : [...changes, ...updates]
+    if (table === 'jobs') continue
+    const pairs = Object.entries(rowSchema(table).properties).flatMap(([field, shape]) => {
+      const known = met.has(JSON.stringify(shape))
+      met.add(JSON.stringify(shape))
+      return (known ? NASTY.slice(0, 6) : NASTY).map(v => ({ [field]: v }))
+    })
+    const sent = (['insert', 'update'] as const).flatMap(op =>
+      pairs.map(fields => ({
+        id: uuidv7(),
+        table,
+        rowId: uuidv7(),
+        op,
+        baseVersion: op === 'insert' ? 0 : 2 ** 31 - 1,
+        fields,
+      })),
+    )
     for (let i = 0; i < sent.length; i += 150) {
       const part = sent.slice(i, i + 150)
       const last = good()
@@ -355,7 +352,9 @@ test('every good row of every table is deleted: the job opens, and its paper is 
   test.setTimeout(300_000)
   const request = await playwright.request.newContext({ baseURL: app.origin })
   await request.post('/api/auth/demo', { data: {} })
+  const whole = (await (await request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot
   for (const table of TABLES.filter(t => t !== 'jobs')) {
+    if (!whole.document[table].length) continue
     const jobId = await copyOf(request, KILN)
     const read = async () => (await (await request.get(`/api/jobs/${jobId}`)).json()) as JobSnapshot
     const before = await read()
@@ -367,7 +366,6 @@ test('every good row of every table is deleted: the job opens, and its paper is 
       baseVersion: before.sequence,
       fields: {},
     }))
-    if (!changes.length) continue
     const answer = await request.post(`/api/jobs/${jobId}/changes`, { data: { changes } })
     expect(answer.status(), `${table}: ${await answer.text()}`).toBe(200)
     const { rejected } = (await answer.json()) as ChangeResult
