@@ -30,22 +30,11 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   }
 
   // Bearings: one mast, entered by hand.
-  await walker.section('Bearings')
-  await page.locator('[data-test=add-mast]').click()
-  const dialog = page.getByRole('dialog')
-  await walker.type({ Mast: 'Fell mast', Position: '47.3800, -40.6300' }, dialog)
-  await dialog.getByLabel('Carrier').fill('Tern')
-  await dialog.getByLabel('Bands or channels').fill('B20 B3')
-  await dialog.getByLabel('Height over ground').fill('32')
-  await dialog.getByRole('button', { name: 'Add it' }).click()
-  await page.locator('[data-test="mast-Fell mast"]').click()
-  await page.locator('[data-test=choose-mast]').click()
-  await expect(page.locator('.chosen')).toContainText('B20')
-  await sent(page)
+  await walker.mast('Fell mast', '47.3800, -40.6300', 'Tern', 'B20 B3', '32')
 
   // Survey: the kitchen as it is, the ridge as it could be.
   await walker.section('Survey')
-  await page.getByRole('button', { name: /^Kitchen/ }).click()
+  await walker.spot('Kitchen')
   for (const [rsrp, sinr] of [
     ['-113', '3'],
     ['-112', '4'],
@@ -60,7 +49,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   ] as const)
     await walker.speed(down, up)
   await page.getByRole('button', { name: 'level', exact: true }).click()
-  await page.getByRole('button', { name: /^Ridge/ }).click()
+  await walker.spot('Ridge')
   for (const [rsrp, sinr] of [
     ['-97', '13'],
     ['-96', '14'],

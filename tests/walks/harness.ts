@@ -34,10 +34,8 @@ export const test = base.extend<{ walker: Walker }, { own: { origin: string; dat
   baseURL: async ({ own }, use) => use(own.origin),
   walker: async ({ page, own, quiet }, use) => {
     watchErrors(page, quiet)
-    // What the person who keeps the installation hands over: a link that is good once.
-    const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
-    const walker = new Walker(page)
-    await walker.join(await crewToken(own.databaseUrl))
+    const walker = new Walker(page, quiet)
+    await walker.join(await walker.link(own.databaseUrl))
     await use(walker)
     expect(quiet, 'console errors and failed requests').toEqual([])
   },
@@ -46,17 +44,40 @@ export const test = base.extend<{ walker: Walker }, { own: { origin: string; dat
 let crews = 0
 
 export class Walker {
-  constructor(readonly page: Page) {}
+  readonly crew = `Walkers ${process.pid} ${++crews}`
+  readonly address = `${this.crew.replaceAll(' ', '.')}@crew.invalid`.toLowerCase()
+  readonly password = 'a long enough password'
+
+  constructor(
+    readonly page: Page,
+    private readonly quiet: string[] = [],
+  ) {}
+
+  /** The same person at another page. */
+  on(page: Page): Walker {
+    return Object.assign(Object.create(Walker.prototype) as Walker, this, { page })
+  }
+
+  /** Answers of that status were provoked. */
+  forgive(status: number): void {
+    const others = this.quiet.filter(e => !e.includes(`status of ${status}`))
+    this.quiet.splice(0, this.quiet.length, ...others)
+  }
+
+  /** What the person who keeps the installation hands over: a link that is good once. */
+  async link(databaseUrl: string): Promise<string> {
+    const { crewToken } = (await importTs('server/services/setup.ts')) as { crewToken: (url: string) => Promise<string> }
+    return crewToken(databaseUrl)
+  }
 
   async join(token: string): Promise<void> {
-    const name = `Walkers ${process.pid} ${++crews}`
     await this.page.goto(`/join#${token}`)
     await this.type({
-      'Name of the crew': name,
+      'Name of the crew': this.crew,
       'Your name': 'Ona Vale',
-      'Address to sign in with': `${name.replaceAll(' ', '.')}@crew.invalid`.toLowerCase(),
+      'Address to sign in with': this.address,
     })
-    await this.page.locator('input[type=password]').fill('a long enough password')
+    await this.page.locator('input[type=password]').fill(this.password)
     await this.page.locator('form button[type=submit]').click()
     await expect(this.page.locator('[data-test=new-job]')).toBeVisible()
     await expect(this.page.locator('[data-test=job]')).toHaveCount(0)
@@ -100,6 +121,22 @@ export class Walker {
       await expect(this.page.getByLabel(label, { exact: true }).first(), label).toHaveValue(text)
   }
 
+  /** A mast entered by hand, and aimed at. */
+  async mast(name: string, position: string, carrier: string, bands: string, heightM = '30'): Promise<void> {
+    await this.section('Bearings')
+    await this.page.locator('[data-test=add-mast]').click()
+    const dialog = this.page.getByRole('dialog')
+    await this.type({ Mast: name, Position: position }, dialog)
+    await dialog.getByLabel('Carrier').fill(carrier)
+    await dialog.getByLabel('Bands or channels').fill(bands)
+    await dialog.getByLabel('Height over ground').fill(heightM)
+    await dialog.getByRole('button', { name: 'Add it' }).click()
+    await this.page.locator(`[data-test="mast-${name}"]`).click()
+    await this.page.locator('[data-test=choose-mast]').click()
+    await expect(this.page.locator('.chosen')).toContainText(bands.split(' ')[0]!)
+    await sent(this.page)
+  }
+
   async choose(select: Locator, word: string | RegExp): Promise<void> {
     await select.click()
     await this.page.locator('.v-overlay-container').getByRole('option', { name: word, exact: true }).click()
@@ -127,6 +164,14 @@ export class Walker {
     await this.page.keyboard.press('Escape')
     await expect(sheet).toBeHidden()
     return text
+  }
+
+  /** A place of the walk, picked by its name. */
+  spot(name: string): Promise<void> {
+    return this.page
+      .getByRole('button', { name: new RegExp(`^${name}`) })
+      .first()
+      .click()
   }
 
   /** A level at the spot that is shown. */
