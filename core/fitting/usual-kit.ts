@@ -1,8 +1,8 @@
 /** The usual kit of each approach, laid out on the site: every part of it can then be changed. */
 import { movesAbout } from '../job/schema'
-import { partById, partOfKind } from '../catalogue/parts'
+import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import type { Maker } from '../job/defaults'
-import type { AmplifierPart, AntennaPart, LinePart, Part, Port, RouterPart } from '../job/part'
+import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
 import type { Change, Design, Job, JobDocument, Run, Site } from '../job/schema'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
@@ -38,6 +38,14 @@ export interface PartChoice {
   inner?: LinePart
   box?: RouterPart | AmplifierPart
   inside?: AntennaPart
+  /** before the amplifier, where what arrives is more than it bears */
+  pad?: PassingPart
+}
+
+/** The least pad that takes so much away, else the largest, dB. */
+export function padFor(overDb: number): PassingPart {
+  const pads = PARTS.filter((p): p is PassingPart => p.kind === 'pad').sort((x, y) => x.lossDb - y.lossDb)
+  return pads.find(p => p.lossDb >= overDb) ?? pads.at(-1)!
 }
 
 /** A dome under a slab, a box over the floor, m. */
@@ -108,6 +116,16 @@ class Layer {
     const { part, at } = this.placed.get(from)!
     const reaches = (part.tailM ?? 0) >= wayM(this.kind, this.building, at, this.placed.get(to)!.at)
     return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, to, toPort, what)
+  }
+
+  /** A cable to the port of an amplifier toward the mast, by the pad that was asked for. */
+  toDonor(from: string, fromPort: string, amplifier: string, what: string | LinePart): void {
+    const { pad } = this.choice
+    if (!pad) return void this.run(from, fromPort, amplifier, 'donor', what)
+    const [entry, exit] = pad.ports.map(p => p.id)
+    const beside = this.put(pad, partWay(this.placed.get(amplifier)!.at, this.placed.get(from)!.at, BESIDE_M, 0.4))
+    this.run(from, fromPort, beside, entry!, what)
+    this.screw(beside, exit!, amplifier, 'donor')
   }
 
   /** One part screwed to another, by adapters where they do not mate. */
@@ -275,8 +293,8 @@ function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: b
   lay.run(antenna, '1', arrestor, 'in', line)
   if (windowOnly) {
     const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM)
-    lay.run(lay.run(arrestor, 'out', flat, 'in', line), 'out', amplifier, 'donor', line)
-  } else lay.run(arrestor, 'out', amplifier, 'donor', line)
+    lay.toDonor(lay.run(arrestor, 'out', flat, 'in', line), 'out', amplifier, line)
+  } else lay.toDonor(arrestor, 'out', amplifier, line)
   lay.run(amplifier, 'server', dome, '1', lay.choice.inner ?? line)
 }
 
@@ -290,7 +308,7 @@ function layBuilding(lay: Layer, site: Site, american: boolean): void {
   const top = site.storeys - 1
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-building'), riser, lay.wallM(top))
   lay.run(antenna, '1', arrestor, 'in', 'line-400')
-  lay.run(arrestor, 'out', amplifier, 'donor', 'line-400')
+  lay.toDonor(arrestor, 'out', amplifier, 'line-400')
   const floors = Math.min(site.storeys, MOST_FLOORS)
   const domes = Math.min(MOST_DOMES, Math.max(1, Math.round((site.lengthM * site.depthM) / AREA_OF_A_DOME_M2)))
   const spread = (i: number) => -half + ((i + 0.5) * site.lengthM) / domes
@@ -350,6 +368,7 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
   const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)
-  lay.feed(antenna, '1', amplifier, 'donor', line)
+  if (lay.choice.pad) lay.toDonor(antenna, '1', amplifier, line)
+  else lay.feed(antenna, '1', amplifier, 'donor', line)
   lay.feed(amplifier, 'server', panel, '1', lay.choice.inner ?? 'line-195')
 }

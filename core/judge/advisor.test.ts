@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { House, AT } from '../../tests/support/house'
 import { demoScenario } from '../../demo/scenario'
 import { pathInputs } from '../aim/bearings'
+import { kitChanges } from '../fitting/usual-kit'
+import { applyChanges } from '../job/changes'
 import { cutTile, Terrain } from '../terrain/blocks'
 import { computePaths } from '../terrain/path'
 import { demoTile } from '../../demo/terrain'
@@ -63,6 +65,24 @@ describe('which approach', () => {
     expect(get(a, 'move').down!.median).toBeGreaterThan(5)
     expect(order(a).indexOf('move')).toBeLessThan(order(a).indexOf('router'))
     expect(get(a, 'move').cannot.join()).toContain('Kitchen')
+  })
+  it('strong on the roof and dead inside is worked out with the pad that the amplifier needs, and laid out with it', () => {
+    // The usual job in a building. Common practice (no source).
+    const h = new House('router', 'building', { agreedDownMbps: 5, agreedUpMbps: 1 })
+      .reads('Roof', -70, 20)
+      .reads('Roof', -71, 20)
+    const a = get(of(h), 'booster')
+    expect(a.choice.pad!.lossDb).toBeGreaterThan(0)
+    expect(a.down!.median).toBeGreaterThan(5)
+    const bearing = h.assess().chosen!.frameBearingDeg
+    h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'booster', bearing, h.id, a.choice))
+    expect(h.doc.nodes.filter(n => n.part?.kind === 'pad')).toHaveLength(1)
+    const { findings } = h.assess()
+    expect(findings.filter(f => f.code === 'level.overload').map(f => f.title)).toEqual([])
+    expect(findings.filter(f => f.code.startsWith('choose.connector'))).toEqual([])
+    // A weak roof needs none.
+    const weak = new House('router', 'building').reads('Roof', -98, 12)
+    expect(get(of(weak), 'booster').choice).toEqual({})
   })
   it('no drilling means no holes, in any of them', () => {
     for (const x of of(data({ mayDrill: 'no' })).advice) expect(x.holes).toEqual({ outside: 0, inside: 0 })

@@ -5,7 +5,7 @@ import type { RoomLevel } from '../coverage/rooms'
 import { costClassOf, costPoints, hoursOf } from '../fitting/cost'
 import type { CostClass } from '../fitting/cost'
 import { boosts } from '../fitting/usual-kit'
-import type { Kit } from '../fitting/usual-kit'
+import type { Kit, PartChoice } from '../fitting/usual-kit'
 import type { Design, JobDocument } from '../job/schema'
 import { baselineOf, hardest } from '../promise/inputs'
 import { metOf, sayExpected } from '../promise/promise'
@@ -28,6 +28,8 @@ export interface Advice {
   id: Free['id'] | Kit
   /** what is laid out at a press; null where there is nothing to lay out */
   kit: Kit | null
+  /** parts in the place of the usual ones, as it was worked out */
+  choice: PartChoice
   name: string
   /** Mbit/s where it is hardest, or at the router; null where too little is known */
   down: Expected | null
@@ -106,6 +108,7 @@ const byRank = (a: Advice, b: Advice): number =>
 const fromFree = (c: Context, { measured: _, ...f }: Free): Advice => ({
   ...f,
   kit: null,
+  choice: {},
   holes: { outside: 0, inside: 0 },
   met: metBy(c, f),
   why: '',
@@ -114,7 +117,7 @@ const fromFree = (c: Context, { measured: _, ...f }: Free): Advice => ({
 /** A kit laid out on a copy of the job. */
 function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
   const { c } = asked
-  const laid = tried(asked, design, kit)
+  const { laid, choice } = tried(asked, design, kit)
   const atRouter = kit === 'booster and router' ? besideTheAntenna(laid) : null
   const promise = promiseIn(atRouter ? { ...laid, main: { ...laid.main!, rooms: [atRouter] } } : laid)
   const { tree } = laid
@@ -134,6 +137,7 @@ function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
     ...worked,
     id: kit,
     kit,
+    choice,
     name: kit === 'booster' && c.job.kind === 'building' ? 'Amplifier and inside antennas' : NAMES[kit],
     holes,
     cannot: boosts(kit) ? boosterCannot(laid, kit) : routerCannot(laid, kit),

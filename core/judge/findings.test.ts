@@ -93,6 +93,22 @@ describe('in Choose', () => {
     expect(us.design({ band: 'B66' }).finding('choose.aws')?.sentence).toContain('2155')
     expect(us.swap(us.part('amplifier'), 'amp-home').finding('choose.us-bands')?.severity).toBe('stop')
   })
+  it('a certified booster near a strong mast lowers its gain by itself: a note of how much, nothing to fix', () => {
+    const near = (rsrp: number) => {
+      const h = new House('booster', 'home', { rules: 'US' })
+      for (const cell of h.doc.cells) h.set('cells', cell.id, { band: 'B12' })
+      h.read('Ridge', rsrp, 15, { band: 'B12' })
+      return h
+        .design({ band: 'B12' })
+        .assess()
+        .findings.filter(f => f.code === 'level.us-noise')
+    }
+    const lowersDb = (rsrp: number) => Number(/by (\d+) dB/.exec(near(rsrp)[0]!.title)![1])
+    expect(near(-90).map(f => f.severity)).toEqual(['note'])
+    // A decibel stronger outside is a decibel less of noise that may go back.
+    expect(lowersDb(-95) - lowersDb(-98)).toBe(3)
+    expect(near(-118)).toEqual([])
+  })
   it('a wanted band outside the amplifier’s is a stop', () =>
     expect(new House().design({ band: 'B28' }).finding('choose.device-band')?.severity).toBe('stop'))
 })

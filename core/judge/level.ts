@@ -6,7 +6,8 @@ import type { AmplifierState } from '../chain/levels'
 import { turned } from '../chain/tree'
 import type { Tree } from '../chain/tree'
 import { screwOn, spliceInto } from '../fitting/splice'
-import type { LinePart, PassingPart } from '../job/part'
+import { padFor } from '../fitting/usual-kit'
+import type { LinePart } from '../job/part'
 import { outsideOf } from '../fitting/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
@@ -80,8 +81,7 @@ function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
   if (a.inputMarginDb < 0) {
     const over = -a.inputMarginDb
     const shut = a.limitedBy === 'shut down'
-    const pads = PARTS.filter((p): p is PassingPart => p.kind === 'pad').sort((x, y) => x.lossDb - y.lossDb)
-    const pad = pads.find(p => p.lossDb >= over) ?? pads.at(-1)!
+    const pad = padFor(over)
     const joint = tree.joints.find(j => j.to.at.node.id === node.id && j.to.port.role === 'donor')
     return [
       {
@@ -134,15 +134,32 @@ function consumer(c: Context): Draft[] {
     return uplinksOf(levels).flatMap((u): Draft[] => {
       const { node, part } = u.amplifier.at
       const may = consumerLimits(part, work.carrier, u.amplifier.inputAllDbm)
+      const noisyDb = u.noiseDbmPerMHz - may.noiseDbmPerMHz
+      const quiet: Draft[] =
+        noisyDb > 0.05
+          ? [
+              {
+                code: 'level.us-noise',
+                subjectId: `${node.id}.${band}`,
+                severity: 'note',
+                title: `${band}: it lowers its gain toward the mast by ${num(noisyDb)} dB`,
+                sentence:
+                  `At this level outside its own noise may be ${num(may.noiseDbmPerMHz, 1)} dBm/MHz, and with the gain of ` +
+                  `the sum it would be ${num(u.noiseDbmPerMHz, 1)}. A certified booster keeps this by itself: ` +
+                  'upload and calls go out up to that much weaker.',
+                because: 'the stronger the mast is heard, the less noise may go back to it',
+                source: '47 CFR 20.21(e)(8)(i)(A), from memory',
+              },
+            ]
+          : []
       const over: [code: string, is: number, most: number, unit: string, words: string][] = [
         ['us-gain', part.gainDb, may.gainDb, 'dB', 'of gain'],
         ['us-up-eirp', part.uplinkOutputDbm + u.toAirDb, may.uplinkOutputDbm, 'dBm', 'toward the mast as EIRP'],
         ['us-eirp', insideEirp(work, u.amplifier), may.outputDbm, 'dBm', 'from an inside antenna as EIRP'],
-        ['us-noise', u.noiseDbmPerMHz, may.noiseDbmPerMHz, 'dBm/MHz', 'of its own noise up'],
       ]
       return over
         .filter(([, is, most]) => is > most + 0.05)
-        .map(([code, is, most, unit, words]) => ({
+        .map(([code, is, most, unit, words]): Draft => ({
           code: `level.${code}`,
           subjectId: `${node.id}.${band}`,
           severity: 'fix',
@@ -151,6 +168,7 @@ function consumer(c: Context): Draft[] {
           because: 'conducted and as EIRP: the antennas’ gain counts',
           source,
         }))
+        .concat(quiet)
     })
   })
 }

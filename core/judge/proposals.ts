@@ -72,22 +72,25 @@ export function proposeKits(
     { aim: 'best result', score: x => x.netDb - x.price * 0.05, better: (a, b) => resultOf(a) > resultOf(b) },
     { aim: 'least cost', score: x => -x.price * 3 + x.netDb * 0.3 - x.work * 0.1, better: (a, b) => costOf(a) < costOf(b) },
   ]
-  const worked = new Map<Candidate, Variant | null>()
-  const workedOut = (x: Candidate): Variant | null => {
-    if (!worked.has(x)) worked.set(x, variantOf(tried({ document, evidence, atUtc, c }, design, x.kit, x.choice)))
+  const worked = new Map<Candidate, { v: Variant; choice: PartChoice } | null>()
+  const workedOut = (x: Candidate): { v: Variant; choice: PartChoice } | null => {
+    if (!worked.has(x)) {
+      const { laid, choice } = tried({ document, evidence, atUtc, c }, design, x.kit, x.choice)
+      const v = variantOf(laid)
+      worked.set(x, v && { v, choice })
+    }
     return worked.get(x)!
   }
   return aims.flatMap(({ aim, score, better }): Proposal[] => {
     const best = [...all]
       .sort((a, b) => score(b) - score(a))
       .slice(0, TRIED)
-      .reduce<{ x: Candidate; v: Variant } | null>((held, x) => {
-        const v = workedOut(x)
-        if (!v) return held
-        return !held || better(v, held.v) ? { x, v } : held
+      .reduce<{ v: Variant; choice: PartChoice } | null>((held, x) => {
+        const here = workedOut(x)
+        return here && (!held || better(here.v, held.v)) ? here : held
       }, null)
     if (!best) return []
-    return [{ aim, kit, choice: best.x.choice, made: madeOf(best.x.choice), variant: best.v }]
+    return [{ aim, kit, choice: best.choice, made: madeOf(best.choice), variant: best.v }]
   })
 }
 
@@ -95,7 +98,7 @@ const resultOf = (v: Variant): number =>
   (v.down?.median ?? 0) + (v.up?.median ?? 0) * 0.5 + (v.worst?.rsrpDbm ?? 0) * 0.01 - v.shortRooms
 const costOf = (v: Variant): number => v.cost * 100 + v.parts + v.metres * 0.1
 
-const madeOf = (c: PartChoice): string[] => [c.antenna, c.line, c.box, c.inside].flatMap(p => (p ? [p.name] : []))
+const madeOf = (c: PartChoice): string[] => [c.antenna, c.line, c.pad, c.box, c.inside].flatMap(p => (p ? [p.name] : []))
 
 function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]): Candidate[] {
   const band = bandByName(design.band ?? FIRST_BAND) ?? bandByName(FIRST_BAND)!

@@ -106,7 +106,13 @@ export function prove(
     drops,
     drill: drillWords(log),
     shares,
-    verdict: verdictOf(job, { judged, calls, drops: drops.after, untested: untestedRooms(doc, log) }),
+    verdict: verdictOf(job, {
+      judged,
+      calls,
+      drops: drops.after,
+      untested: untestedRooms(doc, log),
+      levels: log.readings.some(r => r.phase === 'after'),
+    }),
     scored:
       got !== null && expected
         ? {
@@ -204,6 +210,8 @@ interface Tested {
   calls: CallsProof | null
   drops: DropsProof | null
   untested: string[]
+  /** whether a level was read after */
+  levels: boolean
 }
 
 /** @returns the rooms that must be proved and where what was agreed was not tested as it is to stay */
@@ -217,13 +225,16 @@ function untestedRooms(doc: JobDocument, log: LogIndex): string[] {
     .map(s => s.name)
 }
 
+const LEVELS_ONLY = 'levels read after; what was agreed is not tested yet'
+
 /** Every agreed thing must be tested in every room that must be proved, and met. */
-function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, untested }: Tested): Proof['verdict'] {
+function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, untested, levels }: Tested): Proof['verdict'] {
   const { agreedDownMbps: agreedDown, agreedUpMbps: agreedUp, agreedCalls, agreedDrops } = job
   const down = judged?.after.down?.median ?? null
   const up = judged?.after.up?.median ?? null
   const otherwise = (agreedCalls && calls) || (agreedDrops !== null && drops)
-  if (down === null && !otherwise) return { met: null, words: 'nothing measured after yet', short: 'not proven' }
+  if (down === null && !otherwise)
+    return { met: null, words: levels ? LEVELS_ONLY : 'nothing measured after yet', short: 'not proven' }
   if (agreedDown === null && agreedUp === null && !agreedCalls && agreedDrops === null)
     return { met: null, words: `${num(down!, 1)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
   const short: string[] = []

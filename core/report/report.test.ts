@@ -6,6 +6,7 @@ import type { Job, JobDocument } from '../job/schema'
 import { assess } from '../judge/assess'
 import { openOf, sayOpen, TAKEN_OPEN } from './open'
 import { makeReport } from './report'
+import { House } from '../../tests/support/house'
 
 const docs = demoScenario().jobs.map(j => j.document)
 const of = (kind: Job['kind']) => docs.find(d => d.jobs[0]!.kind === kind)!
@@ -27,6 +28,14 @@ const laidOut = (doc: JobDocument, approach: 'router' | 'booster') =>
 const bare = (doc: JobDocument): JobDocument => ({ ...doc, nodes: [], runs: [] })
 
 describe('the handover', () => {
+  it('gives one bearing one width, on paper and in its picture', () => {
+    const h = new House('booster')
+    const a = h.assess()
+    const text = JSON.stringify(makeReport(h.doc, a, { units: 'metric', crew: 'c', by: 'b' }))
+    const widths = [...text.matchAll(/magnetic ± ([\d.]+)°/g)].map(m => m[1])
+    expect(widths.length).toBeGreaterThan(1)
+    expect([...new Set(widths)]).toEqual([String(Math.round(a.chosen!.compassDeg!))])
+  })
   it('speaks of its own kind of site', () => {
     expect(site(of('home'))).toMatch(/^House, 2 floors/)
     expect(site(of('building'))).toMatch(/^Building, 3 floors, 30\.0.m × 16\.0.m$/)

@@ -13,13 +13,13 @@ import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
 import { sayExpected } from '../promise/promise'
 import type { Job, JobDocument } from '../job/schema'
+import { bearingHalfWidth } from '../aim/bearings'
 import { SWEPT } from '../aim/sweep'
 import { floorAt } from '../site/building'
 import { whenItStops } from './after'
 import { openOf, takenOpen } from './open'
 import { RULE_PACKS } from '../judge/cautions'
 import { atPresentStop } from '../survey/place'
-import { NINE_IN_TEN } from '../survey/stats'
 import { sayRelative } from '../aim/nose'
 
 export type Block =
@@ -240,16 +240,16 @@ const aimedOf = (doc: JobDocument): number | null =>
 function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string][] {
   const rows: [string, string][] = []
   const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0]
-  const both = (trueDeg: number): string => {
+  const both = (trueDeg: number, halfDeg: number | null): string => {
     if (!a.declination) return `${bearing(trueDeg)} true`
-    const { declinationDeg, uncertaintyDeg } = a.declination
-    const magnetic = `${bearing(trueToMagnetic(trueDeg, declinationDeg))} magnetic ± ${num(NINE_IN_TEN * uncertaintyDeg, 1)}°`
+    const width = halfDeg ?? bearingHalfWidth(null, a.declination)
+    const magnetic = `${bearing(trueToMagnetic(trueDeg, a.declination.declinationDeg))} magnetic ± ${num(width)}°`
     return `${bearing(trueDeg)} true, ${magnetic} on ${day(a.atUtc)}`
   }
   if (a.chosen?.path)
     rows.push(
       ['Mast', `${a.chosen.mast.name}, ${a.chosen.mast.carrier}, ${distance(a.chosen.distanceM, units)}, ${design?.band ?? ''}`],
-      ['Computed bearing', both(a.chosen.bearingDeg)],
+      ['Computed bearing', both(a.chosen.bearingDeg, a.chosen.compassDeg)],
     )
   const kind = doc.jobs[0]!.kind
   if (a.chosen?.path && movesAbout(kind) && doc.sites[0]!.headingDeg !== null)
@@ -259,7 +259,7 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
         `true${doc.sites[0]!.swingDeg ? `, swings ±${num(doc.sites[0]!.swingDeg)}°` : ''}`,
     ])
   if (design?.aimedDeg !== null && design?.aimedDeg !== undefined)
-    rows.push(['Aimed', `${both(design.aimedDeg)}${design.aimedAtUtc ? `, locked ${day(design.aimedAtUtc)}` : ''}`])
+    rows.push(['Aimed', `${both(design.aimedDeg, null)}${design.aimedAtUtc ? `, locked ${day(design.aimedAtUtc)}` : ''}`])
   if (a.sweep?.result)
     rows.push([
       'Sweep',

@@ -133,7 +133,7 @@ export class Walker {
     await dialog.getByRole('button', { name: 'Add it' }).click()
     await this.page.locator(`[data-test="mast-${name}"]`).click()
     await this.page.locator('[data-test=choose-mast]').click()
-    await expect(this.page.locator('.chosen')).toContainText(bands.split(' ')[0]!)
+    await expect(this.page.locator('.chosen')).toContainText(/B\d/)
     await sent(this.page)
   }
 
@@ -186,5 +186,34 @@ export class Walker {
     await this.page.locator('[data-test=up] input').fill(up)
     await this.page.locator('[data-test=keep]').click()
     await expect(this.page.locator('[data-test=down] input')).toHaveValue('')
+  }
+
+  /** On the card: the step that is shown is done, every fact of its gates said; `read` is for a dry run, dBm. */
+  async done(read?: string): Promise<void> {
+    const words = this.page.locator('[data-test=step-words]')
+    const before = (await words.textContent())!
+    const unsaid = this.page.locator('[data-test=gate] input[type=checkbox]:enabled:not(:checked)')
+    for (let left = await unsaid.count(); left; left--) {
+      await unsaid.first().check()
+      await expect(unsaid).toHaveCount(left - 1)
+    }
+    if (read) {
+      const level = this.page.locator('[data-test=dry-reads] .read', { hasText: 'RSRP' }).first().getByLabel('read')
+      await level.fill(read)
+      await level.blur()
+    }
+    await this.page.locator('[data-test=step-done]').click()
+    await expect(words).not.toHaveText(before)
+  }
+
+  /** Handed over open: somebody is named, and it is frozen. @returns the paper */
+  async handOver(by: string): Promise<Locator> {
+    await this.act('Keep')
+    await this.page.locator('[data-test=hand-over]').click()
+    await expect(this.page.locator('[data-test=take-open]')).toBeDisabled()
+    await this.page.locator('[data-test=taken-by] input').fill(by)
+    await this.page.locator('[data-test=take-open]').click()
+    await expect(this.page.locator('[data-test=frozen]')).toHaveCount(1)
+    return this.page.locator('.paper')
   }
 }

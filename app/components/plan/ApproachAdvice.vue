@@ -3,11 +3,11 @@ import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
 import { sayExpected } from '#core/promise/promise'
 import type { Advice, Advised } from '#core/judge/advisor'
-import type { Kit } from '#core/fitting/usual-kit'
+import type { Kit, PartChoice } from '#core/fitting/usual-kit'
 import { given, num } from '#core/units'
 
 /** Every approach worked out on this site, ranked: expected, calls, hours, holes, and why it stands where it stands. */
-const emit = defineEmits<{ lay: [kit: Kit] }>()
+const emit = defineEmits<{ lay: [kit: Kit, choice: PartChoice] }>()
 defineProps<{ busy: boolean }>()
 const store = useJob()
 const session = useSession()
@@ -81,7 +81,7 @@ const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
           class="press small"
           :disabled="busy || !session.mayEdit || !a.down"
           :data-test="`lay-${a.id.replaceAll(' ', '-')}`"
-          @click="emit('lay', a.kit)"
+          @click="emit('lay', a.kit, a.choice)"
         >
           lay it out
         </button>
