@@ -188,6 +188,36 @@ export class Walker {
     await expect(this.page.locator('[data-test=down] input')).toHaveValue('')
   }
 
+  /** Route: what holds the antenna, how far the lines are, a hole with nothing behind it, and a bonded rod. */
+  async route(mount: string | RegExp): Promise<void> {
+    const { page } = this
+    await this.section('Route')
+    await page.locator('[data-test=layer-mounts]').click()
+    await this.choose(page.locator('[data-test=mount-kind]').first(), mount)
+    const line = page.locator('[data-test=line-away] input').first()
+    await line.fill('40')
+    await line.blur()
+    await page.locator('[data-test=layer-way-in]').click()
+    await page.locator('[data-test=take-wall]').click()
+    await this.choose(page.locator('[data-test=behind]').first(), 'nothing in the way')
+    await page.locator('[data-test=layer-surge]').click()
+    await page.locator('[data-test=add-electrode]').click()
+    const electrode = page.locator('[data-test=electrode]')
+    await this.choose(electrode.locator('[data-test=electrode-kind]'), /rod/)
+    await this.choose(electrode.locator('[data-test=bonded]'), 'yes')
+    await this.choose(electrode.locator('.v-select').last(), /solid/)
+    await sent(page)
+  }
+
+  /** A mains socket is noted, where the plan puts it. */
+  async socket(): Promise<void> {
+    await this.section('Place')
+    await this.page.locator('[data-test=pins]').first().click()
+    await this.page.locator('[data-test=add-mains-socket]').click()
+    await this.page.keyboard.press('Escape')
+    await sent(this.page)
+  }
+
   /** On the card: the step that is shown is done, every fact of its gates said; `read` is for a dry run, dBm. */
   async done(read?: string): Promise<void> {
     const words = this.page.locator('[data-test=step-words]')
