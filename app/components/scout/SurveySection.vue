@@ -60,10 +60,11 @@ function bring(e: Event) {
   void photos.add(input.files, { spotId: spot.value!.id }).then(() => (input.value = ''))
 }
 const stop = computed(() => presentStop(store.doc!))
+/** All that was read here, of the finished work too: one place to take back what was mistyped. */
 const log = computed(() =>
   [
     ...store
-      .log!.readings.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .log!.readings.filter(r => r.spotId === spot.value?.id)
       .map(r => ({
         id: r.id,
         table: 'readings' as const,
@@ -75,7 +76,7 @@ const log = computed(() =>
           `${r.cellId ? `cell ${r.cellId}` : ''} ${r.carrierRole === 'anchor' ? '' : r.carrierRole} ${withWords(r.setup)}`,
       })),
     ...store
-      .log!.calls.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .log!.calls.filter(r => r.spotId === spot.value?.id)
       .map(r => ({
         id: r.id,
         table: 'calls' as const,
@@ -85,7 +86,7 @@ const log = computed(() =>
         rest: withWords(r.setup),
       })),
     ...store
-      .log!.watches.filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .log!.watches.filter(r => r.spotId === spot.value?.id)
       .map(r => ({
         id: r.id,
         table: 'watches' as const,
@@ -95,7 +96,7 @@ const log = computed(() =>
         rest: `${r.kind === 'drill' ? wordsOfDrill(r) : `in ${spanWords(r.seconds)}`} ${withWords(r.setup)}`,
       })),
     ...[...store.log!.runs, ...store.log!.doubted]
-      .filter(r => r.spotId === spot.value?.id && r.phase !== 'after')
+      .filter(r => r.spotId === spot.value?.id)
       .map(r => ({
         id: r.id,
         table: 'speedRuns' as const,
@@ -394,7 +395,7 @@ useKeys({
         <ul>
           <li v-for="e in log" :key="e.id">
             <span class="soft">{{ time(e.at) }}</span><b class="fig">{{ e.text }}</b
-            ><span class="soft">{{ e.rest }}</span
+            ><span class="soft"><template v-if="e.row.phase === 'after'">after · </template>{{ e.rest }}</span
             ><button type="button" class="tiny" :aria-label="`Withdraw ${e.text}`" @click="withdraw(e)">withdraw</button>
           </li>
         </ul>
