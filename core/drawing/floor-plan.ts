@@ -14,7 +14,7 @@ import { bearing, length, num } from '../units'
 import type { Units } from '../units'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
-import { drawPins } from './pins'
+import { drawPhotos, drawPins } from './pins'
 import type { Pinboard } from './pins'
 import { roleOf } from './section'
 
@@ -121,6 +121,7 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawRuns(s)
   drawParts(s)
   drawMast(s)
+  if (o.pins) drawPhotos(pinboard(s), doc)
   drawProposed(s)
   drawPending(s)
   for (const w of pinNames) labels.put(p, w)
@@ -138,6 +139,7 @@ const pinboard = (s: Sheet): Pinboard => ({
   side: false,
   look: (at, deg) => direction(s, at, deg),
   named: !s.o.compact,
+  moves: movesAbout(s.building.kind),
 })
 
 interface Area {

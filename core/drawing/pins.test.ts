@@ -41,6 +41,33 @@ describe('what is pinned to the pictures', () => {
     expect(photoPlace(h.doc, of!)).toEqual({ eastM, northM, upM })
     expect(photoPlace(h.doc, none!)).toBeNull()
   })
+  it('a photograph of an antenna stands beside it, so that both can be pressed', () => {
+    const h = new House()
+    photo(h, { nodeId: h.donor.id })
+    photo(h, { nodeId: h.donor.id })
+    const a = h.assess()
+    for (const handles of [
+      layoutPlan(h.doc, a, { ...size, level: 0, pins: true }).handles,
+      layoutSection(h.doc, a, { ...size, pins: true }).handles,
+    ]) {
+      const antenna = handles.find(x => x.id === h.donor.id)!
+      const pins = handles.filter(x => x.kind === 'photo')
+      expect(pins).toHaveLength(2)
+      for (const pin of pins)
+        for (const other of [antenna, ...pins.filter(p => p !== pin)])
+          expect(Math.hypot(pin.x - other.x, pin.y - other.y)).toBeGreaterThan(20)
+    }
+  })
+  it('an earth aboard asks for no electrode, and is drawn as known', () => {
+    for (const kind of ['home', 'vehicle'] as const) {
+      const h = new House('booster', kind)
+      h.add('fixtures', { ...BARE_FIXTURE, kind: 'electrode', name: 'stud', eastM: 0, northM: 0, upM: 0.5 })
+      const lines = layoutSection(h.doc, h.assess(), { ...size, pins: true }).drawing.primitives.filter(
+        p => p.kind === 'line' && 'title' in p && p.title === 'stud',
+      )
+      expect(new Set(lines.map(p => p.style))).toEqual(new Set([kind === 'home' ? 'assumed' : 'earth']))
+    }
+  })
   it('stand on both drawings where they were put, to be dragged, and only where they are asked for', () => {
     const h = new House()
     photo(h, { eastM: 1, northM: -1, upM: 1.5, bearingDeg: 200, caption: 'The wall' })

@@ -17,6 +17,7 @@ export interface Pinboard {
   labels: LabelSpace
   handles: {
     push: (h: { id: string; kind: 'fixture' | 'photo'; x: number; y: number; label: string; draggable: boolean }) => unknown
+    some: (test: (h: { x: number; y: number }) => boolean) => boolean
   }
   /** null where it is not on this drawing */
   xy: (at: Point) => [number, number] | null
@@ -27,6 +28,8 @@ export interface Pinboard {
   look?: (at: Point, deg: number) => [number, number]
   /** names are written */
   named: boolean
+  /** a vehicle or boat */
+  moves: boolean
 }
 
 const HALF_PX = 6
@@ -73,12 +76,31 @@ export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
         id: f.id,
       })
   }
+  return names
+}
+
+/** Once parts and spots have their handles: a photograph stands beside what it was taken of. */
+export function drawPhotos(board: Pinboard, doc: JobDocument): void {
   for (const photo of numbered(doc)) {
     const at = photoPlace(doc, photo)
     const xy = at && board.xy(at)
-    if (xy) drawPhoto(board, photo, at, xy)
+    if (xy) drawPhoto(board, photo, at, beside(board, xy))
   }
-  return names
+}
+
+/** Nearer than this the pin of a photograph would take the pointer from what it was taken of, px. */
+const APART_PX = 24
+/** A photograph of an antenna stands beside it, never on it. */
+function beside({ handles }: Pinboard, [x, y]: [number, number]): [number, number] {
+  const asides: [number, number][] = [0, 1, 2].flatMap(far =>
+    [
+      [0, -1],
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+    ].map(([dx, dy]): [number, number] => [x + dx! * far * APART_PX, y + dy! * far * APART_PX]),
+  )
+  return asides.find(([ax, ay]) => !handles.some(h => Math.hypot(h.x - ax, h.y - ay) < APART_PX)) ?? [x, y]
 }
 
 function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): void {
@@ -96,7 +118,7 @@ function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): voi
   } else if (f.kind === 'way in' || f.kind === 'duct') {
     drawPassage(board, f, x, y)
   } else if (f.kind === 'electrode') {
-    const style = earthLacks(f).length ? 'assumed' : 'earth'
+    const style = earthLacks(f, board.moves).length ? 'assumed' : 'earth'
     for (const [i, half] of [8, 5, 2].entries())
       p.push({ kind: 'line', style, x1: x - half, y1: y + 4 * i, x2: x + half, y2: y + 4 * i, id, title })
     labels.reserve(x - 9, y - 2, 18, 12)

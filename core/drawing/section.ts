@@ -16,7 +16,8 @@ import { bearing, distance, length, num } from '../units'
 import type { Units } from '../units'
 import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
-import { drawPins } from './pins'
+import { drawPhotos, drawPins } from './pins'
+import type { Pinboard } from './pins'
 import type { Drawing, LabelWish, Primitive } from './primitives'
 import { LabelSpace, polyline, STYLES, textWidth } from './primitives'
 
@@ -107,12 +108,21 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     const [x, y] = place(s, spot)
     labels.reserve(x - 6, y - 6, 12, 12)
   }
-  const pinNames = o.pins
-    ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact }, doc)
-    : []
+  const board: Pinboard = {
+    p,
+    labels,
+    handles,
+    xy: at => place(s, at),
+    perM,
+    side: true,
+    named: !o.compact,
+    moves: movesAbout(building.kind),
+  }
+  const pinNames = o.pins ? drawPins(board, doc) : []
   if (o.loops !== false) drawLoops(s)
   numberPieces(s)
   drawSpots(s)
+  if (o.pins) drawPhotos(board, doc)
   for (const write of named) write()
   for (const w of pinNames) labels.put(p, w)
   if (o.levels && a.levels)
@@ -571,14 +581,14 @@ function drawSurges(s: Sheet): void {
   const told = new Set<string>()
   for (const { way, electrode, wrong } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
     const points = way.pieces.length ? [way.pieces[0]!.from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
-    const isKnown = !earthLacks(electrode).length
+    const lacks = earthLacks(electrode, movesAbout(s.building.kind))
+    const isKnown = !lacks.length
     s.p.push({ kind: 'path', style: isKnown ? 'earth' : 'assumed', d: polyline(points) })
     for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
     if (!s.o.surgeWords || told.has(electrode.id)) continue
     told.add(electrode.id)
     const [x, y] = place(s, electrode)
     const left = x < s.o.width / 2
-    const lacks = movesAbout(s.building.kind) ? [] : earthLacks(electrode)
     const bond = lacks.length
       ? `not known: ${lacks.join(', ')}`
       : electrode.electrode === 'house earthing'

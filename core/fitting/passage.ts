@@ -96,15 +96,13 @@ export function passersOf(
   return [...runs, ...boxes.map(b => leadOf(b, site))]
 }
 
-/** The data or supply lead of a box outdoors, to its source where one is noted, else just within the nearest wall. */
+/** The data or supply lead of a box outdoors: to the source that was chosen, else the nearest, else just within the nearest wall. */
 function leadOf(
   { node, part }: TreeNode,
   { building: b, fixtures }: { building: Building; fixtures: readonly Fixture[] },
 ): Passer {
-  const source = nearestTo(
-    node,
-    fixtures.filter(f => FEEDS.has(f.kind) && inside(b, f)),
-  )
+  const within = fixtures.filter(f => FEEDS.has(f.kind) && inside(b, f))
+  const source = within.find(f => f.id === node.sourceId) ?? nearestTo(node, within)
   return {
     id: node.id,
     name: `lead of ${part.name}`,
