@@ -61,7 +61,10 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await walker.act('Plan')
   await expect(page.locator('[data-test=advice-nothing]')).toContainText(/short/)
   await page.locator('[data-test=lay-router]').click()
-  await expect(page.locator('.strip li.part').first()).toBeVisible()
+  // A router that runs on the battery of the solar panel, in the place of the one for a socket.
+  const router = page.locator('.strip li.part').filter({ hasText: 'router' })
+  await walker.choose(router.locator('.v-select'), 'Vehicle router, two cellular ports')
+  await expect(router).toContainText('Vehicle router')
   await sent(page)
   const bare = await walker.open('Plan')
   for (const lack of [/earth/i, /come in|way in/i, /holds|held/i, /overhead line/i, /socket|feeds/i]) expect(bare).toMatch(lack)
@@ -97,6 +100,15 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await walker.choose(electrode.locator('.v-select').last(), /solid/)
   await sent(page)
   await expect(page.locator('[data-test=surge-row]').first()).toBeVisible()
+
+  // What feeds it: by the wire that leaves it enough, behind its fuse.
+  await walker.source('12 V feed')
+  await walker.section('Route')
+  await page.locator('[data-test=layer-feeds]').click()
+  await expect(page.locator('[data-test=feed]')).toHaveCount(1)
+  await expect(page.locator('[data-test^=wire-]').first()).toContainText(/V/)
+  await expect(page.locator('[data-test=feed]')).toContainText(/fuse/i)
+  expect(await walker.open('Plan')).not.toMatch(/feeds? Vehicle router/)
 
   // The card: nothing is drilled, climbed or powered before its facts.
   await page.setViewportSize(ROOF)

@@ -49,7 +49,7 @@ test('a shop, from an empty crew to the frozen handover', async ({ walker, page 
   await expect(page.locator('main')).toContainText(/pad|Attenuator/i)
 
   // Each demand goes when it is met, and none before.
-  await walker.socket()
+  await walker.source('mains socket')
   await walker.route('side pole')
   const left = await walker.open('Plan')
   for (const met of [/earth is noted/, /comes in nowhere/, /What holds .* is not noted/, /overhead line/, /Which socket/])

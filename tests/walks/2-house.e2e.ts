@@ -52,7 +52,7 @@ test('a house and a booster, from an empty crew to the frozen handover', async (
   const pair = (await page.locator('svg').filter({ hasText: ' along' }).first().textContent())!.replaceAll('\u2009', ' ')
   const [along, up] = [/([\d.]+) m along/, /([\d.]+) m up/].map(r => Number(r.exec(pair)![1]))
   expect(up! >= 6 || along! >= 15, pair).toBe(true)
-  await walker.socket()
+  await walker.source('mains socket')
   expect(await walker.open('Plan')).not.toMatch(/Which socket/)
 
   await walker.route('side pole')

@@ -209,11 +209,11 @@ export class Walker {
     await sent(page)
   }
 
-  /** A mains socket is noted, where the plan puts it. */
-  async socket(): Promise<void> {
+  /** What a box is fed from is noted, where the plan puts it. */
+  async source(kind: 'mains socket' | '12 V feed'): Promise<void> {
     await this.section('Place')
     await this.page.locator('[data-test=pins]').first().click()
-    await this.page.locator('[data-test=add-mains-socket]').click()
+    await this.page.locator(`[data-test=add-${kind.replaceAll(' ', '-')}]`).click()
     await this.page.keyboard.press('Escape')
     await sent(this.page)
   }
