@@ -1,5 +1,6 @@
 /** A modem that answers AT commands out of the simulated world, torn, echoed and interrupted like a real one. */
 import { answerTo, LineCutter } from '../core/formats/at'
+import { cellAsHex } from '../core/radio/cell-id'
 import { seeded } from '../core/random'
 import { heardNow } from '../core/world/world'
 import type { World } from '../core/world/world'
@@ -47,7 +48,7 @@ export function modemStandin(o: ModemOptions): ModemPort {
   function answer(command: string): void {
     if (/^ATE[01]$/i.test(command)) echo = command.endsWith('1')
     const text = answerTo(command, heard())
-    if (++answers % UNASKED_EACH === 0) send(`\r\n+CEREG: 1,"00A1","${o.world.cellId}",7\r\n`)
+    if (++answers % UNASKED_EACH === 0) send(`\r\n+CEREG: 1,"00A1","${cellAsHex(o.world.cellId)}",7\r\n`)
     send(text === null ? '\r\nERROR\r\n' : `${text ? `\r\n${text}\r\n` : ''}\r\nOK\r\n`)
   }
   return {

@@ -2,6 +2,7 @@
  * A modem's answers to AT commands, read and written: registration, operator, and signal.
  * @source 3GPP TS 27.007 (+CSQ 8.5, +CESQ 8.69, +COPS 7.3, +CEREG 10.1.22, +C5GREG 10.1.47), from memory
  */
+import { cellAsHex, cellFromHex } from '../radio/cell-id'
 
 /** A figure that a modem codes by steps: the middle of its step, and its edges. */
 export interface Coded {
@@ -15,7 +16,7 @@ export interface ModemState {
   registered: 'home' | 'roaming' | 'searching' | 'denied' | 'not registered' | null
   operator: string | null
   technology: 'LTE' | 'NR' | 'UTRA' | 'GSM' | null
-  /** hexadecimal as given */
+  /** decimal, as lists of masts have it; a modem tells it in hexadecimal */
   cellId: string | null
   rssiDbm: Coded | null
   rsrpDbm: Coded | null
@@ -78,8 +79,24 @@ function rssiOf(code: number | null): Coded | null {
   return { value, low: code === 0 ? -125 : value, high: code === 31 ? -30 : value + 2 }
 }
 
-const REGISTERED = ['not registered', 'home', 'searching', 'denied', null, 'roaming'] as const
-/** Access technology of `+COPS` and `+CEREG`. */
+/** By code; 6 and 7 are for messages alone, 8 for emergency alone, 9 and 10 without calls over the older networks. */
+const REGISTERED = [
+  'not registered',
+  'home',
+  'searching',
+  'denied',
+  null,
+  'roaming',
+  'home',
+  'roaming',
+  null,
+  'home',
+  'roaming',
+] as const
+/**
+ * Access technology of `+COPS`, `+CEREG` and `+C5GREG`. 12 is either radio on a 5G core: the figures tell which; 13 is LTE with
+ * NR beside it.
+ */
 const TECHNOLOGIES: Record<number, ModemState['technology']> = {
   0: 'GSM',
   2: 'UTRA',
@@ -89,9 +106,9 @@ const TECHNOLOGIES: Record<number, ModemState['technology']> = {
   6: 'UTRA',
   7: 'LTE',
   9: 'LTE',
+  10: 'LTE',
   11: 'NR',
-  12: 'LTE',
-  13: 'NR',
+  13: 'LTE',
 }
 
 /** Fields after a response's name: numbers and quoted words, with commas inside quotes kept. */
@@ -127,7 +144,9 @@ export function readAnswer(line: string): Partial<ModemState> | null {
       // <rxlev>,<ber>,<rscp>,<ecno>,<rsrq>,<rsrp>[,<ss_rsrq>,<ss_rsrp>,<ss_sinr>]
       if (f.length < 6 || f.slice(0, 9).some(x => whole(x) === null)) return null
       const [rsrq, rsrp, ssRsrq, ssRsrp, ssSinr] = [4, 5, 6, 7, 8].map(i => whole(f[i]))
+      const isNr = !decoded(rsrp!, SCALES.rsrp) && !!decoded(ssRsrp!, SCALES.ssRsrp)
       return {
+        ...(isNr ? { technology: 'NR' as const } : {}),
         rsrqDb: decoded(rsrq!, SCALES.rsrq) ?? decoded(ssRsrq!, SCALES.ssRsrq),
         rsrpDbm: decoded(rsrp!, SCALES.rsrp) ?? decoded(ssRsrp!, SCALES.ssRsrp),
         sinrDb: decoded(ssSinr!, SCALES.ssSinr),
@@ -138,15 +157,15 @@ export function readAnswer(line: string): Partial<ModemState> | null {
       return f.length < 3 ? { operator: null } : { operator: f[2] || null, ...(technology ? { technology } : {}) }
     }
     default: {
-      // Asked for: <n>,<stat>[,<tac>,<ci>,<AcT>]; by itself: <stat>[,<tac>,<ci>,<AcT>].
-      const asked = f.length === 2 || f.length > 4 || (f.length === 3 && whole(f[1]) !== null && whole(f[2]) === null)
+      // Asked for: <n>,<stat>[,<tac>,<ci>,<AcT>…]; by itself: <stat>[,<tac>,<ci>,<AcT>…], where an area has four figures and more.
+      const asked = /^\d{1,2}$/.test(f[1] ?? '')
       const [stat, , ci, act] = asked ? f.slice(1) : f
       const code = whole(stat)
-      if (code === null || code >= REGISTERED.length + 5) return null
+      if (code === null || code >= REGISTERED.length) return null
       const technology = TECHNOLOGIES[whole(act) ?? -1] ?? null
       return {
         registered: REGISTERED[code] ?? null,
-        cellId: ci && /^[0-9a-f]{1,9}$/i.test(ci) ? ci.toUpperCase() : null,
+        cellId: ci ? cellFromHex(ci, match[1] === 'C5GREG' && technology !== 'LTE' ? 'NR' : 'LTE') : null,
         ...(technology ? { technology } : {}),
       }
     }
@@ -231,7 +250,7 @@ export function answerTo(command: string, h: Heard): string | null {
     case 'AT+COPS?':
       return `+COPS: 0,0,"${h.operator}",${lte ? 7 : 11}`
     case 'AT+CEREG?':
-      return `+CEREG: 2,1,"00A1","${h.cellId}",${lte ? 7 : 11}`
+      return `+CEREG: 2,1,"00A1","${cellAsHex(h.cellId)}",${lte ? 7 : 11}`
     default:
       return null
   }

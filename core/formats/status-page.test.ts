@@ -13,9 +13,13 @@ describe('a status page as it is copied', () => {
       rssiDbm: null,
       band: 'B20',
       bandwidthMHz: 10,
-      cellId: '01A2B30F',
+      cellId: '27439887',
       technology: 'LTE',
     })
+  })
+  it('a cell told with 0x, or with a letter, is hexadecimal; digits alone are decimal as lists have it', () => {
+    const cell = (text: string) => readStatusPage(`Cell ID: ${text}`).figures.cellId
+    expect([cell('0x00012345'), cell('1A2B30F'), cell('74565')]).toEqual(['74565', '27439887', '74565'])
   })
   it('several on one line, with colons or equal signs, comma decimals and a true minus', () => {
     expect(readStatusPage('RSRP: −97,5 dBm, RSRQ: −11 dB, SNR: 7,2').figures).toMatchObject({

@@ -2,6 +2,7 @@
  * A modem's status page as text, copied from a browser: the figures that it names are taken, and what was not understood
  * is told. Names differ from page to page; what stands behind a name decides by its unit and its range.
  */
+import { cellFromHex } from '../radio/cell-id'
 import { parseNumber } from './csv'
 
 export interface PageFigures {
@@ -45,6 +46,14 @@ function bandOf(text: string): string | null {
   return bare ? `B${Number(bare[1])}` : null
 }
 
+/** A cell's number: with `0x` or a letter in it it is hexadecimal, else decimal as lists have it. */
+function cellOf(text: string): string | null {
+  const [, prefix, digits] = /\b(0x)?([0-9a-f]{3,11})\b/i.exec(text) ?? []
+  if (!digits) return null
+  if (prefix || /[a-f]/i.test(digits)) return cellFromHex(digits, 'NR')
+  return Number(digits) < 2 ** 36 ? String(Number(digits)) : null
+}
+
 /** The order matters: RSRP before RSRQ before RSSI, `cell` before the rest of the line. */
 const NAMED: readonly Named[] = [
   { field: 'rsrpDbm', names: /\b(?:ss[-_ ]?)?rsrp\b/i, read: within(-160, -20) },
@@ -54,7 +63,7 @@ const NAMED: readonly Named[] = [
   {
     field: 'cellId',
     names: /\b(?:cell[-_ ]?id(?:entity)?|eci|nci|enb[-_ ]?cell|global[-_ ]?cell[-_ ]?id|cgi)\b/i,
-    read: text => /\b(?:0x)?([0-9a-f]{3,9})\b/i.exec(text)?.[1]?.toUpperCase() ?? null,
+    read: cellOf,
   },
   { field: 'bandwidthMHz', names: /\b(?:band[-_ ]?width|bw|channel width)\b/i, read: within(1.4, 100) },
   { field: 'band', names: /\b(?:band|active band|lte band)\b/i, read: bandOf },

@@ -48,7 +48,7 @@ export function worldOf(seed: number, o: WorldOptions = {}): World {
   const normal = normals(uniform)
   const mastDeg = ((((o.aboutDeg ?? 360 * uniform()) + (o.aboutDeg === undefined ? 0 : 4 * normal())) % 360) + 360) % 360
   const airDbm = o.airDbm ?? -96 + 8 * normal()
-  const cell = () => (0x1a2000 + Math.floor(uniform() * 0xffff)).toString(16).toUpperCase().padStart(8, '0')
+  const cell = () => String(0x1a2000 + Math.floor(uniform() * 0xffff))
   const busiest = 0.35 + 0.5 * uniform()
   const peak = 19 + 2 * normal()
   // One in six stands behind a ridge or a house: then the way off a wall may be the better one.
