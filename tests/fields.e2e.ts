@@ -663,7 +663,9 @@ const ACTS: Record<string, Act> = {
     section: 'place',
     does: async page => {
       await page.locator('[data-test=pins]').click()
+      const before = await page.locator('[data-test=photo]').count()
       await page.locator('[data-test=bring-photo]').setInputFiles({ name: 'dot.png', mimeType: 'image/png', buffer: DOT })
+      await expect(page.locator('[data-test=photo]')).toHaveCount(before + 1)
       const photo = page.locator('[data-test=photo]').last()
       await typed({ 'what it shows': 'The wall', 'looking': '215' }).does(photo)
       await page.keyboard.press('Escape')

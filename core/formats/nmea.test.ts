@@ -29,6 +29,15 @@ describe('NMEA 0183', () => {
     expect(readNmea(sentence('HCHDM,112.5,M'))).toEqual({ magneticDeg: 112.5 })
     expect(readNmea(sentence('HCHDG,358.0,4.0,E,12.0,W'))!.magneticDeg).toBeCloseTo(2, 9)
   })
+  it('a fix of several systems, and a true heading with its state', () => {
+    const fix = readNmea(sentence('GNGNS,123519,4807.038,N,01131.000,E,AAN,12,0.9,545.4,46.9,,'))!
+    expect(fix.position!.latDeg).toBeCloseTo(48 + 7.038 / 60, 9)
+    expect(fix.position).toMatchObject({ heightM: 545.4 })
+    expect(readNmea(sentence('GNGNS,123519,4807.038,N,01131.000,E,NN,00,,,,,'))).toEqual({ noFix: true })
+    expect(readNmea(sentence('HETHS,274.5,A'))).toEqual({ trueDeg: 274.5 })
+    expect(readNmea(sentence('HETHS,274.5,V'))).toBeNull()
+    expect(readNmea('$HETHS,274.5,A*00')).toBeNull()
+  })
   it('no fix is told as none, not as a place in the sea', () => {
     expect(readNmea(sentence('GPGGA,123519,,,,,0,00,,,M,,M,,'))).toEqual({ noFix: true })
     expect(readNmea(sentence('GPRMC,123519,V,,,,,,,230394,,'))).toEqual({ noFix: true })

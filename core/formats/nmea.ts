@@ -16,18 +16,29 @@ const there = (latDeg: number, lonDeg: number): boolean =>
   Number.isFinite(latDeg) && Number.isFinite(lonDeg) && Math.abs(latDeg) <= 90 && Math.abs(lonDeg) <= 180
 const heading = (deg: number): number | undefined => (Number.isFinite(deg) && deg >= 0 && deg <= 360 ? deg % 360 : undefined)
 
+/** @source IEC 61162-1: exclusive or of what stands between `$` and `*` */
+const sumHolds = (line: string): boolean => {
+  const [body, sum] = line.slice(1).split('*') as [string, string]
+  return [...body].reduce((x, c) => x ^ c.charCodeAt(0), 0) === Number.parseInt(sum, 16)
+}
+
 /**
  * @param line  one sentence without its end
  * @returns null for a sentence that says nothing of place or heading, or whose checksum does not hold
- * @source IEC 61162-1 (NMEA 0183): GGA, GLL, RMC, HDT, HDG, HDM; read by nmea-simple
+ * @source IEC 61162-1 (NMEA 0183): GGA, GNS, GLL, RMC, HDT, HDG, HDM read by nmea-simple; THS
  */
 export function readNmea(line: string): NmeaSaid | null {
   // The library takes a sentence without its checksum too; here none is taken on trust.
   if (!/^[$!].+\*[0-9A-Fa-f]{2}$/.test(line)) return null
+  const ths = /^\$[A-Z]{2}THS,([\d.]+),([A-Z])\*/.exec(line)
+  // The library does not know it: a true heading, and whether it holds (A its own, E reckoned).
+  if (ths) return sumHolds(line) && /[AE]/.test(ths[2]!) ? { trueDeg: heading(Number(ths[1])) } : null
   try {
     const p = parseNmeaSentence(line)
-    if (p.sentenceId === 'GGA') {
-      if (p.fixType === 'none' || !there(p.latitude, p.longitude)) return { noFix: true }
+    if (p.sentenceId === 'GGA' || p.sentenceId === 'GNS') {
+      // GNS tells by a letter for each system whether it has a fix.
+      const none = p.sentenceId === 'GGA' ? p.fixType === 'none' : /^N*$/.test(p.modeIndicator)
+      if (none || !there(p.latitude, p.longitude)) return { noFix: true }
       const accuracyM =
         Number.isFinite(p.horizontalDilution) && p.horizontalDilution > 0 ? p.horizontalDilution * RANGE_SIGMA_M : null
       const heightM = Number.isFinite(p.altitudeMeters) ? p.altitudeMeters : null

@@ -21,7 +21,8 @@ const NUMBER = /[+\-−]?\d+(?:[.,]\d+)?/
  * @throws RangeError that says what could not be read, or which coordinate is off the globe
  */
 export function parsePosition(text: string): Position {
-  const clean = plainMarks(text.trim().replace(/^geo:/i, ''))
+  if (/^geo:/i.test(text.trim())) return fromGeoUri(text.trim())
+  const clean = plainMarks(text.trim())
   if (!clean) throw new RangeError('position is empty: type latitude and longitude')
   refuseO(clean)
   const letters = clean.match(/[NSEW](?![a-z])/gi) ?? []
@@ -32,6 +33,15 @@ export function parsePosition(text: string): Position {
   if (lat.axis === 'lon' && lon.axis !== 'lon') [lat, lon] = [lon, lat]
   if (lat.axis && lat.axis === lon.axis) throw new RangeError(`position “${text.trim()}” names the same axis twice`)
   return { latDeg: inRange('latitude', lat.value, -90, 90), lonDeg: inRange('longitude', lon.value, -180, 180) }
+}
+
+/** Latitude, longitude, perhaps a height, then parameters. @source RFC 5870 */
+function fromGeoUri(text: string): Position {
+  const found = /^geo:(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?)(?:,-?\d+(?:\.\d+)?)?((?:;[^;]+)*)$/i.exec(text)
+  if (!found) throw new RangeError(`“${text}” does not read as geo:latitude,longitude`)
+  const crs = /;crs=([^;]+)/i.exec(found[3]!)?.[1]
+  if (crs && crs.toLowerCase() !== 'wgs84') throw new RangeError(`“${crs}” is another reference than WGS84`)
+  return { latDeg: inRange('latitude', Number(found[1]), -90, 90), lonDeg: inRange('longitude', Number(found[2]), -180, 180) }
 }
 
 /**

@@ -136,6 +136,9 @@ describe('positions as typed', () => {
     ['46,8085; −41,3620', 46.8085, -41.362],
     ['46.8085 -41.3620', 46.8085, -41.362],
     ['geo:46.8085,-41.3620', 46.8085, -41.362],
+    // RFC 5870: a height, a reference, an uncertainty.
+    ['geo:46.8085,-41.3620,120', 46.8085, -41.362],
+    ['geo:46.8085,-41.3620,-12.5;crs=wgs84;u=35', 46.8085, -41.362],
     ['46°48.51′N 41°21.72′W', 46.8085, -41.362],
     ['N46 48 30.6 W41 21 43.2', 46.8085, -41.362],
     ['46°48\'30.6"N, 41°21\'43.2"W', 46.8085, -41.362],
@@ -147,9 +150,18 @@ describe('positions as typed', () => {
     expect(p.latDeg).toBeCloseTo(lat, 5)
     expect(p.lonDeg).toBeCloseTo(lon, 5)
   })
-  it.each(['', 'hello', '46.8', '91, 0', '46.8, 181', '46°70′N 41°W', 'NaN, NaN', '46.8N 41.3N'])('refuses “%s”', text =>
-    expect(() => parsePosition(text)).toThrow(RangeError),
-  )
+  it.each([
+    '',
+    'hello',
+    '46.8',
+    '91, 0',
+    '46.8, 181',
+    '46°70′N 41°W',
+    'NaN, NaN',
+    '46.8N 41.3N',
+    'geo:46.8',
+    'geo:46.8,-41.3;crs=nad27',
+  ])('refuses “%s”', text => expect(() => parsePosition(text)).toThrow(RangeError))
   it('reads back what it writes', () => {
     fc.assert(
       fc.property(

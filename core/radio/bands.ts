@@ -156,9 +156,14 @@ export function bandFromEntry(entry: string, technology: Technology): Band | und
   }
 }
 
-/** Resource blocks by carrier width. @source LTE: TS 36.101 table 5.6-1; NR at 15 and 30 kHz: TS 38.101-1 table 5.3.2-1 */
+/**
+ * Resource blocks by carrier width.
+ *
+ * @source LTE: TS 36.101 table 5.6-1; NR at 15 and 30 kHz: TS 38.101-1 table 5.3.2-1, where 35, 45 and 70 MHz stand since
+ *   Rel-16 and 17 (those from memory)
+ */
 const LTE_RB: Record<string, number> = { 1.4: 6, 3: 15, 5: 25, 10: 50, 15: 75, 20: 100 }
-const NR_RB_15: Record<string, number> = { 5: 25, 10: 52, 15: 79, 20: 106, 25: 133, 30: 160, 40: 216, 50: 270 }
+const NR_RB_15: Record<string, number> = { 5: 25, 10: 52, 15: 79, 20: 106, 25: 133, 30: 160, 35: 188, 40: 216, 45: 242, 50: 270 }
 const NR_RB_30: Record<string, number> = {
   5: 11,
   10: 24,
@@ -166,9 +171,12 @@ const NR_RB_30: Record<string, number> = {
   20: 51,
   25: 65,
   30: 78,
+  35: 92,
   40: 106,
+  45: 119,
   50: 133,
   60: 162,
+  70: 189,
   80: 217,
   90: 245,
   100: 273,

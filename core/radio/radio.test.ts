@@ -96,6 +96,11 @@ describe('channel numbers', () => {
     ['LTE', 20, 15, 100],
     ['NR', 20, 15, 106],
     ['NR', 100, 30, 273],
+    ['NR', 35, 15, 188],
+    ['NR', 35, 30, 92],
+    ['NR', 45, 15, 242],
+    ['NR', 45, 30, 119],
+    ['NR', 70, 30, 189],
   ] as const)('%s %f MHz at %i kHz has %i blocks', (t, w, s, n) => expect(resourceBlocks(t, w, s)).toBe(n))
   it('refuses a width that is not in the standard', () => expect(() => resourceBlocks('LTE', 7)).toThrow(/1.4, 3, 5, 10/))
 })
