@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The session ran out while something is open: signed in again beside it, and nothing of it is lost. */
-const emit = defineEmits<{ in: [] }>()
+/** What goes on then. Called, not emitted: by then this may be put away, as the session goes on. */
+const { after } = defineProps<{ after: () => unknown }>()
 const session = useSession()
 const email = ref('')
 const password = ref('')
@@ -12,7 +13,7 @@ async function enter(how: 'demo' | 'password') {
   error.value = ''
   try {
     await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-    emit('in')
+    await after()
   } catch (e) {
     error.value = messageOf(e)
   }

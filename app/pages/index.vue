@@ -364,7 +364,7 @@ useHead({ title: 'Jobs · Multivox' })
         <span><strong>The session has ended.</strong> What you change is kept here, and sent when you sign in again.</span>
         <button type="button" class="press filled" data-test="sign-in-again" @click="again = true">sign in again</button>
       </p>
-      <SignInAgain v-if="again" class="note again" @in="back" />
+      <SignInAgain v-if="again" class="note again" :after="back" />
       <p v-if="importError" class="error" role="alert">{{ importError }}</p>
       <form v-if="making" class="new" @submit.prevent="create">
         <MvChoice

@@ -36,7 +36,7 @@ async function back() {
         <strong>The session has ended.</strong> {{ sending.total }} change{{ sending.total === 1 ? '' : 's' }} kept here, sent
         when you sign in.
       </p>
-      <SignInAgain v-if="again" @in="back" />
+      <SignInAgain v-if="again" :after="back" />
       <button v-else type="button" class="press" @click="again = true">sign in again</button>
     </section>
     <section v-if="clock.wrong.value" role="status" data-test="clock">
