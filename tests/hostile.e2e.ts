@@ -194,7 +194,7 @@ class Round {
 
   async send(method: Method, path: string, o: { data?: unknown; headers?: Record<string, string> } = {}): Promise<APIResponse> {
     this.inputs++
-    const answer = await this.request.fetch(path, { method, timeout: 15_000, failOnStatusCode: false, maxRedirects: 0, ...o })
+    const answer = await this.request.fetch(path, { method, timeout: 45_000, failOnStatusCode: false, maxRedirects: 0, ...o })
     const status = answer.status()
     const problem = answer.headers()['content-type']?.includes('application/problem+json')
     if (status >= 500 || (status >= 400 && !problem))
@@ -214,7 +214,7 @@ test('every route of the API stands in the round', () => {
 })
 
 test('what nobody means is refused in words, by every route', async ({ app, playwright }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(480_000)
   const request = await playwright.request.newContext({ baseURL: app.origin })
   const enter = () => request.post('/api/auth/demo', { data: {} })
   await enter()
@@ -287,7 +287,7 @@ test('what nobody means is refused in words, by every route', async ({ app, play
 })
 
 test('every field of every table, given what nobody means, refuses its own change and no other', async ({ app, playwright }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(480_000)
   const request = await playwright.request.newContext({ baseURL: app.origin })
   await request.post('/api/auth/demo', { data: {} })
   const good = () => ({ id: uuidv7(), table: 'jobs', rowId: KILN, op: 'update', baseVersion: 1e9, fields: { notes: 'good' } })
@@ -349,7 +349,7 @@ test('every field of every table, given what nobody means, refuses its own chang
 })
 
 test('every good row of every table is deleted: the job opens, and its paper is printed', async ({ app, playwright }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(480_000)
   const request = await playwright.request.newContext({ baseURL: app.origin })
   await request.post('/api/auth/demo', { data: {} })
   const whole = (await (await request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot

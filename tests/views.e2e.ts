@@ -94,6 +94,10 @@ test('every view is free of serious barriers, in sun and at night', async ({ dem
   await page.keyboard.press('f')
   await expect(page.getByRole('dialog')).toBeVisible()
   await free(page, 'findings')
+})
+
+test('every sheet and every other page is free of serious barriers, in sun and at night', async ({ demoPage: page }) => {
+  test.setTimeout(480_000)
   for (const [id, section, sheets] of SHEETS) {
     await openJob(page, id, section)
     for (const sheet of sheets) {

@@ -37,14 +37,20 @@ describe('the report on paper', () => {
     expect(pdf.length).toBeGreaterThan(20_000)
   })
   it('without a result says that nothing was measured, not that it is good', () => {
-    const untested = { ...doc, speedRuns: doc.speedRuns.filter(r => doc.setups.find(s => s.id === r.setupId)?.mark !== 'after') }
-    const report = makeReport(untested, assess(untested, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' }), {
-      units: 'metric',
-      crew: 'c',
-      by: 'b',
-    })
-    const facts = report.blocks[0]!
-    expect(facts.kind === 'facts' && facts.rows.find(r => r[0] === 'Result')![1]).toBe('nothing measured after yet')
+    const isBefore = (r: { setupId: string | null }) => doc.setups.find(s => s.id === r.setupId)?.mark !== 'after'
+    const resultOf = (of: typeof doc) => {
+      const report = makeReport(of, assess(of, { paths: {} }, { atUtc: '2026-04-03T12:00:00.000Z' }), {
+        units: 'metric',
+        crew: 'c',
+        by: 'b',
+      })
+      const facts = report.blocks[0]!
+      return facts.kind === 'facts' && facts.rows.find(r => r[0] === 'Result')![1]
+    }
+    const untested = { ...doc, speedRuns: doc.speedRuns.filter(isBefore) }
+    // Levels alone are no test of what was agreed.
+    expect(resultOf(untested)).toBe('levels read after; what was agreed is not tested yet')
+    expect(resultOf({ ...untested, readings: doc.readings.filter(isBefore) })).toBe('nothing measured after yet')
   })
   it('keeps the customer out once forgotten', () => {
     const forgotten = { ...doc, jobs: [{ ...doc.jobs[0]!, customerName: null, customerContact: null, customerAddress: null }] }
