@@ -14,7 +14,7 @@ import { bearing, length, num } from '../units'
 import type { Units } from '../units'
 import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
-import { drawPhotos, drawPins } from './pins'
+import { drawPins } from './pins'
 import type { Pinboard } from './pins'
 import { roleOf } from './section'
 
@@ -121,7 +121,6 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawRuns(s)
   drawParts(s)
   drawMast(s)
-  if (o.pins) drawPhotos(pinboard(s), doc)
   drawProposed(s)
   drawPending(s)
   for (const w of pinNames) labels.put(p, w)

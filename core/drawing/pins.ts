@@ -17,7 +17,6 @@ export interface Pinboard {
   labels: LabelSpace
   handles: {
     push: (h: { id: string; kind: 'fixture' | 'photo'; x: number; y: number; label: string; draggable: boolean }) => unknown
-    some: (test: (h: { x: number; y: number }) => boolean) => boolean
   }
   /** null where it is not on this drawing */
   xy: (at: Point) => [number, number] | null
@@ -76,22 +75,29 @@ export function drawPins(board: Pinboard, doc: JobDocument): LabelWish[] {
         id: f.id,
       })
   }
+  drawPhotos(board, doc)
   return names
 }
 
-/** Once parts and spots have their handles: a photograph stands beside what it was taken of. */
-export function drawPhotos(board: Pinboard, doc: JobDocument): void {
+/** A photograph stands beside what it was taken of, never on a part, a spot or another photograph. */
+function drawPhotos(board: Pinboard, doc: JobDocument): void {
+  const taken = [...doc.nodes, ...doc.spots].flatMap(at => {
+    const xy = board.xy(at)
+    return xy ? [xy] : []
+  })
   for (const photo of numbered(doc)) {
     const at = photoPlace(doc, photo)
     const xy = at && board.xy(at)
-    if (xy) drawPhoto(board, photo, at, beside(board, xy))
+    if (!xy) continue
+    const stands = beside(taken, xy)
+    taken.push(stands)
+    drawPhoto(board, photo, at, stands)
   }
 }
 
 /** Nearer than this the pin of a photograph would take the pointer from what it was taken of, px. */
 const APART_PX = 24
-/** A photograph of an antenna stands beside it, never on it. */
-function beside({ handles }: Pinboard, [x, y]: [number, number]): [number, number] {
+function beside(taken: readonly [number, number][], [x, y]: [number, number]): [number, number] {
   const asides: [number, number][] = [0, 1, 2].flatMap(far =>
     [
       [0, -1],
@@ -100,7 +106,7 @@ function beside({ handles }: Pinboard, [x, y]: [number, number]): [number, numbe
       [-1, 0],
     ].map(([dx, dy]): [number, number] => [x + dx! * far * APART_PX, y + dy! * far * APART_PX]),
   )
-  return asides.find(([ax, ay]) => !handles.some(h => Math.hypot(h.x - ax, h.y - ay) < APART_PX)) ?? [x, y]
+  return asides.find(([ax, ay]) => !taken.some(([tx, ty]) => Math.hypot(tx - ax, ty - ay) < APART_PX)) ?? [x, y]
 }
 
 function drawFixture(board: Pinboard, f: Fixture, [x, y]: [number, number]): void {

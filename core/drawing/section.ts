@@ -16,8 +16,7 @@ import { bearing, distance, length, num } from '../units'
 import type { Units } from '../units'
 import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
-import { drawPhotos, drawPins } from './pins'
-import type { Pinboard } from './pins'
+import { drawPins } from './pins'
 import type { Drawing, LabelWish, Primitive } from './primitives'
 import { LabelSpace, polyline, STYLES, textWidth } from './primitives'
 
@@ -108,21 +107,13 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     const [x, y] = place(s, spot)
     labels.reserve(x - 6, y - 6, 12, 12)
   }
-  const board: Pinboard = {
-    p,
-    labels,
-    handles,
-    xy: at => place(s, at),
-    perM,
-    side: true,
-    named: !o.compact,
-    moves: movesAbout(building.kind),
-  }
-  const pinNames = o.pins ? drawPins(board, doc) : []
+  const moves = movesAbout(building.kind)
+  const pinNames = o.pins
+    ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact, moves }, doc)
+    : []
   if (o.loops !== false) drawLoops(s)
   numberPieces(s)
   drawSpots(s)
-  if (o.pins) drawPhotos(board, doc)
   for (const write of named) write()
   for (const w of pinNames) labels.put(p, w)
   if (o.levels && a.levels)
