@@ -308,6 +308,8 @@ test('a job goes out as a ZIP of JSON and comes in again, the same under other i
 test('a photograph and a socket are pinned to the place, and stay after a reload', async ({ demoPage: page, app }) => {
   const sql = database(app)
   const job = await ownCopy(page, LOFT)
+  // What another test photographed there came along.
+  await sql`delete from photos where job_id = ${job}`
   await openJob(page, job, 'place')
   await page.locator('[data-test=pins]').click()
   await page.locator('[data-test=bring-photo]').setInputFiles({
