@@ -3,22 +3,7 @@
 /** What goes on then. Called, not emitted: by then this may be put away, as the session goes on. */
 const { after } = defineProps<{ after: () => unknown }>()
 const session = useSession()
-const email = ref('')
-const password = ref('')
-const error = ref('')
-const busy = ref(false)
-async function enter(how: 'demo' | 'password') {
-  if (busy.value) return
-  busy.value = true
-  error.value = ''
-  try {
-    await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-    await after()
-  } catch (e) {
-    error.value = messageOf(e)
-  }
-  busy.value = false
-}
+const { email, password, error, busy, enter } = useSignIn(() => after())
 </script>
 
 <template>

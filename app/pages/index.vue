@@ -17,28 +17,13 @@ const router = useRouter()
 const jobs = shallowRef<JobListItem[] | null>(null)
 const offline = ref(false)
 const failed = ref('')
-const email = ref('')
-const password = ref('')
-const error = ref('')
-const busy = ref(false)
 /** the session ran out: signed in again here, beside the list */
 const again = ref(false)
 function back() {
   again.value = false
   void sending.now()
 }
-
-async function enter(how: 'demo' | 'password') {
-  if (busy.value) return
-  busy.value = true
-  error.value = ''
-  try {
-    await session.signIn(how === 'demo' ? 'demo' : { email: email.value, password: password.value })
-  } catch (e) {
-    error.value = messageOf(e)
-  }
-  busy.value = false
-}
+const { email, password, error, busy, enter } = useSignIn(back)
 
 // The list: a page at a time, searched and filtered by the server; without a connection by what was last seen of it.
 const search = ref('')

@@ -58,15 +58,18 @@ describe('what is pinned to the pictures', () => {
           expect(Math.hypot(pin.x - other.x, pin.y - other.y)).toBeGreaterThan(20)
     }
   })
-  it('an earth aboard asks for no electrode, and is drawn as known', () => {
-    for (const kind of ['home', 'vehicle'] as const) {
+  it('an earth aboard is drawn as known once its bond is said, and not before; ashore that is not enough', () => {
+    const drawn = (kind: 'home' | 'vehicle', bonded: 'yes' | null) => {
       const h = new House('booster', kind)
-      h.add('fixtures', { ...BARE_FIXTURE, kind: 'electrode', name: 'stud', eastM: 0, northM: 0, upM: 0.5 })
+      h.add('fixtures', { ...BARE_FIXTURE, kind: 'electrode', name: 'stud', eastM: 0, northM: 0, upM: 0.5, bonded })
       const lines = layoutSection(h.doc, h.assess(), { ...size, pins: true }).drawing.primitives.filter(
         p => p.kind === 'line' && 'title' in p && p.title === 'stud',
       )
-      expect(new Set(lines.map(p => p.style))).toEqual(new Set([kind === 'home' ? 'assumed' : 'earth']))
+      return [...new Set(lines.map(p => p.style))]
     }
+    expect(drawn('vehicle', null)).toEqual(['assumed'])
+    expect(drawn('vehicle', 'yes')).toEqual(['earth'])
+    expect(drawn('home', 'yes')).toEqual(['assumed'])
   })
   it('stand on both drawings where they were put, to be dragged, and only where they are asked for', () => {
     const h = new House()

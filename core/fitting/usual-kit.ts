@@ -118,13 +118,13 @@ class Layer {
     return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, to, toPort, what)
   }
 
-  /** A cable to the port of an amplifier toward the mast, by the pad that was asked for. */
+  /** A feed to the port of an amplifier toward the mast, by the pad that was asked for. */
   toDonor(from: string, fromPort: string, amplifier: string, what: string | LinePart): void {
     const { pad } = this.choice
-    if (!pad) return void this.run(from, fromPort, amplifier, 'donor', what)
+    if (!pad) return void this.feed(from, fromPort, amplifier, 'donor', what)
     const [entry, exit] = pad.ports.map(p => p.id)
     const beside = this.put(pad, partWay(this.placed.get(amplifier)!.at, this.placed.get(from)!.at, BESIDE_M, 0.4))
-    this.run(from, fromPort, beside, entry!, what)
+    this.feed(from, fromPort, beside, entry!, what)
     this.screw(beside, exit!, amplifier, 'donor')
   }
 
@@ -368,7 +368,6 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
   const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)
-  if (lay.choice.pad) lay.toDonor(antenna, '1', amplifier, line)
-  else lay.feed(antenna, '1', amplifier, 'donor', line)
+  lay.toDonor(antenna, '1', amplifier, line)
   lay.feed(amplifier, 'server', panel, '1', lay.choice.inner ?? 'line-195')
 }

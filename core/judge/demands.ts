@@ -204,11 +204,11 @@ function earth(c: DemandGround): Demand[] {
 }
 
 /**
- * @param moves  a vehicle or boat bonds by its own rules: electrode and conductor are not asked for
+ * @param moves  a vehicle or boat bonds by its own rules: its bond alone is asked for
  * @returns what of an earth is not known, or is wrong: then it is no earth yet
  */
 export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'>, moves = false): string[] {
-  if (moves) return []
+  if (moves) return e.bonded === 'yes' ? [] : ['bond']
   const out: string[] = []
   if (!e.electrode || e.electrode === 'gas pipe') out.push('electrode')
   if (e.conductor !== 'solid') out.push('conductor')

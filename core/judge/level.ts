@@ -2,6 +2,7 @@
 import { PARTS } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
 import { consumerLimits, uplinksOf } from '../chain/uplink'
+import type { ConsumerLimits, Uplink } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
 import { turned } from '../chain/tree'
 import type { Tree } from '../chain/tree'
@@ -134,24 +135,6 @@ function consumer(c: Context): Draft[] {
     return uplinksOf(levels).flatMap((u): Draft[] => {
       const { node, part } = u.amplifier.at
       const may = consumerLimits(part, work.carrier, u.amplifier.inputAllDbm)
-      const noisyDb = u.noiseDbmPerMHz - may.noiseDbmPerMHz
-      const quiet: Draft[] =
-        noisyDb > 0.05
-          ? [
-              {
-                code: 'level.us-noise',
-                subjectId: `${node.id}.${band}`,
-                severity: 'note',
-                title: `${band}: it lowers its gain toward the mast by ${num(noisyDb)} dB`,
-                sentence:
-                  `At this level outside its own noise may be ${num(may.noiseDbmPerMHz, 1)} dBm/MHz, and with the gain of ` +
-                  `the sum it would be ${num(u.noiseDbmPerMHz, 1)}. A certified booster keeps this by itself: ` +
-                  'upload and calls go out up to that much weaker.',
-                because: 'the stronger the mast is heard, the less noise may go back to it',
-                source: '47 CFR 20.21(e)(8)(i)(A), from memory',
-              },
-            ]
-          : []
       const over: [code: string, is: number, most: number, unit: string, words: string][] = [
         ['us-gain', part.gainDb, may.gainDb, 'dB', 'of gain'],
         ['us-up-eirp', part.uplinkOutputDbm + u.toAirDb, may.uplinkOutputDbm, 'dBm', 'toward the mast as EIRP'],
@@ -168,9 +151,29 @@ function consumer(c: Context): Draft[] {
           because: 'conducted and as EIRP: the antennas’ gain counts',
           source,
         }))
-        .concat(quiet)
+        .concat(quietened(band, u, may))
     })
   })
+}
+
+/** Gain that a certified booster gives up for its noise; said from what rounds to a decibel on. */
+function quietened(band: string, u: Uplink, may: ConsumerLimits): Draft[] {
+  const overDb = Math.round(u.noiseDbmPerMHz - may.noiseDbmPerMHz)
+  if (!(overDb >= 1)) return []
+  return [
+    {
+      code: 'level.us-noise',
+      subjectId: `${u.amplifier.at.node.id}.${band}`,
+      severity: 'note',
+      title: `${band}: it lowers its gain toward the mast by ${num(overDb)} dB`,
+      sentence:
+        `At this level outside its own noise may be ${num(may.noiseDbmPerMHz, 1)} dBm/MHz, and with the gain of ` +
+        `the sum it would be ${num(u.noiseDbmPerMHz, 1)}. A certified booster keeps this by itself: ` +
+        'upload and calls go out up to that much weaker.',
+      because: 'the stronger the mast is heard, the less noise may go back to it',
+      source: '47 CFR 20.21(e)(8)(i)(A), from memory',
+    },
+  ]
 }
 
 /** Most that an inside antenna of an amplifier may send on a band, EIRP, dBm. */

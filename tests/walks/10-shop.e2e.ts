@@ -1,5 +1,5 @@
 /** Walk 10: a shop, strong on its roof and dead inside: an amplifier, its pad, inside antennas; met where every room was tested. */
-import { DESK, expect, ROOF, sent, test } from './harness'
+import { ASKED_OF_THE_OWNER, DESK, expect, NOTED_ON_THE_PLAN, ROOF, sent, test } from './harness'
 
 test('a shop, from an empty crew to the frozen handover', async ({ walker, page }) => {
   test.setTimeout(180_000)
@@ -34,15 +34,7 @@ test('a shop, from an empty crew to the frozen handover', async ({ walker, page 
   await sent(page)
   const bare = await walker.open('Plan')
   expect(bare).not.toMatch(/Overload/)
-  for (const lack of [
-    /earth is noted/,
-    /comes in nowhere/,
-    /What holds .* is not noted/,
-    /overhead line/,
-    /Which socket/,
-    /Ask before/,
-  ])
-    expect(bare).toMatch(lack)
+  for (const lack of [...NOTED_ON_THE_PLAN, ASKED_OF_THE_OWNER]) expect(bare).toMatch(lack)
 
   // Level: the sum goes through the pad, and every room has its figure.
   await walker.section('Level')
@@ -52,8 +44,7 @@ test('a shop, from an empty crew to the frozen handover', async ({ walker, page 
   await walker.source('mains socket')
   await walker.route('side pole')
   const left = await walker.open('Plan')
-  for (const met of [/earth is noted/, /comes in nowhere/, /What holds .* is not noted/, /overhead line/, /Which socket/])
-    expect(left).not.toMatch(met)
+  for (const met of NOTED_ON_THE_PLAN) expect(left).not.toMatch(met)
 
   // The card: every dome's hole has its own gate.
   await page.setViewportSize(ROOF)

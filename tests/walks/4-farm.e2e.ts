@@ -88,6 +88,21 @@ test('a farm office tried seven ways, from an empty crew to the frozen handover'
   await page.reload()
   await expect(page.locator('[data-test=verdict]')).toContainText('meets the 8 down agreed in Kitchen')
 
+  // What was read of the finished work is listed in Survey, and a mistyped one is taken back there for good.
+  await walker.act('Scout')
+  await walker.section('Survey')
+  await walker.spot('Kitchen')
+  const after = page.locator('main li').filter({ hasText: 'after ·' })
+  await expect(after).toHaveCount(3)
+  await after
+    .filter({ hasText: '15.2' })
+    .getByRole('button', { name: /^Withdraw/ })
+    .click()
+  await expect(after).toHaveCount(2)
+  await sent(page)
+  await page.reload()
+  await expect(after).toHaveCount(2)
+
   const paper = await walker.handOver('The farmer')
   await expect(paper).toContainText(/says The farmer/)
   await expect(paper).toContainText('Before and after')

@@ -41,6 +41,17 @@ export const test = base.extend<{ walker: Walker }, { own: { origin: string; dat
   },
 })
 
+/** What a plan of which nothing is noted is asked for; each goes when it is met. */
+export const NOTED_ON_THE_PLAN = [
+  /earth is noted/,
+  /comes in nowhere/,
+  /What holds .* is not noted/,
+  /overhead line/,
+  /Which socket/,
+]
+/** What the owner says, which no drawing does. */
+export const ASKED_OF_THE_OWNER = /Ask before/
+
 let crews = 0
 
 export class Walker {
