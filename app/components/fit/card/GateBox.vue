@@ -36,7 +36,7 @@ const noted = computed(() => {
   const kinds = new Set((props.gate.need.lacks ?? []).map(l => l.key.split(':')[0] as DemandKind))
   return [...kinds].map(k => {
     const { path, words } = placeToNote(store.id!, NOTED_IN[k])
-    return { path, words: `note ${SAYS[k]} in ${words}` }
+    return { path, words: `${words}: note ${SAYS[k]}` }
   })
 })
 const SAYS: Record<DemandKind, string> = {
@@ -113,6 +113,9 @@ const fixed = (f: FactState): boolean => f.known !== null || (f.stop !== null &&
 h2 {
   color: var(--mv-short);
   font-size: 16px;
+}
+.gate a {
+  color: var(--mv-computed);
 }
 .gate.open {
   border-color: var(--mv-met);
