@@ -883,7 +883,9 @@ const ACTS: Record<string, Act> = {
     job: LOFT,
     section: 'aim',
     does: async page => {
-      if (await page.locator('[data-test=anew]').count()) await page.locator('[data-test=anew]').click()
+      const anew = page.locator('[data-test=anew]')
+      await expect(anew.or(page.locator('[data-test=quantity]'))).toBeVisible()
+      if (await anew.isVisible()) await anew.click()
       await page.locator('[data-test=quantity]').selectOption('RSRP')
       await page.locator('[data-test=aim-band]').selectOption({ index: 0 })
       await page.locator('[data-test=dwell]').selectOption('10')

@@ -109,6 +109,8 @@ export const useSession = defineStore('session', () => {
     await own.value?.store.close()
     await setDeviceValue('who', undefined)
     leave()
+    // Nobody signs in on a page that is about to go.
+    loaded.value = false
     await finishSigningOut().catch(e => {
       if (!(e instanceof Unreachable)) throw e
     })

@@ -1,6 +1,6 @@
 /** A database and a server for each worker; a page that fails its test on any console error. */
 import { test as base, expect } from '@playwright/test'
-import type { Page } from '@playwright/test'
+import type { BrowserContext, Page } from '@playwright/test'
 import postgres from 'postgres'
 import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
 import { startStandins } from '../../scripts/lib/standins.mjs'
@@ -22,7 +22,52 @@ export const VAN = '0192f000-0040-7000-8000-000000000001'
 export const STANDIN_CODE = '428913'
 export const KETCH = '0192f000-0050-7000-8000-000000000001'
 
-export const test = base.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
+/**
+ * A device of each address, its scripts compiled and its offline copy made once in a worker; each test finds it with
+ * nothing kept on it. A test that turns its clock, which no device takes back, has one of its own (`ownDevice`).
+ */
+export const onDevice = base.extend<{ ownDevice: boolean }, { devices: Map<string, BrowserContext> }>({
+  ownDevice: [false, { option: true }],
+  devices: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const devices = new Map<string, BrowserContext>()
+      await use(devices)
+      for (const d of devices.values()) await d.close()
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browser, baseURL, viewport, actionTimeout, ownDevice, devices }, use) => {
+    const make = async () => {
+      const made = await browser.newContext({ baseURL, viewport })
+      made.setDefaultTimeout(actionTimeout)
+      return made
+    }
+    if (ownDevice) {
+      const own = await make()
+      await use(own)
+      return own.close()
+    }
+    const device = devices.get(baseURL!) ?? (await make())
+    devices.set(baseURL!, device)
+    await use(device)
+    await device.setOffline(false)
+    await device.unrouteAll({ behavior: 'ignoreErrors' })
+    await device.clearPermissions()
+    await emptied(device, baseURL!)
+  },
+})
+
+/** Nothing of who used it stays: pages, cookies, what was kept. The copy of the program does, as on any device. */
+async function emptied(device: BrowserContext, origin: string): Promise<void> {
+  const last = await device.newPage()
+  for (const p of device.pages()) if (p !== last) await p.close()
+  const session = await device.newCDPSession(last)
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'cookies,local_storage,indexeddb,file_systems' })
+  await last.close()
+}
+
+export const test = onDevice.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
   app: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use, info) => {

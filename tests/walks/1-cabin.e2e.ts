@@ -106,7 +106,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await walker.section('Route')
   await page.locator('[data-test=layer-feeds]').click()
   await expect(page.locator('[data-test=feed]')).toHaveCount(1)
-  await expect(page.locator('[data-test^=wire-]').first()).toContainText(/V/)
+  await expect(page.locator('[data-test=feed] tbody tr').first()).toContainText(/V/)
   await expect(page.locator('[data-test=feed]')).toContainText(/fuse/i)
   expect(await walker.open('Plan')).not.toMatch(/feeds? Vehicle router/)
 

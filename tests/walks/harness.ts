@@ -148,9 +148,16 @@ export class Walker {
     await sent(this.page)
   }
 
+  /** A long list shows a part of itself: it is rolled on until the word stands there. */
   async choose(select: Locator, word: string | RegExp): Promise<void> {
+    const list = this.page.locator('.v-overlay-container')
+    const option = list.getByRole('option', { name: word, exact: true })
     await select.click()
-    await this.page.locator('.v-overlay-container').getByRole('option', { name: word, exact: true }).click()
+    await list.getByRole('listbox').hover()
+    await expect(async () => {
+      if (!(await option.isVisible())) await this.page.mouse.wheel(0, 150)
+      await option.click({ timeout: 2000 })
+    }).toPass({ timeout: 20_000 })
   }
 
   section(name: string): Promise<void> {
