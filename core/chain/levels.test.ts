@@ -9,7 +9,8 @@ import { indoorLossDb } from '../coverage/indoor'
 import { between, eavesM, moveAlong, ridgeM } from '../site/frame'
 import { buildingOf, floorAt } from '../site/building'
 import { cascadeNoiseFigureDb, lineLossDb, lossStage } from './line'
-import { entryLossDb } from './start'
+import { bandByName } from '../radio/bands'
+import { assumedCarriers, entryLossDb } from './start'
 import { CONNECTOR_PAIR_DB, exitsOf, jointLossDb, treeOf } from './tree'
 import { House } from '../../tests/support/house'
 
@@ -170,12 +171,19 @@ describe('the sum', () => {
     const feed = lineLossDb(line, first!.lengthM, 806) + lineLossDb(line, second!.lengthM, 806) + 4 * CONNECTOR_PAIR_DB + 0.2
     expect(work().levels!.amplifiers[0]!.inputRsrpDbm).toBeCloseTo(-92 + 8 - feed, 9)
   })
-  it('the amplifier’s input is total power: 50 blocks, and four equal carriers while nothing is known', () => {
+  it('the amplifier’s input is total power: 50 blocks, and as many equal carriers as the band has room for while nothing is known', () => {
     const amp = work().levels!.amplifiers[0]!
-    expect(amp.inputAllDbm).toBeCloseTo(rsrpToTotalDbm(amp.inputRsrpDbm, 50) + 10 * Math.log10(4), 9)
+    expect(amp.inputAllDbm).toBeCloseTo(rsrpToTotalDbm(amp.inputRsrpDbm, 50) + 10 * Math.log10(3), 9)
     expect(amp.carriersFrom).toBe('assumed')
     h.design({ carriersInBand: 1 })
     expect(work().levels!.amplifiers[0]!.inputAllDbm).toBeCloseTo(rsrpToTotalDbm(amp.inputRsrpDbm, 50), 9)
+  })
+  it('four equal carriers are not assumed where there is room for one', () => {
+    const most = (band: string, widthMHz: number) => assumedCarriers(bandByName(band)!, widthMHz)
+    // 3GPP TS 36.101 table 5.5-1: B13 is 10 MHz wide, B20 30, B12 17, B3 75.
+    expect([most('B13', 10), most('B20', 10), most('B20', 20), most('B12', 10), most('B3', 15), most('B3', 5)]).toEqual([
+      1, 3, 1, 1, 4, 4,
+    ])
   })
   it('a room gets what the dome sends less the way to it and the phone’s −3 dBi', () => {
     const w = work()
@@ -230,7 +238,8 @@ describe('the sum', () => {
   it('what is assumed is named in the promise', () =>
     expect(h.assess().promise!.assumptions.map(a => a.words)).toEqual([
       'share of the cell (no speed test with SINR)',
-      '4 carriers in the amplifier’s band',
+      'upload (none tested, with its level)',
+      '3 carriers in the amplifier’s band',
       'cable lengths not measured',
     ]))
 })
@@ -301,7 +310,7 @@ describe('what forks', () => {
     const { levels } = work()
     const arrivals = levels!.ports.filter(l => l.visit.entry?.role === 'donor').map(l => l.entryRsrpDbm)
     expect(arrivals).toHaveLength(2)
-    const first = rsrpToTotalDbm(arrivals[0]!, 50) + 10 * Math.log10(4)
+    const first = rsrpToTotalDbm(arrivals[0]!, 50) + 10 * Math.log10(3)
     expect(first).toBeCloseTo(one, 9)
     expect(levels!.amplifiers[0]!.inputAllDbm).toBeCloseTo(one + 10 * Math.log10(1 + toLinear(arrivals[1]! - arrivals[0]!)), 9)
   })

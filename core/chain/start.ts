@@ -1,6 +1,7 @@
 /** Where a signal's way begins: what an isotropic antenna would read at a donor's place, and what else is in its band. */
 import { toRad } from '../geo/angles'
 import type { Cell, JobDocument, Reading, Spot } from '../job/schema'
+import type { Band } from '../radio/bands'
 import { rsrpToTotalDbm, sumDbm } from '../radio/levels'
 import { gainToward } from '../radio/pattern'
 import { between } from '../site/frame'
@@ -19,6 +20,7 @@ import type { PathResult } from '../terrain/path'
 import { atHeight } from '../terrain/path'
 import { num } from '../units'
 import type { Provenance } from '../units'
+import type { Carrier } from './levels'
 import type { Turned } from './tree'
 
 /** Readings on one band say this much less of another of the same mast, dB. Assumed. */
@@ -214,18 +216,22 @@ export interface SeenMast {
   offsetDb: number
 }
 
-/** Carriers sharing an amplifier's band where nothing is known of them. Assumed. */
-export const ASSUMED_CARRIERS = 4
+/** Carriers sharing an amplifier's band where nothing is known of them, at most. Assumed. */
+const ASSUMED_CARRIERS = 4
+
+/** @returns so many carriers as wide as the wanted one, as the band has room for, and no more than are usual */
+export const assumedCarriers = (band: Band, bandwidthMHz: number): number =>
+  Math.max(1, Math.min(ASSUMED_CARRIERS, Math.floor((band.dlHighMHz - band.dlLowMHz) / bandwidthMHz)))
 
 /**
  * The sum of every carrier in the band at a donor: as read, else as predicted from its mast through the
- * donor's pattern, else four equal ones.
+ * donor's pattern, else four equal ones, where the band has room for so many.
  *
  * @param wantedDbm  the wanted carrier's total at the donor's antenna, dBm
  * @param seen  masts in the site frame with their paths
  */
 export function bandLoad(at: {
-  band: string
+  carrier: Pick<Carrier, 'band' | 'bandwidthMHz'>
   wantedDbm: number
   wantedMastId: string | null
   donor: Turned
@@ -239,15 +245,17 @@ export function bandLoad(at: {
   const masts = at.wantedMastId === null ? [] : at.seen
   for (const m of masts) {
     if (m.mastId === at.wantedMastId) continue
-    const band = m.path.bands.find(b => b.band === at.band)
+    const band = m.path.bands.find(b => b.band === at.carrier.band.name)
     if (!band) continue
     const { rsrpDbm } = predictedRsrp(m.cells, m.path, band, Math.max(0.5, at.donor.at.node.upM), ASSUMED_BANDWIDTH_MHZ)
     const gain = gainToward(at.donor.pattern, at.donor, m.frameBearingDeg)
-    const total = rsrpToTotalDbm(rsrpDbm + m.offsetDb + gain, blocksFor(at.band, ASSUMED_BANDWIDTH_MHZ))
+    const total = rsrpToTotalDbm(rsrpDbm + m.offsetDb + gain, blocksFor(at.carrier.band.name, ASSUMED_BANDWIDTH_MHZ))
     others.push({ dbm: total, words: `${m.carrier}, ${m.name}` })
   }
-  if (!others.length)
-    return { overDb: 10 * Math.log10(ASSUMED_CARRIERS), carriers: ASSUMED_CARRIERS, provenance: 'assumed', loudest: null }
+  if (!others.length) {
+    const carriers = assumedCarriers(at.carrier.band, at.carrier.bandwidthMHz)
+    return { overDb: 10 * Math.log10(carriers), carriers, provenance: 'assumed', loudest: null }
+  }
   const loudest = others.reduce((a, b) => (b.dbm > a.dbm ? b : a))
   const all = sumDbm([at.wantedDbm, ...others.map(o => o.dbm)])
   return {

@@ -27,6 +27,10 @@ export interface RoomLevel {
   met: boolean
   /** what leaves the donor toward the mast for a phone at full power, dBm; null where there is no amplifier on the way */
   upEirpDbm: number | null
+  /** from a phone there to the air before the donor, dB, while the amplifier's uplink ceiling does not hold it */
+  upGainDb: number
+  /** EIRP to which that ceiling holds it, dBm */
+  upMostDbm: number
   /** whether the amplifier's uplink ceiling holds it */
   upLimited: boolean
 }
@@ -67,9 +71,8 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
       const { server } = best
       const rsrpDbm = server.fedRsrpDbm - lossDb
       const amp = server.amplifier!
-      const atAmplifier = PHONE_DBM - lossDb - server.toAmplifierDb
-      const ceiling = amp.at.part.uplinkOutputDbm
-      const over = Math.max(0, atAmplifier + amp.gainDb - ceiling)
+      const upGainDb = server.upGainDb - lossDb
+      const upMostDbm = amp.at.part.uplinkOutputDbm + server.upGainDb + server.toAmplifierDb - amp.gainDb
       return {
         spot,
         server: server.at,
@@ -81,8 +84,10 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
         noiseDbm: toDb(toLinear(server.noiseDbm - lossDb) + toLinear(noisePerElementDbm())),
         needDbm,
         met: rsrpDbm >= needDbm,
-        upEirpDbm: PHONE_DBM - lossDb + server.upGainDb - over,
-        upLimited: over > 0,
+        upEirpDbm: Math.min(PHONE_DBM + upGainDb, upMostDbm),
+        upGainDb,
+        upMostDbm,
+        upLimited: PHONE_DBM + upGainDb > upMostDbm,
       }
     })
 }

@@ -52,7 +52,10 @@ describe('which approach', () => {
     expect(order(a)[0]).toBe('booster')
   })
   it('what is already met needs nothing', () => {
-    const a = of(data({ agreedDownMbps: 2, agreedUpMbps: 0.4 }))
+    // By three tests: two alone leave it open.
+    const h = data({ agreedDownMbps: 2, agreedUpMbps: 0.4 })
+    expect(get(of(h), 'nothing').met).toBe('open')
+    const a = of(h.speed('Kitchen', 3.2, 0.55))
     expect(order(a)[0]).toBe('nothing')
     expect(a.advice[0]!.why).toBe('all that was agreed, with the least work')
     expect(a.advice[0]).toMatchObject({ hours: 0, cost: 0, holes: { outside: 0, inside: 0 } })

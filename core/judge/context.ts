@@ -221,7 +221,7 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonl
     const t = turned(donor, carrier.frequencyMHz, looksDeg)
     const wantedDbm = rsrpToTotalDbm(start.rsrpDbm + gainToward(t.pattern, t, bearingDeg ?? t.azimuthDeg), carrier.resourceBlocks)
     const load = bandLoad({
-      band: band.name,
+      carrier,
       wantedDbm,
       wantedMastId: c.chosen?.mast.id ?? null,
       donor: t,

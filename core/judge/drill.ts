@@ -141,6 +141,7 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
 const KNOWING: Record<Exclude<AssumptionCode, 'lengths'>, string> = {
   sinr: 'read SINR outside on that band, 30 s',
   share: 'three speed tests with SINR where the device stands today',
+  upload: 'a speed test and the level, at one spot with one set-up',
   width: 'the modem’s page names it',
   wall: 'the same phone inside and outside of the wall',
   mast: 'any reading outside on that band',

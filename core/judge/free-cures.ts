@@ -3,15 +3,14 @@
  * say of plan and hour.
  */
 import { wifiReach, wifiShort } from '../coverage/wifi'
-import { draw } from '../promise/promise'
-import { MAST_ELEMENT_DBM, readBeside, shareAt } from '../promise/inputs'
+import { byTests, draw } from '../promise/promise'
+import { MAST_ELEMENT_DBM, readBeside, shareAt, uploadAt } from '../promise/inputs'
 import type { Expected, PromiseInputs } from '../promise/promise'
 import { RECEIVER_NF_DB } from '../radio/levels'
 import { capsSeen } from '../survey/caps'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
-import type { Summary } from '../survey/stats'
 import { given, num } from '../units'
 import { capOfSim, needForCallsDbm } from './context'
 import type { Context } from './context'
@@ -33,13 +32,6 @@ export interface Free {
   measured: boolean
 }
 
-const told = (s: Summary): Expected => ({
-  median: s.median,
-  low: s.low,
-  high: s.high,
-  plusMinus: (s.high - s.low) / 2,
-})
-
 /** Every cure that asks for no hole, the one that changes nothing first. */
 export function freeCures(c: Context, base: SpotSummary): Free[] {
   return [asItIs(c, base), otherBand(c, base), otherSim(c, base), ...moved(c, base)].filter((f): f is Free => f !== null)
@@ -51,8 +43,8 @@ function asItIs(c: Context, base: SpotSummary): Free | null {
 }
 
 const tried = (c: Context, s: SpotSummary, f: Pick<Free, 'id' | 'name'> & Partial<Free>): Free => ({
-  down: s.down ? told(s.down) : null,
-  up: s.up ? told(s.up) : null,
+  down: s.down && byTests(s.down, c.log.usual.speed),
+  up: s.up && byTests(s.up, c.log.usual.speed),
   where: `in ${s.spot.name}`,
   calls: callsNow(c),
   hours: 0,
@@ -147,7 +139,7 @@ function moved(c: Context, base: SpotSummary): Free[] {
   return [move, window]
 }
 
-/** Down by what was read there; up by how much nearer the mast it has come, by level. */
+/** By its own tests where there are some; else down by what was read there, and up by how much nearer the mast it is. */
 function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expected; up: Expected } {
   const bandwidthMHz = base.readings.find(r => r.bandwidthMHz)?.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ
   const cap = capOfSim(c)
@@ -157,7 +149,8 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
     netGainDb: { mean: 0, sigma: MOVED_SIGMA_DB },
     discriminationDb: { mean: 0, sigma: 0 },
     share,
-    measuredUpMbps: base.up && base.up.median > 0 ? { mean: base.up.median, sigma: base.up.median * 0.2 } : null,
+    shareSinrDb: base.sinr?.median ?? null,
+    measuredUp: uploadAt(base),
     bandwidthMHz,
     layers: 2,
     capMbps: cap.downMbps,
@@ -168,11 +161,13 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
     booster: null,
     added: [],
   }
-  const readAt = (s: SpotSummary) => ({
-    readRsrpDbm: { mean: s.rsrp!.median, sigma: MOVED_SIGMA_DB },
-    readSinrDb: { mean: s.sinr!.median, sigma: MOVED_SIGMA_DB },
+  const { down, up } = draw({
+    ...common,
+    readRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
+    readSinrDb: { mean: best.sinr!.median, sigma: MOVED_SIGMA_DB },
   })
-  return { down: draw({ ...common, ...readAt(best) }).down, up: draw({ ...common, ...readAt(base) }).up }
+  const own = (s: SpotSummary['down']) => s && byTests(s, c.log.usual.speed)
+  return { down: own(best.down) ?? down, up: own(best.up) ?? up }
 }
 
 function callsNow(c: Context): Calls {

@@ -2,21 +2,21 @@
 import type { Levels } from '../chain/levels'
 import type { Tree } from '../chain/tree'
 import { feedsInto } from '../chain/tree'
-import { PHONE_DBM } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
 import type { RouterPart } from '../job/part'
-import type { Job } from '../job/schema'
+import type { Job, Spot } from '../job/schema'
 import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import type { LogIndex, SpotSummary } from '../survey/spots'
-import { summariseSpot } from '../survey/spots'
+import { beforeAt, summariseSpot } from '../survey/spots'
 import { sigmaOfMedian, summarise } from '../survey/stats'
+import type { Summary } from '../survey/stats'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { num } from '../units'
-import { ASSUMED_SHARE, calibrateShare, discriminationOf, ROOM_SIGMA_DB } from './promise'
-import type { AddedCarrier, Belief, MeasuredCarrier, PromiseInputs, Repeated } from './promise'
+import { ASSUMED_SHARE, calibrateShare, discriminationOf, LEAST_TESTS, ROOM_SIGMA_DB } from './promise'
+import type { AddedCarrier, Belief, MeasuredCarrier, MeasureNext, PromiseInputs, Repeated } from './promise'
 
 /** What was not read and is taken as usual: which fact, and in words. */
-export type AssumptionCode = 'sinr' | 'share' | 'width' | 'wall' | 'mast' | 'carriers' | 'lengths' | 'lost'
+export type AssumptionCode = 'sinr' | 'share' | 'upload' | 'width' | 'wall' | 'mast' | 'carriers' | 'lengths' | 'lost'
 export interface Assumption {
   code: AssumptionCode
   words: string
@@ -44,10 +44,18 @@ const USUAL_SINR_DB = 9
 /** Reference power of a mast per resource element where its power is not known, dBm. @source 46 dBm over 600 elements, assumed */
 export const MAST_ELEMENT_DBM = 18
 
+export interface PromiseFrom {
+  inputs: PromiseInputs
+  room: string
+  spotName: string | null
+  on: string
+  assumptions: Assumption[]
+  /** what was read as often as anyone would be asked to */
+  done: Set<MeasureNext['id']>
+}
+
 /** @returns null where the tree has neither a modem nor a room that it serves */
-export function promiseInputs(
-  g: PromiseGround,
-): { inputs: PromiseInputs; room: string; spotName: string | null; on: string; assumptions: Assumption[] } | null {
+export function promiseInputs(g: PromiseGround): PromiseFrom | null {
   const { job, log, before, tree, levels } = g
   const source = levels.sources[0]
   if (!source) return null
@@ -74,6 +82,9 @@ export function promiseInputs(
   }
   const { share, assumption } = shareAt(base, beside, carrier.bandwidthMHz)
   if (assumption) assumptions.push(assumption)
+  const measuredUp = uploadAt(base)
+  if (!measuredUp)
+    assume('upload', base?.up ? 'upload (no level read where it was tested)' : 'upload (none tested, with its level)')
   if (carrier.assumed) assume('width', `carrier width ${num(carrier.bandwidthMHz)} MHz`)
   if (start.provenance === 'assumed') assume(start.spot ? 'wall' : 'mast', start.spot ? 'what the wall takes' : 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
@@ -92,8 +103,8 @@ export function promiseInputs(
       netGainDb: { mean: modem ? modem.gainDb : donorGain(levels), sigma: 1.5 },
       discriminationDb: discriminationOf(source.turned.pattern.beamwidthDeg),
       share,
-      measuredUpMbps:
-        base?.up && base.up.median > 0 ? { mean: base.up.median, sigma: sigmaOfMedian(base.up, base.up.median * 0.3) } : null,
+      shareSinrDb: share === ASSUMED_SHARE ? null : (base?.sinr?.median ?? null),
+      measuredUp,
       mastElementDbm: g.mastElementDbm ?? MAST_ELEMENT_DBM,
       bandwidthMHz: carrier.bandwidthMHz,
       layers: feeds >= 2 ? 2 : 1,
@@ -101,25 +112,43 @@ export function promiseInputs(
       capUpMbps: g.cap.upMbps,
       portLimitMbps: router ? passesOnMbps(router.part, g.byWifi) : null,
       noiseFigureDb: router?.part.noiseFigureDb ?? 9,
-      booster: served && !modem ? throughAmplifier(levels, served) : null,
+      booster: served && !modem ? throughAmplifier(g, levels, served) : null,
       added,
     },
     room: served && !modem ? served.spot.name : 'at the router',
     spotName: served && !modem ? served.spot.name : null,
     on: [carrier.band.name, ...added.map(c => c.band)].join(' + '),
     assumptions,
+    done: new Set<MeasureNext['id']>([
+      ...(often(onBand?.sinr) ? (['sinr'] as const) : []),
+      ...(often(onBand?.rsrp) && start.provenance === 'measured' ? (['mount'] as const) : []),
+      ...(often(base?.down) && base?.sinr ? (['share'] as const) : []),
+    ]),
   }
 }
+
+const often = (s: Summary | null | undefined): boolean => (s?.count ?? 0) >= LEAST_TESTS
 
 /** @returns the most that a router hands on, Mbit/s: through its port, or its own Wi-Fi where it has one */
 export const passesOnMbps = (router: Pick<RouterPart, 'portLimitMbps' | 'wifiMbps'>, byWifi: boolean): number =>
   Math.min(router.portLimitMbps, (byWifi && router.wifiMbps) || Infinity)
 
-/** What is compared with: the job's baseline spot, else the first with speed and SINR. */
+/** What is compared with: the job's baseline spot, else the first with speed and SINR, as the set-up marked before read it. */
 export function baselineOf(job: Job, log: LogIndex, before: readonly SpotSummary[]): SpotSummary | null {
   const spot = before.find(s => s.spot.id === job.baselineSpotId) ?? before.find(s => s.runs.length && s.sinr)
-  return spot ? summariseSpot(log, spot.spot, 'before') : null
+  return spot ? beforeAt(log, spot.spot) : null
 }
+
+/** @returns an upload with the level of that very place and set-up; null where either was not taken: no other place's stands for it */
+export function uploadAt(s: SpotSummary | null): PromiseInputs['measuredUp'] {
+  if (!s?.up || s.up.median <= 0 || !s.rsrp) return null
+  return {
+    mbps: { mean: s.up.median, sigma: sigmaOfMedian(s.up, s.up.median * SINGLE_TEST) },
+    rsrpDbm: { mean: s.rsrp.median, sigma: sigmaOfMedian(s.rsrp, 2) },
+  }
+}
+/** Of a single speed test, one standard deviation as a part of it. Assumed. */
+const SINGLE_TEST = 0.3
 
 /** @returns the share of the cell that the baseline's speed tells, and what had to be assumed for it */
 export function shareAt(
@@ -130,7 +159,7 @@ export function shareAt(
   if (!base?.down || !base.sinr || base.down.median <= 0)
     return { share: ASSUMED_SHARE, assumption: { code: 'share', words: 'share of the cell (no speed test with SINR)' } }
   const { down, sinr } = base
-  const spread = down.count > 1 ? Math.max(0.1, sigmaOfMedian(down, down.median * 0.3) / down.median) : 0.3
+  const spread = down.count > 1 ? Math.max(0.1, sigmaOfMedian(down, down.median * SINGLE_TEST) / down.median) : SINGLE_TEST
   const sinrDb = { mean: sinr.median, sigma: sigmaOfMedian(sinr, 2.5) }
   const others = beside.map((c): MeasuredCarrier => ({
     sinrDb: { mean: c.sinrDb ?? sinr.median, sigma: c.sinrDb === null ? 4 : sinrDb.sigma },
@@ -193,7 +222,7 @@ function addedAfter(c: ReadCarrier, g: PromiseGround, served: RoomLevel | null, 
     readRsrpDbm: c.rsrpDbm,
     readSinrDb: c.sinrDb ?? Math.min(USUAL_SINR_DB, c.rsrpDbm - noisePerElementDbm() - 2),
     netGainDb: modem ? modem.gainDb : donorGain(work.levels),
-    booster: room ? throughAmplifier(work.levels, room) : null,
+    booster: room ? throughAmplifier(g, work.levels, room) : null,
   }
 }
 
@@ -208,8 +237,15 @@ const donorGain = (levels: Levels): number => {
   return port ? port.gainDb : 0
 }
 
+/** What a phone hears in a room by itself: as it was read there, else as in the weakest room that was read. */
+function directAt({ log, before }: PromiseGround, band: string, spot: Spot): number | null {
+  const read = (s: Spot) => summariseSpot(log, s, 'before', { band }).rsrp?.median
+  const others = before.filter(s => s.spot.indoors && s.bands.includes(band)).flatMap(s => read(s.spot) ?? [])
+  return read(spot) ?? (others.length ? Math.min(...others) : null)
+}
+
 /** From the donor antenna's own port to a phone in a room: gain, and the noise that the way itself adds. */
-function throughAmplifier(levels: Levels, room: RoomLevel): Repeated {
+function throughAmplifier(g: PromiseGround, levels: Levels, room: RoomLevel): Repeated {
   const server = levels.servers.find(s => s.at.node.id === room.server.node.id)!
   const air = levels.ports.find(p => p.visit.parent < 0 && p.visit.donor.node.id === levels.sources[0]!.donor.node.id)!
   return {
@@ -217,7 +253,9 @@ function throughAmplifier(levels: Levels, room: RoomLevel): Repeated {
     toPhoneDb: { mean: -room.lossDb, sigma: ROOM_SIGMA_DB },
     // What arrives at the antenna's own port beyond what the air brought through the same gain.
     noiseDbm: addedNoise(server.noiseDbm, noisePerElementDbm(0) + server.fedRsrpDbm - air.rsrpDbm),
-    upGainDb: (room.upEirpDbm ?? 0) - PHONE_DBM,
+    upGainDb: room.upGainDb,
+    upMostDbm: room.upMostDbm,
+    directRsrpDbm: directAt(g, levels.carrier.band.name, room.spot),
   }
 }
 

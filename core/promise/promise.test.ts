@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { carrierRateMbps } from '../radio/rate'
-import { calibrateShare, discriminationOf, draw, measureNext, outcome, sayExpected } from './promise'
+import { advise } from '../judge/advisor'
+import { summarise } from '../survey/stats'
+import { byTests, calibrateShare, discriminationOf, draw, measureNext, metOf, outcome, sayExpected } from './promise'
 import type { AddedCarrier, PromiseInputs } from './promise'
-import { House } from '../../tests/support/house'
+import { AT, House } from '../../tests/support/house'
 
 const base: PromiseInputs = {
   mountRsrpDbm: { mean: -88, sigma: 3 },
@@ -11,7 +13,8 @@ const base: PromiseInputs = {
   netGainDb: { mean: 5, sigma: 1.5 },
   discriminationDb: discriminationOf(70),
   share: { mean: 0.4, sigma: 0.06 },
-  measuredUpMbps: { mean: 1.2, sigma: 0.2 },
+  shareSinrDb: null,
+  measuredUp: { mbps: { mean: 1.2, sigma: 0.2 }, rsrpDbm: { mean: -91, sigma: 1 } },
   bandwidthMHz: 10,
   layers: 2,
   capMbps: null,
@@ -22,7 +25,8 @@ const base: PromiseInputs = {
   booster: null,
   added: [],
 }
-const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, up: 1.2, toPhone: 0, link: 1 }
+const sending = { up: 1.2, upRsrp: -91, p0: -95, alpha: 0.9, linkUp: 1 }
+const middle = { mount: -88, readRsrp: -91, readSinr: 12, net: 5, discrimination: 0, share: 0.4, toPhone: 0, link: 0, ...sending }
 
 describe('in words', () => {
   it('never below nothing', () => {
@@ -53,6 +57,8 @@ describe('what an antenna does', () => {
           noiseDbm: -126 + gainDb,
           toPhoneDb: { mean: -70, sigma: 0 },
           upGainDb: gainDb - 70,
+          upMostDbm: 30,
+          directRsrpDbm: null,
         },
       }
       const donor = outcome(base, middle).sinr
@@ -78,6 +84,42 @@ describe('the promise’s width', () => {
   it('calibrating by the baseline gives its own speed back', () => {
     const share = calibrateShare(5.2, 0.2, [{ sinrDb: { mean: 4, sigma: 0 }, bandwidthMHz: 10 }], 2)
     expect(share.mean * carrierRateMbps(4, 10, 2)).toBeCloseTo(5.2, 9)
+  })
+})
+
+describe('what was tested just so', () => {
+  const of = (...mbps: number[]) => byTests(summarise(mbps)!, 0.2)
+  it('three tests about 24 are 24 (21 to 27); one has the usual spread, never ± 0', () => {
+    expect(sayExpected(of(22, 24, 26))).toBe('24 (21 to 27)')
+    // ± 1.645 · 20 %.
+    expect(sayExpected(of(24))).toBe('24 (16 to 32)')
+    for (const n of [1, 2, 3, 5]) expect(of(...new Array<number>(n).fill(24)).plusMinus).toBeGreaterThan(1)
+  })
+  it('what is met takes three', () => {
+    expect(metOf(of(24, 25), 10)).toBe('open')
+    expect(metOf(of(24, 25, 24), 10)).toBe('likely')
+    expect(metOf(of(4, 4), 10)).toBe('unlikely')
+  })
+  it('rule at the window where the modem was tried', () => {
+    const h = new House('router')
+    for (let i = 0; i < 3; i++) h.reads('Kitchen', -112, 3).speed('Kitchen', 3, 0.4)
+    for (const mbps of [22, 24, 26]) h.reads('Hall', -98, 11).speed('Hall', mbps, 4)
+    const window = advise(h.doc, h.evidence, AT).advice.find(a => a.id === 'window')!
+    expect(sayExpected(window.down!)).toBe('24 (21 to 27)')
+  })
+})
+
+describe('what is asked for next', () => {
+  it('is never what was just done', () => {
+    const h = new House('router')
+    for (let i = 0; i < 3; i++) h.reads('Ridge', -92, 12).reads('Kitchen', -110, 4).speed('Kitchen', 4, 0.5)
+    const asked = h.assess().promise!.next?.id
+    expect(asked).toBeUndefined()
+    expect(new House('router').reads('Ridge', -92, 12).assess().promise!.next).not.toBeNull()
+  })
+  it('a share measured at SINR 2 says less of SINR 18 than one measured there', () => {
+    const at = (shareSinrDb: number) => draw({ ...base, mountRsrpDbm: { mean: -80, sigma: 1 }, shareSinrDb }).down.plusMinus
+    expect(at(-4)).toBeGreaterThan(1.1 * at(14))
   })
 })
 

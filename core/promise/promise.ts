@@ -6,18 +6,21 @@
  * own noise stays. A booster repeats: it adds its own noise and cannot better the donor's SINR.
  * Rate = min(cap, port limits, bandwidth · efficiency(SINR) · share), share calibrated by the
  * baseline's own speed and SINR over every carrier that was read with it; each of those that the kit carries adds
- * its own rate. Up never uses the downlink's SINR: it scales a measured upload by what
- * the way up gains, else it is reckoned from 23 dBm less the path loss. Width by Monte Carlo with a fixed seed; every constant is marked
- * assumed until measured.
+ * its own rate. Up never uses the downlink's SINR: the device's power by what it hears, what of that arrives, and what
+ * a measured upload tells of the mast where it was measured (`upload.ts`). Width by Monte Carlo with a fixed seed; every
+ * constant is marked assumed until measured.
  *
  * @source model of this project; efficiency 3GPP TR 36.942 annex A
  */
-import { carrierRateMbps, DOWNLINK, UPLINK } from '../radio/rate'
-import { noiseDbm, noisePerElementDbm, toDb, toLinear } from '../radio/levels'
+import { carrierRateMbps, DOWNLINK } from '../radio/rate'
+import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import { normals, seeded } from '../random'
-import { quantileOfSorted } from '../survey/stats'
+import { NINE_IN_TEN, quantileOfSorted, sigmaOfMedian } from '../survey/stats'
+import type { Summary } from '../survey/stats'
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
 import { num } from '../units'
+import { betterThanUsual, CONTROL_SIGMA, sends, shareUp, USUAL_CONTROL } from './upload'
+import type { WayUp } from './upload'
 
 /** An uncertain input: what is believed, and one standard deviation. */
 export interface Belief {
@@ -37,15 +40,17 @@ export interface PromiseInputs {
   discriminationDb: Belief
   /** share of the carrier this user gets, 0…1 */
   share: Belief
-  /** what the first rate was taken at, to calibrate upload; null where none was measured */
-  measuredUpMbps: Belief | null
+  /** SINR at which the share was measured, dB; null where it is assumed */
+  shareSinrDb: number | null
+  /** an upload as it was measured, with the level there and then; null where none was, or no level with it */
+  measuredUp: { mbps: Belief; rsrpDbm: Belief } | null
   bandwidthMHz: number
   layers: 1 | 2
   capMbps: number | null
   capUpMbps: number | null
   portLimitMbps: number | null
   noiseFigureDb: number
-  /** the mast's reference power per resource element, dBm: what upload is reckoned by where none was measured */
+  /** the mast's reference power per resource element, dBm: less a level, the loss on the way to it */
   mastElementDbm: number
   /** set for a booster: from the donor antenna's port to a phone in the hardest room */
   booster: Repeated | null
@@ -60,8 +65,11 @@ export interface Repeated {
   noiseDbm: number
   /** from there to the phone, dB */
   toPhoneDb: Belief
-  /** from the phone's antenna to the air before the donor, dB */
+  /** from the phone's antenna to the air before the donor, dB, and the EIRP that is held there, dBm */
   upGainDb: number
+  upMostDbm: number
+  /** what a phone hears there without it, dBm; null where no room was read */
+  directRsrpDbm: number | null
 }
 
 /** A carrier beside the anchor, down only. What is unsure of it moves with the anchor's: one mast, one way, one weather. */
@@ -81,11 +89,23 @@ export interface Expected {
   low: number
   high: number
   plusMinus: number
+  /** where it was measured just so: by so many tests */
+  tests?: number
 }
 
-/** @returns `5.8 ± 2.2`; where that would reach below nothing, the two ends: `0.1 to 8.5` */
+/** Speed tests from which a median is one. @source three or more, common practice (no source) */
+export const LEAST_TESTS = 3
+
+/** What tests made just so tell of the next ones. @param single  of one test, one standard deviation as a part of it */
+export function byTests(s: Summary, single: number): Expected {
+  const plusMinus = NINE_IN_TEN * sigmaOfMedian(s, s.median * single)
+  return { median: s.median, low: Math.max(0, s.median - plusMinus), high: s.median + plusMinus, plusMinus, tests: s.count }
+}
+
+/** @returns `5.8 ± 2.2`; measured just so `24 (21 to 27)`; where that would reach below nothing, the two ends: `0.1 to 8.5` */
 export function sayExpected(e: Expected): string {
   const decimals = e.median < 10 ? 1 : 0
+  if (e.tests) return `${num(e.median, decimals)} (${num(e.low, decimals)} to ${num(e.high, decimals)})`
   return e.plusMinus < e.median
     ? `${num(e.median, decimals)} ± ${num(e.plusMinus, decimals)}`
     : `${num(e.low, decimals)} to ${num(e.high, decimals)}`
@@ -94,8 +114,8 @@ export function sayExpected(e: Expected): string {
 /** How surely a spread reaches what was agreed. */
 export type Met = 'likely' | 'open' | 'unlikely'
 
-export const metOf = (got: Pick<Expected, 'low' | 'high'>, agreed: number): Met =>
-  got.low >= agreed ? 'likely' : got.high < agreed ? 'unlikely' : 'open'
+export const metOf = (got: Pick<Expected, 'low' | 'high' | 'tests'>, agreed: number): Met =>
+  got.low >= agreed && (got.tests ?? LEAST_TESTS) >= LEAST_TESTS ? 'likely' : got.high < agreed ? 'unlikely' : 'open'
 
 export interface Drawn {
   down: Expected
@@ -106,12 +126,6 @@ export interface Drawn {
 
 const DRAWS = 320
 const SEED = 20_260_401
-
-/** Uplink full-buffer efficiency inverted: the SINR at which a carrier gives this rate. */
-function uplinkSinrFor(rateMbps: number, bandwidthMHz: number): number {
-  const eff = Math.min(rateMbps / bandwidthMHz, UPLINK.ceilingBitPerHz - 0.01)
-  return toDb(Math.max(2 ** (eff / UPLINK.alpha) - 1, 0.02))
-}
 
 /** One possible truth, from one set of drawn inputs: Mbit/s down and up at the port or the phone, with SINR and RSRP there. */
 export const outcome = (p: PromiseInputs, z: Draw): Outcome => outcomeOf(p)(z)
@@ -124,10 +138,15 @@ export interface Draw {
   net: number
   discrimination: number
   share: number
+  /** upload measured, Mbit/s, the level there, dBm, and how devices are told to send */
   up: number | null
+  upRsrp: number
+  p0: number
+  alpha: number
   toPhone: number
-  /** what the link makes of its SINR, over what the efficiency says; 1 as reckoned */
+  /** what the link makes of its SINR, beside what the efficiency says: in standard deviations, and as a factor upward */
   link: number
+  linkUp: number
 }
 
 export interface Outcome {
@@ -148,8 +167,19 @@ interface CarrierDraw {
   toPhone: number
 }
 
+/** Losses toward the mast as it will be: a phone behind a booster sends through it, or past it where that is the better way. */
+function wayUp(p: PromiseInputs, z: Draw, rsrp: number): WayUp {
+  const { booster, mastElementDbm } = p
+  if (!booster) return { heardDb: mastElementDbm - rsrp, upDb: mastElementDbm - rsrp }
+  const direct = booster.directRsrpDbm ?? -Infinity
+  const gainDb = booster.upGainDb + z.toPhone - booster.toPhoneDb.mean
+  const heardDb = mastElementDbm - Math.max(rsrp, direct)
+  if (direct >= z.mount + gainDb) return { heardDb, upDb: mastElementDbm - direct }
+  return { heardDb, upDb: mastElementDbm - z.mount - gainDb, mostDbm: booster.upMostDbm - gainDb }
+}
+
 /** What one carrier comes to at the port, or at the phone behind a booster. */
-function carrierAfter(c: CarrierDraw, noise: Noise): { rsrp: number; sinr: number; raise: number } {
+function carrierAfter(c: CarrierDraw, noise: Noise): { rsrp: number; sinr: number } {
   const other = toLinear(c.readRsrp - c.readSinr) - noise.device
   // A reading that leaves no room for interference is noise-limited; the least kept is 20 dB under the noise.
   const interferenceAtDevice = Math.max(other, noise.device / 100)
@@ -157,13 +187,13 @@ function carrierAfter(c: CarrierDraw, noise: Noise): { rsrp: number; sinr: numbe
   const interference = interferenceAtDevice * toLinear(raise - c.discrimination)
   if (!c.booster) {
     const rsrp = c.mount + c.net
-    return { rsrp, sinr: rsrp - toDb(interference + noise.port), raise }
+    return { rsrp, sinr: rsrp - toDb(interference + noise.port) }
   }
   const toPhone = toLinear(c.toPhone)
   const through = toLinear(c.booster.gainDb) * toPhone
   const unwanted = (interference + noise.air) * through + toLinear(c.booster.noiseDbm) * toPhone + noise.device
   const rsrp = c.mount + c.net + c.booster.gainDb + c.toPhone
-  return { rsrp, sinr: rsrp - toDb(unwanted), raise }
+  return { rsrp, sinr: rsrp - toDb(unwanted) }
 }
 
 /** Per resource element, mW: of the air, of a phone's receiver, of the receiver at the port. */
@@ -184,7 +214,7 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
   const limitUp = Math.min(p.capUpMbps ?? Infinity, p.portLimitMbps ?? Infinity)
   const layers = p.booster ? 1 : p.layers
   return z => {
-    const { rsrp, sinr, raise } = carrierAfter({ ...z, booster: p.booster }, noise)
+    const { rsrp, sinr } = carrierAfter({ ...z, booster: p.booster }, noise)
     let rate = carrierRateMbps(sinr, p.bandwidthMHz, layers, DOWNLINK)
     for (const c of p.added) {
       const moved = {
@@ -199,46 +229,46 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
       rate += carrierRateMbps(carrierAfter(moved, noise).sinr, c.bandwidthMHz, layers, DOWNLINK)
     }
     const share = Math.min(1, Math.max(0.02, z.share))
-    const down = Math.min(limit, z.link * share * rate)
-    const upGain = p.booster ? z.mount + p.booster.upGainDb + (z.toPhone - p.booster.toPhoneDb.mean) - z.readRsrp : raise
-    const before = z.up !== null ? uplinkSinrFor(Math.max(z.up, 0.01) / share, p.bandwidthMHz) : uplinkSinrAt(p, z.readRsrp)
-    const up = Math.min(
-      limitUp,
-      z.link * share * carrierRateMbps(Math.min(before + upGain, MOST_UPLINK_SINR_DB), p.bandwidthMHz, 1, UPLINK),
-    )
+    const awayDb = p.shareSinrDb === null ? 0 : Math.abs(sinr - p.shareSinrDb)
+    const link = Math.exp(z.link * Math.hypot(LINK_SIGMA, LINK_SIGMA_PER_DB * awayDb))
+    const down = Math.min(limit, link * share * rate)
+    const control = { p0Dbm: z.p0, alpha: z.alpha }
+    const thenDb = p.mastElementDbm - z.upRsrp
+    const sendShare = shareUp(share)
+    const better =
+      z.up === null
+        ? 0
+        : betterThanUsual(Math.max(z.up, 0.01) / sendShare, { heardDb: thenDb, upDb: thenDb }, control, p.bandwidthMHz)
+    const up = Math.min(limitUp, z.linkUp * sendShare * sends(wayUp(p, z, rsrp), control, p.bandwidthMHz, better))
     return { down, up, sinr, rsrp }
   }
 }
 
-/** Device at full power, dBm; rise of the noise at the mast by its other users, and its receiver's noise figure, dB. Assumed. */
-const DEVICE_DBM = 23
-const NOISE_RISE_DB = 3
-const MAST_NF_DB = 5
-/** Power control leaves no more than this, dB. Assumed. */
-const MOST_UPLINK_SINR_DB = 25
-
-/**
- * Uplink SINR at the mast of a device that reads this level, where no upload was measured: full power
- * over the whole carrier, less the path loss that reference power and level tell.
- */
-const uplinkSinrAt = (p: PromiseInputs, rsrpDbm: number): number =>
-  DEVICE_DBM - (p.mastElementDbm - rsrpDbm) - (noiseDbm(p.bandwidthMHz * 0.9e6, MAST_NF_DB) + NOISE_RISE_DB)
-
 /** One standard deviation of the logarithm of a link's rate about the efficiency, when SINR changes. @source seeded places, assumed */
 const LINK_SIGMA = 0.18
+/** More of it for each dB between the SINR that the share was measured at and the SINR that comes. Assumed. */
+const LINK_SIGMA_PER_DB = 0.015
+const LINK_SIGMA_UP = 0.05
+/** Behind a booster: its gain upward is held by what else is in its band downward, of which little is known. */
+const REPEATED_SIGMA_UP = 0.12
 const PER_DRAW = 9
 
-/** Standard normal numbers of the fixed seed, nine a draw: the same for every promise, so that two differ by their inputs alone. */
-const Z: Float64Array = (() => {
-  const normal = normals(seeded(SEED))
-  return Float64Array.from({ length: PER_DRAW * DRAWS }, normal)
-})()
+/** Standard normal numbers of the fixed seeds: the same for every promise, so that two differ by their inputs alone. */
+const drawn = (seed: number, each: number): Float64Array => {
+  const normal = normals(seeded(seed))
+  return Float64Array.from({ length: each * DRAWS }, normal)
+}
+const Z = drawn(SEED, PER_DRAW)
+/** Of the way up: the level there, what devices are told to send, and what its link makes of it. */
+const PER_DRAW_UP = 4
+const Z_UP = drawn(SEED + 1, PER_DRAW_UP)
 
 /** What each draw comes to, in the order of the fixed seed. */
 function outcomes(p: PromiseInputs, draws: number): Outcome[] {
   const of = outcomeOf(p)
   return Array.from({ length: draws }, (_, i) => {
     const at = (b: Belief, k: number) => b.mean + b.sigma * Z[PER_DRAW * i + k]!
+    const up = (k: number) => Z_UP[PER_DRAW_UP * i + k]!
     return of({
       mount: at(p.mountRsrpDbm, 0),
       readRsrp: at(p.readRsrpDbm, 1),
@@ -246,9 +276,13 @@ function outcomes(p: PromiseInputs, draws: number): Outcome[] {
       net: at(p.netGainDb, 3),
       discrimination: Math.max(0, at(p.discriminationDb, 4)),
       share: at(p.share, 5),
-      up: p.measuredUpMbps ? at(p.measuredUpMbps, 6) : null,
+      up: p.measuredUp ? at(p.measuredUp.mbps, 6) : null,
+      upRsrp: p.measuredUp ? p.measuredUp.rsrpDbm.mean + p.measuredUp.rsrpDbm.sigma * up(0) : 0,
+      p0: USUAL_CONTROL.p0Dbm + CONTROL_SIGMA.p0Dbm * up(1),
+      alpha: Math.min(1, USUAL_CONTROL.alpha + CONTROL_SIGMA.alpha * up(2)),
       toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
-      link: Math.exp(LINK_SIGMA * Z[PER_DRAW * i + 8]!),
+      link: Z[PER_DRAW * i + 8]!,
+      linkUp: Math.exp((p.booster ? REPEATED_SIGMA_UP : LINK_SIGMA_UP) * up(3)),
     })
   })
 }
@@ -276,11 +310,15 @@ export interface MeasureNext {
 /** Draws for comparing widths: the ratio of two is steady long before either is. */
 const FEWER = 128
 
-/** @returns the one measurement that would narrow the promise most, with both widths; null where none would by 5 % */
+/**
+ * @param done  what was measured already, as often as it would be asked for
+ * @returns the one measurement that would narrow the promise most, with both widths; null where none would by 5 %
+ */
 export function measureNext(
   p: PromiseInputs,
   now: Drawn,
   where: { mount: string; room: string; unread?: boolean },
+  done: ReadonlySet<MeasureNext['id']> = new Set(),
 ): MeasureNext | null {
   const tries: [MeasureNext['id'], string, PromiseInputs][] = [
     [
@@ -309,7 +347,7 @@ export function measureNext(
   let best: MeasureNext | null = null
   const width = (of: PromiseInputs): number => expected(outcomes(of, FEWER), 'down').plusMinus
   const base = width(p)
-  for (const [id, words, q] of tries) {
+  for (const [id, words, q] of tries.filter(([id]) => !done.has(id))) {
     const to = base > 0 ? (now.down.plusMinus * width(q)) / base : now.down.plusMinus
     if (!best || to < best.to) best = { id, words, from: now.down.plusMinus, to }
   }

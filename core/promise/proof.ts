@@ -1,7 +1,7 @@
 /** Set-ups compared at the same spots, in the right words: what it came to, what that proves, and what it does not. */
-import type { JobDocument, Spot } from '../job/schema'
+import type { JobDocument } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
-import { speedsOf, summariseSpot } from '../survey/spots'
+import { beforeAt, speedsOf, summariseSpot } from '../survey/spots'
 import { HOUR_WORDS, likeWithLike } from '../survey/hours'
 import type { HourClass } from '../survey/hours'
 import { changedBetween, setupWords } from '../survey/setups'
@@ -15,6 +15,7 @@ import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, num, signed } from '../units'
 import type { Levels } from '../chain/levels'
 import { dropsOf, drillWords } from './drops'
+import { LEAST_TESTS } from './promise'
 import type { DropsProof } from './drops'
 import { nextSteps } from './next-steps'
 import type { NextStep } from './next-steps'
@@ -132,12 +133,6 @@ export function prove(
       tried: () => judged && rankTried(doc, log, { by: 'down', spotId: judged.before.spot.id }),
     }),
   }
-}
-
-/** What there was before: the set-up marked so, where one was; else the last that changed nothing. */
-function beforeAt(log: LogIndex, spot: Spot): SpotSummary {
-  const marked = [...log.readings, ...log.runs].findLast(r => r.spotId === spot.id && r.setup?.row.mark === 'before')
-  return summariseSpot(log, spot, 'before', marked ? { setupId: marked.setupId } : {})
 }
 
 /** @returns `about 120 times (108 to 141)`, `4.9 times (+390 %)`, or the two ends where they lie far apart */
@@ -294,8 +289,6 @@ export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null):
   return lines
 }
 
-/** Speed tests from which a median is one. @source three or more, common practice (no source) */
-const LEAST_TESTS = 3
 /** Speeds of two set-ups compared by their logarithms, tests of one dwell as they are: each loads the cell anew. */
 export function speedDifference(a: SpotSummary, b: SpotSummary, side: 'downMbps' | 'upMbps', usual: Usual): Difference | null {
   const logs = (s: SpotSummary) =>

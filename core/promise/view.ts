@@ -24,7 +24,7 @@ export interface PromiseView extends Drawn {
 export function promiseOf(ground: PromiseGround): PromiseView | null {
   const found = promiseInputs(ground)
   if (!found) return null
-  const { inputs, room, spotName, on, assumptions } = found
+  const { inputs, room, spotName, on, assumptions, done } = found
   const { job, levels } = ground
   const drawn = draw(inputs)
   const start = levels.sources[0]!.start
@@ -38,7 +38,7 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
     on,
     where: spotName ? `in ${spotName}` : room,
     upWords: `upload ${sayExpected(drawn.up)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}`,
-    next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }),
+    next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }, done),
     measured: null,
   }
 }
@@ -57,7 +57,7 @@ function wordsOf(drawn: Drawn, job: Job): string {
   if (shortMbps > 0)
     return num(shortMbps, 1) === num(0, 1)
       ? `agreed ${given(agreed)}: as likely met as not`
-      : `agreed ${given(agreed)}: short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
+      : `agreed ${given(agreed)}: download short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
   const likely = metOf(drawn.down, agreed) === 'likely'
   // What is met down and short up is not met.
   const shortUp = job.agreedUpMbps === null ? 0 : job.agreedUpMbps - drawn.up.median

@@ -117,6 +117,12 @@ export function summariseSpot(log: LogIndex, spot: Spot, phase: Phase, only: Nar
   }
 }
 
+/** What there was before: the set-up marked so, where one was; else the last that changed nothing. */
+export function beforeAt(log: LogIndex, spot: Spot): SpotSummary {
+  const marked = [...log.readings, ...log.runs].filter(r => r.spotId === spot.id && r.setup?.row.mark === 'before')
+  return summariseSpot(log, spot, 'before', marked.length ? { setupId: lastSetup(marked) } : {})
+}
+
 const lastSetup = (rows: readonly { setupId: string | null; takenAtUtc: string }[]): string | null =>
   rows.reduce<{ setupId: string | null; takenAtUtc: string } | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
     ?.setupId ?? null

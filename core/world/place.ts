@@ -30,10 +30,37 @@ export interface Place {
   phoneNoiseDb: number
   /** of the cell, what is left for one more user, at an hour of the day on an ordinary day */
   shareAt: (hour: number) => number
+  up: Uplink
   /** at which the crew is there, and at which it is looked at afterwards on another day */
   hour: number
   normal: () => number
   uniform: () => number
+}
+
+/** How devices send here, which nobody but the network knows. */
+interface Uplink {
+  /** mean level that the mast wants of one block from a device 110 dB off, dBm, and the part of further loss made up for */
+  at110Dbm: number
+  alpha: number
+  /** of the mast's receiver with its other users, per block, dBm */
+  noiseDbm: number
+  deviceDbm: number
+  /** of the whole carrier, what one more sender gets */
+  shareAt: (hour: number) => number
+  /** how much darker another room is than the kitchen, 0…1 */
+  otherRoom: number
+}
+
+function uplinkOf(uniform: () => number, normal: () => number, busiest: number, peak: number): Uplink {
+  return {
+    at110Dbm: -112 + 14 * uniform(),
+    alpha: [0.7, 0.8, 1][Math.floor(3 * uniform())]!,
+    noiseDbm: THERMAL_DBM + decibels(12) + 3 + normal() + 1 + 5 * uniform(),
+    deviceDbm: 23 + 0.7 * normal(),
+    otherRoom: uniform(),
+    // Fewer send than load, at the same hours.
+    shareAt: hour => 1 - 0.7 * busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
+  }
 }
 
 export function placeOf(seed: number): Place {
@@ -44,6 +71,9 @@ export function placeOf(seed: number): Place {
   const airDbm = airOf({ mhz, widthMHz, km: 0.8 + 9 * uniform() ** 1.5, clutterDb: 7 * normal() + 5 })
   const busiest = 0.35 + 0.5 * uniform()
   const peak = 19 + 2 * normal()
+  // Of its own numbers, so that what was seeded before stays as it was.
+  const ownUniform = seeded(seed + 1)
+  const up = uplinkOf(ownUniform, normals(ownUniform), busiest, peak)
   // About half of what disturbs comes from the wanted mast itself, by its other sectors; the rest from anywhere.
   const others = Array.from({ length: 2 + Math.floor(3 * uniform()) }, () => ({
     offDeg: uniform() < 0.5 ? 4 * normal() : 360 * uniform() - 180,
@@ -57,13 +87,14 @@ export function placeOf(seed: number): Place {
     airDbm,
     others,
     direct: 0.6 + 0.35 * uniform(),
-    houseDb: 6 + 12 * uniform(),
+    houseDb: 2 + 20 * uniform(),
     roofDb: 4 + 14 * uniform(),
     carriersDb: Array.from({ length: 1 + Math.floor(3 * uniform()) }, () => -12 + 18 * uniform()),
     phoneDbi: -3 + 1.5 * normal(),
     phoneNoiseDb: 8 + 1.5 * normal(),
     shareAt: hour => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
     hour: 8 + 10 * uniform(),
+    up,
     normal,
     uniform,
   }
@@ -74,10 +105,9 @@ export function placeOf(seed: number): Place {
  * @source two slopes, 20 dB a decade to a kilometre and 37 beyond, common practice (no source); 46 dBm and 15 dBi a sector
  */
 function airOf(p: { mhz: number; widthMHz: number; km: number; clutterDb: number }): number {
-  const elementDbm = 46 + 15 - decibels(60 * p.widthMHz)
   const toOne = 32.45 + 20 * Math.log10(p.mhz) + 20 * Math.log10(Math.min(p.km, 1))
   const lossDb = toOne + 37 * Math.log10(Math.max(p.km, 1)) + Math.max(0, p.clutterDb)
-  return Math.min(-78, Math.max(-114, elementDbm - lossDb))
+  return Math.min(-78, Math.max(-114, elementDbm(p) + 15 - lossDb))
 }
 
 /** What is left of the cell now: of the hour, and of this day and minute. */
@@ -124,6 +154,44 @@ export function phoneLoads(w: Place): number {
   return Math.max(0.05, shareNow(w) * linkMbps(r.sinrDb + w.normal(), w.widthMHz, 2))
 }
 
+/** Above this a mast hears no more by more power: one layer, 16 steps, and no 64-point constellation. Assumed. */
+const MOST_UP_DB = 13
+/** Of what the link carries, what reference signals and control leave of the way up. Assumed. */
+const USABLE_UP = 0.85
+
+/**
+ * Mbit/s sent with nobody else about: the mast gives a device as many blocks as its power fills.
+ * @param heardDb  loss by what the device reads of the mast
+ * @param upDb  loss from the device's own transmitter into the mast's receiver
+ */
+function linkUpMbps(w: Place, heardDb: number, upDb: number, mostDbm = Infinity): number {
+  const { up } = w
+  const wantedDbm = up.at110Dbm + 110 + up.alpha * (heardDb - 110)
+  let best = 0
+  for (let blocks = 1; blocks <= 5 * w.widthMHz; blocks++) {
+    const perBlock = Math.min(Math.min(up.deviceDbm, mostDbm) - decibels(blocks), wantedDbm)
+    const sinrDb = Math.min(MOST_UP_DB, perBlock - upDb - up.noiseDbm)
+    best = Math.max(best, USABLE_UP * linkMbps(sinrDb, 0.2 * blocks, 1))
+  }
+  return best
+}
+
+/** What a mast's transmitter gives an element, dBm: less a level, what is lost between the two, antennas counted. */
+const elementDbm = (w: Pick<Place, 'widthMHz'>): number => 46 - decibels(60 * w.widthMHz)
+
+/** What a phone sends from the kitchen, Mbit/s, at this minute. */
+export function phoneSends(w: Place): number {
+  const heard = received(w, roundAbout(w.phoneDbi - w.houseDb), w.phoneNoiseDb)
+  const lossDb = elementDbm(w) - heard.rsrpDbm
+  return Math.max(0.02, w.up.shareAt(w.hour) * (1 + 0.15 * w.normal()) * linkUpMbps(w, lossDb, lossDb + w.normal()))
+}
+
+/** What the router sends at the same hour of an ordinary day. */
+export function routerSends(w: Place, k: RouterKit): number {
+  const lossDb = elementDbm(w) - decibels(caught(w, mounted(w, k)).wanted)
+  return w.up.shareAt(w.hour) * linkUpMbps(w, lossDb, lossDb)
+}
+
 export interface RouterKit {
   gainDbi: number
   beamwidthDeg: number
@@ -152,7 +220,7 @@ export function routerLoads(w: Place, k: RouterKit): number {
 
 export interface BoosterKit {
   donor: RouterKit
-  amplifier: AmplifierSpec & { noiseDb: number }
+  amplifier: AmplifierSpec & { noiseDb: number; upOutputDbm: number }
   /** from the amplifier's port into the inside antenna, dB, and that antenna's gain, dBi */
   feedLossDb: number
   serverDbi: number
@@ -161,6 +229,8 @@ export interface BoosterKit {
   /** from the inside antenna to the phone, metres, floors between */
   metres: number
   floors: number
+  /** it is the kitchen, where the house was read */
+  kitchen: boolean
 }
 
 /** Side and back lobes toward one another: an inside antenna hangs under a donor that looks away, dB under its gain. Assumed. */
@@ -189,18 +259,29 @@ export function boosterRuns(w: Place, k: BoosterKit): AmplifierRuns {
 const SCATTER_DB = 8
 
 /**
- * What a phone loads in a room that an inside antenna serves, beside what comes in from outside by itself; a booster
- * that does not run brings nothing.
+ * What a phone loads and sends in a room that an inside antenna serves, beside what comes in from outside by itself; a
+ * booster that does not run brings nothing.
  * @source one slope of 28, ITU-R P.1238
  */
-export function phoneLoadsByBooster(w: Place, k: BoosterKit): number {
+export function phoneByBooster(w: Place, k: BoosterKit): { down: number; up: number } {
   const { gainDb } = boosterRuns(w, k)
   const loss = 20 * Math.log10(w.mhz) + 28 * Math.log10(Math.max(k.metres, 1)) - 28 + 8 * k.floors + SCATTER_DB * w.normal()
-  const through = gainDb ? milliwatts(gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi) : 0
-  const repeated = caught(w, mounted(w, k.donor))
-  const direct = caught(w, roundAbout(w.phoneDbi - w.houseDb))
+  const throughDb = gainDb - k.feedLossDb + k.serverDbi - loss + w.phoneDbi
+  const through = gainDb ? milliwatts(throughDb) : 0
+  const donor = mounted(w, k.donor)
+  const repeated = caught(w, donor)
+  const direct = caught(w, roundAbout(w.phoneDbi - w.houseDb - (k.kitchen ? 0 : 6 * w.up.otherRoom)))
   const noise = milliwatts(THERMAL_DBM + k.amplifier.noiseDb) * through + milliwatts(THERMAL_DBM + w.phoneNoiseDb)
   const wanted = repeated.wanted * through + direct.wanted
   const others = repeated.others * through + direct.others
-  return w.shareAt(w.hour) * linkMbps(decibels(wanted / (others + noise)), w.widthMHz, 1)
+  const heardDb = elementDbm(w) - decibels(wanted)
+  // The same gain back, and no more than its output the other way gives; or past it, through the wall.
+  const throughUpDb = elementDbm(w) - w.airDbm - throughDb - donor.db(0)
+  const directUpDb = elementDbm(w) - decibels(direct.wanted)
+  const mostDbm = k.amplifier.upOutputDbm - (throughDb - k.donor.lossDb)
+  const up = Math.max(linkUpMbps(w, heardDb, directUpDb), gainDb ? linkUpMbps(w, heardDb, throughUpDb, mostDbm) : 0)
+  return {
+    down: w.shareAt(w.hour) * linkMbps(decibels(wanted / (others + noise)), w.widthMHz, 1),
+    up: w.up.shareAt(w.hour) * up,
+  }
 }
