@@ -243,14 +243,20 @@ describe('in Level', () => {
 })
 
 describe('in Prove', () => {
+  const thrice = (h: House) => [12, 13, 12].reduce((x, down) => x.speed('Kitchen', down, 3, 'after'), h)
   const proven = () => new House('router').reads('Ridge', -95, 15).speed('Kitchen', 2, 0.5)
   it('meets what was agreed, or is short by so much', () => {
-    expect(proven().speed('Kitchen', 12, 3, 'after').assess().proof.verdict).toMatchObject({ met: true, short: 'met' })
+    expect(thrice(proven()).assess().proof.verdict).toMatchObject({ met: true, short: 'met' })
+    // One test is noise, however good: met takes three.
+    expect(proven().speed('Kitchen', 12, 3, 'after').assess().proof.verdict).toMatchObject({
+      met: null,
+      short: '1 of 3 speed tests made',
+    })
     expect(proven().speed('Kitchen', 7, 3, 'after').assess().proof.verdict.words).toBe('short by 3.0 Mbit/s down in Kitchen')
     expect(proven().speed('Kitchen', 2.1, 3, 'after').assess().proof.verdict.words).toContain('no better than before')
   })
   it('calls that were agreed must be tested too: made, heard, held', () => {
-    const h = proven().job({ agreedCalls: true }).speed('Kitchen', 12, 3, 'after')
+    const h = thrice(proven().job({ agreedCalls: true }))
     expect(h.assess().proof.verdict).toMatchObject({ met: null, short: 'calls not tested' })
     const setupId = h.doc.setups.find(s => s.mark === 'after')!.id
     const call = (o: object) =>

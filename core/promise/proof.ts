@@ -6,10 +6,10 @@ import { HOUR_WORDS, likeWithLike } from '../survey/hours'
 import type { HourClass } from '../survey/hours'
 import { changedBetween, setupWords } from '../survey/setups'
 import type { SetUp, Trait } from '../survey/setups'
-import { byDwell, differenceOf, logSpeed } from '../survey/difference'
+import { blocksOf, differenceOf, dwellBlocks, logSpeed, settledWords } from '../survey/difference'
 import type { Difference } from '../survey/difference'
 import { rankTried } from '../survey/rank'
-import { spreadWords } from '../survey/spread'
+import { spreadOf, spreadWords } from '../survey/spread'
 import type { Usual } from '../survey/spread'
 import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, num, signed } from '../units'
@@ -245,6 +245,9 @@ function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, unt
   else if (agreedDrops !== null && drops!.perHour > agreedDrops)
     short.push(`${num(drops!.perHour, 1)} drop-outs an hour, ${given(agreedDrops)} agreed`)
   else if (agreedDrops !== null && drops!.watchedH < LEAST_WATCHED_H) open.push('drop-outs watched for less than an hour')
+  const tests = judged?.after.runs.length ?? 0
+  if (!short.length && tests && tests < LEAST_TESTS && (agreedDown !== null || agreedUp !== null))
+    open.push(`${tests} of ${LEAST_TESTS} speed tests made`)
   if (untested.length) open.push(`${untested.join(', ')} not tested yet`)
   const at = judged ? ` in ${judged.before.spot.name}` : ''
   if (short.length) {
@@ -289,28 +292,28 @@ export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null):
   return lines
 }
 
-/** Speeds of two set-ups compared by their logarithms, tests of one dwell as they are: each loads the cell anew. */
+/** Speeds of two set-ups compared by their logarithms, by blocks of tests one after another. */
 export function speedDifference(a: SpotSummary, b: SpotSummary, side: 'downMbps' | 'upMbps', usual: Usual): Difference | null {
   const logs = (s: SpotSummary) =>
     s.runs.flatMap(r => {
       const v = r.wouldNotLoad ? 0 : r[side]
-      return v === null ? [] : [logSpeed(v)]
+      return v === null ? [] : [{ takenAtUtc: r.takenAtUtc, value: logSpeed(v) }]
     })
-  return differenceOf(logs(a), logs(b), usual.speed)
+  const [before, after] = blocksOf([logs(a), logs(b)])
+  return differenceOf(before!, after!, spreadOf(usual, 'speed'))
 }
 
 /** Levels of two set-ups compared, readings of one dwell as one. */
 export function levelDifference(a: SpotSummary, b: SpotSummary, field: 'rsrpDbm' | 'sinrDb', usual: Usual): Difference | null {
   const values = (s: SpotSummary) =>
-    byDwell(s.readings.flatMap(x => (x[field] === null ? [] : [{ takenAtUtc: x.takenAtUtc, value: x[field] }])))
-  return differenceOf(values(a), values(b), usual.db)
+    dwellBlocks(s.readings.flatMap(x => (x[field] === null ? [] : [{ takenAtUtc: x.takenAtUtc, value: x[field] }])))
+  return differenceOf(values(a), values(b), spreadOf(usual, 'db'))
 }
 
-/** @returns by which test, and how sure: `rank sum, p 0.03`, `by the usual spread of 20 %` */
-export function testWords(d: Difference, unit: 'speed' | 'db', usual: Usual): string {
-  if (d.p !== null) return `rank sum, p ${d.p < 0.01 ? '< 0.01' : num(d.p, 2)}`
-  return `${d.counts[0]} and ${d.counts[1]}, by ${spreadWords(usual, unit)}`
-}
+/** @returns by what, and how sure: `3 and 4 tests, p 0.03, by 20 % of a test and 25 % of load between blocks (assumed)` */
+export const testWords = (d: Difference, unit: 'speed' | 'db', usual: Usual): string =>
+  `${d.counts[0]} and ${d.counts[1]} ${unit === 'speed' ? 'tests' : 'dwells'}, p ${d.p < 0.01 ? '< 0.01' : num(d.p, 2)}, ` +
+  `by ${spreadWords(usual, unit)}`
 
 const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(Math.exp(d.high), 1)} times`
 
@@ -324,14 +327,15 @@ export function provenBy(lines: readonly SetupLine[], zone: string, usual: Usual
     const d = speedDifference(a, b, 'downMbps', usual)
     if (!d) return []
     const t = ratioRange(a.down.median, b.down.median, stepOf(a.down.median), stepOf(b.down.median))
-    const by = `${timesOf(d)} nine in ten, ${testWords(d, 'speed', usual)}`
-    const few = Math.min(a.down.count, b.down.count) < LEAST_TESTS ? ', by too few tests' : ''
+    const by = `${timesOf(d)} nineteen in twenty, ${testWords(d, 'speed', usual)}`
+    const few = Math.min(a.down.count, b.down.count) < LEAST_TESTS
     const words = !d.beyondChance
-      ? `no difference beyond chance (${signed(b.down.median - a.down.median, 1)} Mbit/s; ${by})`
+      ? `${few ? 'not enough to say' : 'no difference beyond chance'} (${signed(b.down.median - a.down.median, 1)} Mbit/s; ${by})`
       : t
         ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download (${by})`
         : `loads where it did not load before (${testWords(d, 'speed', usual)})`
-    return [{ what: line.changed[0]!, words: `${words}${few}` }]
+    const settle = settledWords(d)
+    return [{ what: line.changed[0]!, words: `${words}${settle && `; ${settle}`}` }]
   })
 }
 

@@ -1,136 +1,177 @@
-/** Whether two sets of readings differ by more than chance, by a test that is named, with the interval of the difference. */
-import { median, NINE_IN_TEN, quantileOfSorted } from './stats'
+/**
+ * Whether two set-ups differ by more than chance, with the interval of the difference. The load of a cell wanders from
+ * one block of back-to-back tests to the next, so that ten tests in a row say little more of it than three: what differs
+ * is told by blocks, each as sure as the spread of its tests and the wander of the load let it be.
+ */
+import { median } from './stats'
 
 export interface Difference {
   /** after less before: dB, or of speeds the natural logarithm of the ratio */
   by: number
-  /** holds the true difference nine times in ten */
+  /** holds the true difference nineteen times in twenty */
   low: number
   high: number
-  test: 'usual spread' | 'rank sum'
-  /** two-sided, of the rank sum; null where the usual spread was taken */
-  p: number | null
+  /** two-sided probability of as much by chance */
+  p: number
   beyondChance: boolean
+  /** tests, or dwells, on each side */
   counts: [before: number, after: number]
+  /** so many more of each, alternating, would settle it; null where it is settled, or where that would take too many */
+  settledBy: number | null
 }
 
-/** From so many on each side their own spread is used. */
-const LEAST_RANKED = 4
-/** Of the rank test: what its nine in ten leave. */
-const LEVEL = 0.1
+/** A value on the scale that is compared, and when it was taken. */
+export interface Taken {
+  takenAtUtc: string
+  value: number
+}
+
+/** Standard deviations: of one test within its block, and of one block. */
+export interface Spread {
+  one: number
+  block: number
+}
+
+/** What is told as more than chance: one in twenty by chance alone. */
+export const BEYOND = 0.05
+/**
+ * Spreads are drawn from what is assumed toward what repeats show (`spread.ts`): with as many of these as the assumed
+ * weighs they wander most, and then by as much as those of 48 degrees of freedom do.
+ */
+const FREEDOM = 48
+/** Student's t of 48 degrees, 0.975. @source tables of the distribution */
+const BEYOND_T = 2.0106
 /** A median of normal values wanders by so much more than their mean. @source √(π/2), large samples */
 const MEDIAN_FACTOR = 1.2533
-/** Pooled repeats until a crew's own are known: one reading, dB; one speed test, of its logarithm. Assumed. */
-export const USUAL_SPREAD = { db: 2, speed: 0.2 } as const
 /** A test that did not load counts as so little, Mbit/s. Assumed. */
 const NOTHING_MBPS = 0.02
 /** Speeds are compared by their logarithms; that of nothing is wanted too. */
 export const logSpeed = (mbps: number): number => Math.log(Math.max(NOTHING_MBPS, mbps))
 
+/** Tests further apart than this are of another load, ms. Assumed. */
+const BLOCK_MS = 15 * 60_000
+
 /**
- * @param before, after  values, readings of one dwell already made one
- * @param usual  spread of one value where there are too few to show their own
- * @returns null where either side is empty
- * @source Wilcoxon 1945, Mann and Whitney 1947; shift and its interval by Hodges and Lehmann 1963
+ * @param sides  what is compared, each in any order
+ * @returns each side's blocks: tests of it alone, one after another
  */
-export function differenceOf(before: readonly number[], after: readonly number[], usual: number): Difference | null {
-  const [n, m] = [before.length, after.length]
-  if (!n || !m) return null
-  const counts: Difference['counts'] = [n, m]
-  if (n < LEAST_RANKED || m < LEAST_RANKED) {
-    const by = median(after) - median(before)
-    // One value has no median of its own to wander.
-    const sigma = (k: number) => (usual * (k > 2 ? MEDIAN_FACTOR : 1)) / Math.sqrt(k)
-    const half = NINE_IN_TEN * Math.hypot(sigma(n), sigma(m))
-    const [low, high] = [by - half, by + half]
-    return { by, low, high, test: 'usual spread', p: null, beyondChance: low > 0 || high < 0, counts }
+export function blocksOf(sides: readonly (readonly Taken[])[]): number[][][] {
+  const all = sides.flatMap((rows, side) => rows.map(r => ({ side, value: r.value, at: Date.parse(r.takenAtUtc) })))
+  all.sort((a, b) => a.at - b.at)
+  const out: number[][][] = sides.map(() => [])
+  let last: { side: number; at: number } | null = null
+  for (const r of all) {
+    if (!last || last.side !== r.side || r.at - last.at > BLOCK_MS) out[r.side]!.push([])
+    out[r.side]!.at(-1)!.push(r.value)
+    last = r
   }
-  const differences = Float64Array.from(after.flatMap(a => before.map(b => a - b))).sort()
-  const u = rankSumU(before, after)
-  const p = rankSumP(u, before, after)
-  // As many of the ordered differences are cut off at each end as the test at its level leaves.
-  const cut = criticalU(n, m)
+  return out
+}
+
+/** One side by its blocks, each weighed by how sure it is. */
+function sideOf(blocks: readonly (readonly number[])[], s: Spread): { mean: number; weight: number; count: number } {
+  let weight = 0
+  let sum = 0
+  let count = 0
+  for (const b of blocks) {
+    const own = (s.one * (b.length > 2 ? MEDIAN_FACTOR : 1)) ** 2 / b.length
+    const w = 1 / (s.block ** 2 + own)
+    weight += w
+    sum += w * median(b)
+    count += b.length
+  }
+  return { mean: sum / weight, weight, count }
+}
+
+/** @returns null where either side is empty */
+export function differenceOf(
+  before: readonly (readonly number[])[],
+  after: readonly (readonly number[])[],
+  s: Spread,
+): Difference | null {
+  if (!before.length || !after.length) return null
+  const [a, b] = [sideOf(before, s), sideOf(after, s)]
+  const by = b.mean - a.mean
+  const sigma = Math.sqrt(1 / a.weight + 1 / b.weight)
+  const half = BEYOND_T * sigma
+  const p = 2 * (1 - normalCdf(normalOf(Math.abs(by) / sigma)))
+  const beyondChance = p <= BEYOND
   return {
-    by: quantileOfSorted(differences, 0.5),
-    low: differences[cut]!,
-    high: differences[differences.length - 1 - cut]!,
-    test: 'rank sum',
+    by,
+    low: by - half,
+    high: by + half,
     p,
-    beyondChance: p <= LEVEL,
-    counts,
+    beyondChance,
+    counts: [a.count, b.count],
+    settledBy: beyondChance ? null : toSettle(by, a.weight, b.weight, s),
   }
 }
 
-/** @returns two-sided probability of a difference as large by chance: the test's own, or by the normal curve of the interval */
-export function probabilityOf(d: Difference): number {
-  if (d.p !== null) return d.p
-  const sigma = (d.high - d.low) / (2 * NINE_IN_TEN)
-  return sigma ? 2 * (1 - normalCdf(Math.abs(d.by) / sigma)) : 1
+export interface Behind {
+  difference: Difference
+  /** two-sided, after Holm's correction for all pairs that the best was picked from */
+  p: number
+  beyondChance: boolean
 }
 
-/** Mann and Whitney's U of the second sample: pairs in which it is the higher, ties as halves. */
-export function rankSumU(before: readonly number[], after: readonly number[]): number {
-  let u = 0
-  for (const a of after) for (const b of before) u += a > b ? 1 : a === b ? 0.5 : 0
-  return u
+/** Each of the rest against the best, which was picked by these very tests: every pair might have been the one looked at. */
+export function behindBest(
+  best: readonly (readonly number[])[],
+  rest: readonly (readonly (readonly number[])[])[],
+  s: Spread,
+): Behind[] {
+  const differences = rest.map(r => differenceOf(r, best, s)!)
+  const p = holm(
+    differences.map(d => d.p),
+    pairsOf(rest.length + 1),
+  )
+  return differences.map((difference, i) => ({ difference, p: p[i]!, beyondChance: p[i]! <= BEYOND }))
 }
 
-/** Ways in which U comes out at each value, by n and m. @source recurrence of Mann and Whitney 1947 */
-function countsOfU(n: number, m: number): Float64Array {
-  const table: Float64Array[][] = []
-  for (let i = 0; i <= n; i++) {
-    table[i] = []
-    for (let j = 0; j <= m; j++) {
-      const row = new Float64Array(i * j + 1)
-      if (!i || !j) row[0] = 1
-      else {
-        const [less, fewer] = [table[i - 1]![j]!, table[i]![j - 1]!]
-        for (let u = 0; u <= i * j; u++) row[u] = (u >= j ? (less[u - j] ?? 0) : 0) + (fewer[u] ?? 0)
-      }
-      table[i]![j] = row
-    }
+export const pairsOf = (sides: number): number => (sides * (sides - 1)) / 2
+
+/**
+ * Several comparisons at once: the smallest of k is held against a k-th of the level, and so on.
+ * @param of  comparisons that these were picked from; as many as there are where left out
+ * @returns corrected p, in the order given
+ * @source Holm 1979
+ */
+export function holm(p: readonly number[], of = p.length): number[] {
+  const order = p.map((_, i) => i).sort((a, b) => p[a]! - p[b]!)
+  const out = new Array<number>(p.length)
+  let last = 0
+  order.forEach((i, k) => {
+    last = Math.max(last, Math.min(1, p[i]! * (of - k)))
+    out[i] = last
+  })
+  return out
+}
+
+/** More than so many tests nobody makes for one question. Assumed. */
+const MOST_MORE = 6
+
+/** Tests of each side that alternate are blocks of one each. */
+function toSettle(by: number, before: number, after: number, s: Spread): number | null {
+  const each = 1 / (s.block ** 2 + s.one ** 2)
+  for (let n = 1; n <= MOST_MORE; n++) {
+    const sigma = Math.sqrt(1 / (before + n * each) + 1 / (after + n * each))
+    if (Math.abs(by) >= BEYOND_T * sigma) return n
   }
-  return table[n]![m]!
+  return null
 }
 
-/** Up to so many on a side without ties the exact distribution is used. */
-const MOST_EXACT = 30
+const COUNTS = ['', 'one', 'two', 'three', 'four', 'five', 'six']
 
-/** Two-sided probability of a U as far from its middle. */
-export function rankSumP(u: number, before: readonly number[], after: readonly number[]): number {
-  const [n, m] = [before.length, after.length]
-  const all = [...before, ...after]
-  const ties = new Map<number, number>()
-  for (const v of all) ties.set(v, (ties.get(v) ?? 0) + 1)
-  const tied = [...ties.values()].some(t => t > 1)
-  const low = Math.min(u, n * m - u)
-  if (!tied && n <= MOST_EXACT && m <= MOST_EXACT) {
-    const counts = countsOfU(n, m)
-    const total = counts.reduce((a, b) => a + b, 0)
-    let below = 0
-    for (let k = 0; k <= low; k++) below += counts[k]!
-    return Math.min(1, (2 * below) / total)
-  }
-  const size = n + m
-  const correction = [...ties.values()].reduce((s, t) => s + (t ** 3 - t), 0) / (size * (size - 1))
-  const sigma = Math.sqrt(((n * m) / 12) * (size + 1 - correction))
-  if (!sigma) return 1
-  const z = Math.max(0, (n * m) / 2 - low - 0.5) / sigma
-  return Math.min(1, 2 * (1 - normalCdf(z)))
+/** @returns `two more of each, alternating: A B B A`; empty where nothing is to be settled, or not by so few */
+export function settledWords(d: Difference): string {
+  if (d.settledBy === null) return ''
+  const order = Array.from({ length: d.settledBy }, (_, i) => (i % 2 ? 'B A' : 'A B')).join(' ')
+  return `${COUNTS[d.settledBy]} more of each would settle it, alternating: ${order}`
 }
 
-/** Largest U that is still beyond chance at the level; the interval cuts so many differences off each end. */
-function criticalU(n: number, m: number): number {
-  const counts = countsOfU(Math.min(n, MOST_EXACT), Math.min(m, MOST_EXACT))
-  const total = counts.reduce((a, b) => a + b, 0)
-  let below = 0
-  let u = 0
-  for (; u < counts.length; u++) {
-    below += counts[u]!
-    if (2 * below > LEVEL * total) break
-  }
-  return Math.min(Math.max(0, u - 1), Math.floor((n * m - 1) / 2))
-}
+/** Student's t as the normal value of the same probability. @source Wallace 1959 */
+const normalOf = (t: number): number =>
+  ((8 * FREEDOM + 1) / (8 * FREEDOM + 3)) * Math.sqrt(FREEDOM * Math.log(1 + t ** 2 / FREEDOM))
 
 /** @source Abramowitz and Stegun 7.1.26, error under 1.5e-7 */
 function normalCdf(z: number): number {
@@ -145,7 +186,7 @@ function normalCdf(z: number): number {
 const DWELL_MS = 60_000
 
 /** @returns one value for each dwell: readings of a half minute are not many, but one read often */
-export function byDwell(rows: readonly { takenAtUtc: string; value: number }[]): number[] {
+export function byDwell(rows: readonly Taken[]): number[] {
   const sorted = [...rows].sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc))
   const groups: number[][] = []
   let last = -Infinity
@@ -157,3 +198,6 @@ export function byDwell(rows: readonly { takenAtUtc: string; value: number }[]):
   }
   return groups.map(median)
 }
+
+/** Dwells are blocks of one: what a level wanders by from one to the next is all there is of it. */
+export const dwellBlocks = (rows: readonly Taken[]): number[][] => byDwell(rows).map(v => [v])

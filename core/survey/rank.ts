@@ -1,14 +1,14 @@
 /** What was tried side by side, antenna × place × SIM × band: ranked, each against the best by a test that is named. */
 import type { JobDocument, Spot } from '../job/schema'
-import { byDwell, differenceOf, logSpeed, probabilityOf } from './difference'
-import type { Difference } from './difference'
+import { behindBest, blocksOf, byDwell, dwellBlocks, logSpeed, pairsOf } from './difference'
+import type { Behind as BehindBest, Taken } from './difference'
 import { HOUR_WORDS, likeWithLike } from './hours'
 import type { HourClass } from './hours'
 import { changedBetween } from './setups'
 import type { SetUp, Trait } from './setups'
 import type { LogIndex } from './spots'
 import type { Summary } from './stats'
-import { spreadWords } from './spread'
+import { spreadOf, spreadWords } from './spread'
 import { summarise } from './stats'
 
 export type RankedBy = 'down' | 'up' | 'SINR' | 'RSRP'
@@ -24,11 +24,7 @@ export interface Tried {
   behind: Behind | null
 }
 
-export interface Behind {
-  difference: Difference
-  /** two-sided, after Holm's correction for so many comparisons */
-  p: number
-  beyondChance: boolean
+export interface Behind extends BehindBest {
   /** in what it differs from the best; a place too */
   traits: (Trait | 'place' | 'band')[]
 }
@@ -45,14 +41,12 @@ export interface Ranking {
 }
 
 const LEVEL_FIELD = { SINR: 'sinrDb', RSRP: 'rsrpDbm' } as const
-/** What is told as more than chance: one in ten by chance alone. */
-const BEYOND = 0.1
 
 interface Candidate {
   setup: SetUp | null
   spot: Spot
   band: string | null
-  rows: { takenAtUtc: string; value: number }[]
+  rows: Taken[]
 }
 
 /**
@@ -74,15 +68,17 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
     const rows = alike ? alike.rows[i]! : c.rows
     const values = speed ? rows.map(r => r.value) : byDwell(rows)
     const summary = summarise(values)
-    return summary ? [{ ...c, values, summary }] : []
+    return summary ? [{ ...c, rows: [...rows], summary }] : []
   })
   if (lines.length < 2) return null
   lines.sort((a, b) => b.summary.median - a.summary.median)
   const [best, ...rest] = lines as [(typeof lines)[number], ...typeof lines]
-  const scale = (v: readonly number[]) => (speed ? v.map(logSpeed) : v)
-  const usual = speed ? log.usual.speed : log.usual.db
-  const differences = rest.map(l => differenceOf(scale(l.values), scale(best.values), usual)!)
-  const p = holm(differences.map(probabilityOf))
+  const spread = spreadOf(log.usual, speed ? 'speed' : 'db')
+  const [bestBlocks, ...blocks] = speed
+    ? blocksOf([best, ...rest].map(l => l.rows.map(r => ({ ...r, value: logSpeed(r.value) }))))
+    : [best, ...rest].map(l => dwellBlocks(l.rows))
+  const behind = behindBest(bestBlocks!, blocks, spread)
+  const pairs = pairsOf(lines.length)
   const shown = (l: (typeof lines)[number]) => ({ setup: l.setup, spot: l.spot, band: l.band, summary: l.summary })
   return {
     by: o.by,
@@ -90,11 +86,11 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
       { ...shown(best), behind: null },
       ...rest.map((l, i) => ({
         ...shown(l),
-        behind: { difference: differences[i]!, p: p[i]!, beyondChance: p[i]! <= BEYOND, traits: differsFrom(best, l) },
+        behind: { ...behind[i]!, traits: differsFrom(best, l) },
       })),
     ],
     hours: alike?.hours ?? null,
-    test: testOf(differences, spreadWords(log.usual, speed ? 'speed' : 'db')),
+    test: `by ${spreadWords(log.usual, speed ? 'speed' : 'db')}${pairs > 1 ? `; Holm’s correction for ${pairs} pairs` : ''}`,
     reserve: alike?.mixed ? 'read at different hours of the day: the load may differ, not the set-up' : null,
   }
 }
@@ -105,7 +101,7 @@ export const hoursWords = (r: Ranking): string => (r.hours ? `all ${HOUR_WORDS[r
 function candidatesOf(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId?: string }): Candidate[] {
   const spots = doc.spots.filter(s => !o.spotId || s.id === o.spotId)
   const groups = new Map<string, Candidate>()
-  const add = (spot: Spot, setup: SetUp | null, band: string | null, row: Candidate['rows'][number]) => {
+  const add = (spot: Spot, setup: SetUp | null, band: string | null, row: Taken) => {
     const key = `${spot.id} ${setup?.row.id ?? ''} ${band ?? ''}`
     if (!groups.has(key)) groups.set(key, { spot, setup, band, rows: [] })
     groups.get(key)!.rows.push(row)
@@ -136,27 +132,4 @@ function differsFrom(best: Candidate, other: Candidate): Behind['traits'] {
   if (best.spot.id !== other.spot.id) traits.push('place')
   if (best.band !== other.band && !traits.includes('band lock')) traits.push('band')
   return traits
-}
-
-function testOf(differences: readonly Difference[], spread: string): string {
-  const ranked = differences.filter(d => d.test === 'rank sum').length
-  const few = `${spread} (fewer than four on a side)`
-  const by = ranked === differences.length ? 'rank sum' : ranked ? `rank sum, or ${few}` : few
-  return differences.length > 1 ? `${by}; Holm’s correction for ${differences.length} comparisons` : by
-}
-
-/**
- * Several comparisons at once: the smallest of k is held against a k-th of the level, and so on.
- * @returns corrected p, in the order given
- * @source Holm 1979
- */
-export function holm(p: readonly number[]): number[] {
-  const order = p.map((_, i) => i).sort((a, b) => p[a]! - p[b]!)
-  const out = new Array<number>(p.length)
-  let last = 0
-  order.forEach((i, k) => {
-    last = Math.max(last, Math.min(1, p[i]! * (p.length - k)))
-    out[i] = last
-  })
-  return out
 }

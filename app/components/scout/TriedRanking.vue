@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { LEAST_TESTS } from '#core/promise/promise'
+import { settledWords } from '#core/survey/difference'
 import { hoursWords, rankTried } from '#core/survey/rank'
 import type { RankedBy, Tried } from '#core/survey/rank'
 import { setupWords, traitsOf } from '#core/survey/setups'
@@ -55,10 +57,13 @@ function nameOf(t: Tried): string {
 function behindWords(t: Tried): string {
   const b = t.behind
   if (!b) return 'best'
-  const { by: diff } = b.difference
+  const { by: diff, low, high, counts } = b.difference
   const speed = by.value === 'down' || by.value === 'up'
   const less = speed ? `best is ${num(Math.exp(diff), 1)}×` : `best is ${num(diff, 1)} dB over it`
-  return b.beyondChance ? `${less}, p ${b.p < 0.01 ? '< 0.01' : num(b.p, 2)}` : `${less}: may be chance`
+  if (b.beyondChance) return `${less}, p ${b.p < 0.01 ? '< 0.01' : num(b.p, 2)}`
+  const range = speed ? `${num(Math.exp(low), 1)} to ${num(Math.exp(high), 1)}×` : `${num(low, 1)} to ${num(high, 1)} dB`
+  const open = Math.min(...counts) < LEAST_TESTS ? 'not enough to say' : 'may be chance'
+  return [`${less} (${range}): ${open}`, settledWords(b.difference)].filter(Boolean).join('; ')
 }
 </script>
 
