@@ -51,17 +51,20 @@ export function mostEqual(cableMm2: number, ductMm2: number): number {
 }
 
 /**
- * Diameter of a bundle in diameters of its cables.
- * @source smallest circle about equal circles: 1, 2, 1 + 2/√3, 1 + √2, 1 + √(2 + 2/√5), 3, 3
+ * Diameter of a bundle in diameters of its cables, of none to twenty.
+ * @source smallest circle about equal circles, best packings known, as published; the first by hand: 1, 2, 1 + 2/√3, 1 + √2
  */
-const BUNDLE = [0, 1, 2, 1 + 2 / Math.sqrt(3), 1 + Math.SQRT2, 1 + Math.sqrt(2 + 2 / Math.sqrt(5)), 3, 3] as const
+const BUNDLE = [
+  0, 1, 2, 2.1547, 2.4142, 2.7013, 3, 3, 3.3048, 3.6131, 3.8131, 3.9238, 4.0296, 4.2361, 4.3284, 4.5214, 4.6154, 4.792, 4.8637,
+  4.8637, 5.1223,
+] as const
 
-/** @returns what a bundle of equal cables measures across, mm; beyond seven by the area with a ninth lost between them */
+/** @returns what a bundle of equal cables measures across, mm; beyond twenty by the area with a quarter of it lost between them */
 export function bundleMm(count: number, diameterMm: number): number {
   inRange('count', count, 0, 1000)
   positive('diameterMm', diameterMm)
   const exact = BUNDLE[count]
-  return (exact ?? Math.max(3, Math.sqrt(count / 0.8))) * diameterMm
+  return (exact ?? Math.max(BUNDLE[20], Math.sqrt(count / 0.75))) * diameterMm
 }
 
 /** A nut is wider across its corners than across its flats. @source regular hexagon, 2/√3 */
@@ -85,13 +88,27 @@ export function holeMm(cables: readonly Passing[]): number {
   return Math.max(...moments) + PLAY_MM
 }
 
-/** Smallest circle about some circles: exact for one and two, else an upper bound by the largest beside a bundle of the rest. */
+/**
+ * Smallest circle about some circles: exact up to three, else the least upper bound with the rest in two bundles beside
+ * the largest.
+ */
 function about(diametersMm: readonly number[]): number {
   const [largest, ...rest] = [...diametersMm].sort((a, b) => b - a) as [number, ...number[]]
   if (!rest.length) return largest
   if (rest.length === 1) return largest + rest[0]!
-  const bundle = bundleMm(rest.length, rest[0]!)
-  return Math.min(largest + bundle, Math.max(bundleMm(diametersMm.length, largest), largest))
+  const all = bundleMm(diametersMm.length, largest)
+  const parted = rest
+    .slice(1)
+    .map((_, i) => aboutThree(largest, bundleMm(i + 1, rest[0]!), bundleMm(rest.length - i - 1, rest[0]!)))
+  return Math.min(all, largest + bundleMm(rest.length, rest[0]!), ...parted)
+}
+
+/** Diameter of the circle about three that touch one another. @source Descartes' circle theorem; two across where the third fits beside */
+function aboutThree(...diametersMm: [number, number, number]): number {
+  const [a, b, c] = diametersMm.map(d => 2 / d) as [number, number, number]
+  const outer = a + b + c - 2 * Math.sqrt(a * b + b * c + c * a)
+  const [first, second] = [...diametersMm].sort((x, y) => y - x) as [number, number]
+  return Math.max(first + second, outer < 0 ? -2 / outer : 0)
 }
 
 /** Bits as they are sold, mm. @source metric hole saws and drills as sold */

@@ -63,12 +63,28 @@ describe('ducts and holes', () => {
     [4, 2.4142],
     [5, 2.7013],
     [7, 3],
+    [8, 3.3048],
+    [9, 3.6131],
+    [10, 3.8131],
+    [12, 4.0296],
+    [19, 4.8637],
+    [20, 5.1223],
   ])('%i equal cables measure %f diameters (circle packing)', (n, d) => expect(bundleMm(n, 10) / 10).toBeCloseTo(d, 4))
   it('a hole is sized by the plug: N with 20.6 mm across its flats needs 25 mm, an SMA of 8 mm 11', () => {
     expect(acrossCorners(20.6)).toBeCloseTo(23.79, 2)
     expect(holeMm([{ jacketMm: 10.3, plugMm: acrossCorners(20.6) }])).toBeCloseTo(24.79, 2)
     expect(bitFor(24.79)).toBe(25)
     expect(bitFor(90)).toBeNull()
+  })
+  it('plugs pass one after another: three cables of 10.3 mm with plugs of 22 need 34 mm (Descartes: 32.7 and a millimetre), not 44', () => {
+    expect(holeMm(new Array(3).fill({ jacketMm: 10.3, plugMm: 22 }))).toBeCloseTo(33.7, 1)
+    expect(Math.ceil(holeMm(new Array(3).fill({ jacketMm: 10.3, plugMm: 22 })))).toBe(34)
+  })
+  it('a bundle never shrinks by another cable, nor grows faster than side by side', () => {
+    for (let n = 1; n < 60; n++) {
+      expect(bundleMm(n + 1, 10)).toBeGreaterThanOrEqual(bundleMm(n, 10))
+      expect(bundleMm(n + 1, 10)).toBeLessThanOrEqual(bundleMm(n, 10) + 10)
+    }
   })
   it('a smaller plug never needs a larger hole, another cable never a smaller one', () => {
     const jackets = [10.3, 6.1, 5, 5]

@@ -29,6 +29,11 @@ describe('a feed', () => {
     expect(f.dropShare! * 100).toBeCloseTo(2.35, 2)
     expect(f.volts! * f.amps!).toBeCloseTo(24, 9)
   })
+  it('as it is bought, of class 5 at 13.3 Ω/km (IEC 60228): 11.672 V, 2.73 %', () => {
+    const f = fedBy(12, 24, 6, 1.5, { stranded: true })
+    expect(f.volts).toBeCloseTo(11.672, 3)
+    expect(f.dropShare! * 100).toBeCloseTo(2.73, 2)
+  })
   it('a box that a thin wire starves has no voltage at all', () => {
     expect(fedBy(12, 60, 30, 0.5)).toEqual({ volts: null, amps: null, dropShare: null })
   })

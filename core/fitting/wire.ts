@@ -13,16 +13,27 @@ export const awgMm = (awg: number): number => 0.127 * 92 ** ((36 - inRange('awg'
 /** @returns area of a gauge, mm² */
 export const awgMm2 = (awg: number): number => (Math.PI / 4) * awgMm(awg) ** 2
 
+/** Most that fine strands of these areas may have at 20 °C, Ω/km: more than copper of the nominal area has. @source IEC 60228, class 5 */
+const CLASS_5: ReadonlyMap<number, number> = new Map([
+  [0.5, 39],
+  [0.75, 26],
+  [1, 19.5],
+  [1.5, 13.3],
+  [2.5, 7.98],
+])
+
 /**
  * @param mm2  conductor's area, mm²
- * @param o.stranded  lay of the strands makes them longer than the wire: 2.6 % more
+ * @param o.stranded  of the areas of IEC 60228 the most that class 5 may have; of gauges 2.6 % more, as strands are longer
+ *   than their wire
  * @returns resistance of one conductor, Ω/km
  * @throws RangeError for an area that is not above zero
- * @source ASTM B258 and IEC 60028; stranded by NEC chapter 9 table 8
+ * @source ASTM B258 and IEC 60028; stranded by IEC 60228 and NEC chapter 9 table 8
  */
 export function ohmPerKm(mm2: number, o: { atC?: number; stranded?: boolean } = {}): number {
   const hot = 1 + COPPER_PER_C * (inRange('atC', o.atC ?? REFERENCE_C, -40, 105) - REFERENCE_C)
-  return ((COPPER_OHM_MM2_PER_M * 1000) / positive('mm2', mm2)) * hot * (o.stranded ? 1.026 : 1)
+  const solid = (COPPER_OHM_MM2_PER_M * 1000) / positive('mm2', mm2)
+  return (o.stranded ? (CLASS_5.get(mm2) ?? 1.026 * solid) : solid) * hot
 }
 
 /** A wire of a lead, by gauge or by area, with the most a fuse before it may be. */

@@ -5,6 +5,7 @@ import {
   openEndLossDb,
   readTouchstone,
   returnLossDb,
+  SIDE_LOBES_DB,
   throughLossDb,
   vswrFrom,
   worstFault,
@@ -61,9 +62,9 @@ describe('Touchstone, version 1', () => {
 })
 
 /** A cable with its far end open, and a bad joint on the way: Γ = Σ g·e^(−j4πfd/(cv)). */
-const cable = (ends: [distanceM: number, gamma: number][], vf = 0.85): SweepPoint[] =>
-  Array.from({ length: 401 }, (_, i) => {
-    const frequencyMHz = 600 + i * 2
+const cable = (ends: [distanceM: number, gamma: number][], vf = 0.85, points = 401, widthMHz = 800): SweepPoint[] =>
+  Array.from({ length: points }, (_, i) => {
+    const frequencyMHz = 600 + (i * widthMHz) / (points - 1)
     let [re, im] = [0, 0]
     for (const [d, g] of ends) {
       const phase = (-4 * Math.PI * frequencyMHz * 1e6 * d) / (299_792_458 * vf)
@@ -79,6 +80,28 @@ describe('distance to fault', () => {
     // 299.79·0.85/(2·800 MHz) = 0.16 m is how finely it sees.
     expect(worst.distanceM).toBeCloseTo(12, 0)
     expect(worst.returnLossDb).toBeCloseTo(6, 0)
+  })
+  it.each([
+    [5, 1601, 2400],
+    [20.05, 1601, 2400],
+    [20.05, 401, 800],
+    [33.3, 201, 400],
+    [55, 401, 800],
+  ])('a fault of 10 dB at %f m reads 10 dB there, by %i points over %i MHz', (m, points, widthMHz) => {
+    const worst = worstFault(distanceToFault(cable([[m, 10 ** (-10 / 20)]], 0.85, points, widthMHz), 0.85))
+    expect(Math.abs(worst.distanceM - m)).toBeLessThan((299.792458 * 0.85) / (2 * widthMHz))
+    // Between two of the distances worked out a Hann window loses 0.1 dB.
+    expect(worst.returnLossDb).toBeCloseTo(10, 0)
+  })
+  it('beside a place the window’s lobes lie 31 dB under it, as is stated', () => {
+    const faults = distanceToFault(cable([[12, 1]]), 0.85)
+    const cell = (299.792458 * 0.85) / (2 * 800)
+    const beside = faults.filter(f => Math.abs(f.distanceM - 12) > 2 * cell)
+    expect(Math.min(...beside.map(f => f.returnLossDb))).toBeGreaterThan(SIDE_LOBES_DB - 0.7)
+  })
+  it('an open end has no VSWR', () => {
+    expect(vswrFrom({ re: 1, im: 0 })).toBe(Infinity)
+    expect(vswrFrom({ re: 1 / 3, im: 0 })).toBeCloseTo(2, 9)
   })
   it('a wet joint at 4 m stands out before a good load', () =>
     expect(

@@ -97,10 +97,13 @@ const LEAST_GAMMA = 1e-4
 /** @returns dB, >= 0 for a passive part. @source −20·log10|Γ| */
 export const returnLossDb = (s11: Complex): number => -20 * Math.log10(Math.max(LEAST_GAMMA, magnitudeOf(s11)))
 
-/** @returns >= 1. @source (1 + |Γ|)/(1 − |Γ|) */
+/** Above this everything comes back, as from an open end: a VSWR says nothing of it. */
+const MOST_GAMMA = 0.98
+
+/** @returns >= 1; Infinity where everything comes back. @source (1 + |Γ|)/(1 − |Γ|) */
 export function vswrFrom(s11: Complex): number {
-  const gamma = Math.min(0.9999, magnitudeOf(s11))
-  return (1 + gamma) / (1 - gamma)
+  const gamma = magnitudeOf(s11)
+  return gamma >= MOST_GAMMA ? Infinity : (1 + gamma) / (1 - gamma)
 }
 
 /** Loss straight through, dB; null in a one-port sweep. @source −20·log10|S21| */
@@ -119,13 +122,21 @@ export interface Fault {
   returnLossDb: number
 }
 
-/** So many distances are worked out. */
-const STEPS = 400
+/** No cable of a job is longer, m. */
+const MOST_M = 300
+/** Distances worked out in each length that the sweep's width can tell apart. */
+const PER_CELL = 4
+/**
+ * Beside a place the window leaves lobes of its own, so much under it, dB: what is that far under the worst place may be
+ * no place at all.
+ * @source Hann window, highest side lobe −31.5 dB, Harris 1978
+ */
+export const SIDE_LOBES_DB = 31.5
 
 /**
  * What comes back from each distance along a cable: the sweep turned from frequencies into lengths.
  *
- * Steps of the sweep set how far one can see, its width how finely: c·v/(2·width).
+ * Steps of the sweep set how far one can see, c·v/(2·step); its width how finely, c·v/(2·width).
  *
  * @param velocityFactor  of the cable, 0.5…1
  * @returns return loss by distance, cable loss left in
@@ -141,18 +152,22 @@ export function distanceToFault(points: readonly SweepPoint[], velocityFactor: n
   const farM = (299_792_458 * velocityFactor) / (2 * stepHz)
   const window = points.map((_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / (n - 1)))
   const total = window.reduce((a, b) => a + b, 0)
-  return Array.from({ length: STEPS }, (_, k): Fault => {
-    const distanceM = (farM / 2) * (k / (STEPS - 1))
-    const time = (2 * distanceM) / (299_792_458 * velocityFactor)
-    let re = 0
-    let im = 0
-    points.forEach((p, i) => {
-      const turn = 2 * Math.PI * i * stepHz * time
-      const [c, s] = [Math.cos(turn), Math.sin(turn)]
-      re += window[i]! * (p.s11.re * c - p.s11.im * s)
-      im += window[i]! * (p.s11.re * s + p.s11.im * c)
-    })
-    return { distanceM, returnLossDb: -20 * Math.log10(Math.max(LEAST_GAMMA, Math.hypot(re, im) / total)) }
+  const distances = PER_CELL * (n - 1)
+  const shown = Math.min(distances, Math.ceil((distances * MOST_M) / farM))
+  return Array.from({ length: shown }, (_, k): Fault => {
+    // From point to point the phase turns by the same angle: no more is asked of a sine than once a distance.
+    const turn = (2 * Math.PI * k) / distances
+    const [c, s] = [Math.cos(turn), Math.sin(turn)]
+    let [phaseRe, phaseIm] = [1, 0]
+    let [re, im] = [0, 0]
+    for (let i = 0; i < n; i++) {
+      const { s11 } = points[i]!
+      re += window[i]! * (s11.re * phaseRe - s11.im * phaseIm)
+      im += window[i]! * (s11.re * phaseIm + s11.im * phaseRe)
+      ;[phaseRe, phaseIm] = [phaseRe * c - phaseIm * s, phaseRe * s + phaseIm * c]
+    }
+    const gamma = Math.hypot(re, im) / total
+    return { distanceM: (farM * k) / distances, returnLossDb: -20 * Math.log10(Math.max(LEAST_GAMMA, gamma)) }
   })
 }
 

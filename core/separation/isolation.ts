@@ -42,6 +42,8 @@ export interface IsolationInput {
   gainTowardDbi: readonly [number, number]
   /** every surface that the straight line crosses, dB */
   crossedDb: number
+  /** of sheets hung on that line, dB: they do nothing for the scattered way */
+  sheetsDb?: number
 }
 
 export interface Isolation {
@@ -59,10 +61,11 @@ export interface Isolation {
  * @source free space ITU-R P.525; the scattered way: free space at the same distance between isotropic
  *   antennas, 25 dB more, and half the dB that the straight line crosses (assumed)
  */
-export function isolation({ distanceM, frequencyMHz, gainTowardDbi, crossedDb }: IsolationInput): Isolation {
+export function isolation({ distanceM, frequencyMHz, gainTowardDbi, crossedDb, sheetsDb = 0 }: IsolationInput): Isolation {
   const air = freeSpaceLossDb(positive('distance between the antennas', distanceM), frequencyMHz)
   inRange('crossedDb', crossedDb, 0, 500)
-  const directDb = air - finite('gain', gainTowardDbi[0]) - finite('gain', gainTowardDbi[1]) + crossedDb
+  const directDb =
+    air - finite('gain', gainTowardDbi[0]) - finite('gain', gainTowardDbi[1]) + crossedDb + finite('sheetsDb', sheetsDb)
   const scatteredDb = air + SCATTER_DB + SCATTER_CROSSES * crossedDb
   return { isolationDb: -toDb(toLinear(-directDb) + toLinear(-scatteredDb)), directDb, scatteredDb }
 }

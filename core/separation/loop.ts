@@ -131,7 +131,8 @@ export function pairOf(
     distanceM: g.distanceM,
     frequencyMHz: s.frequencyMHz,
     gainTowardDbi,
-    crossedDb: crossedDb(crossings),
+    crossedDb: crossedDb(crossings.filter(c => c.kind !== 'sheet')),
+    sheetsDb: crossedDb(crossings.filter(c => c.kind === 'sheet')),
   })
   const quickDb = slantIsolationDb(g.groundM, g.upM, s.frequencyMHz, gainTowardDbi[0] + gainTowardDbi[1])
   const entered = s.entered?.find(r => r.donorId === donor.node.id && r.serverId === server.node.id) ?? null

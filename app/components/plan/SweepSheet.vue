@@ -5,6 +5,7 @@ import {
   readTouchstone,
   returnLossDb,
   throughLossDb,
+  SIDE_LOBES_DB,
   vswrFrom,
   worstFault,
 } from '#core/formats/touchstone'
@@ -74,7 +75,8 @@ const said = computed(() => {
   if (view.value === 'fault') {
     if (!Array.isArray(faults.value)) return faults.value ?? ''
     const worst = worstFault(faults.value)
-    return `Most comes back from ${length(worst.distanceM, prefs.units)}: ${num(worst.returnLossDb)} dB return loss there.`
+    const told = `Most comes back from ${length(worst.distanceM, prefs.units)}: ${num(worst.returnLossDb)} dB return loss there.`
+    return `${told} What lies ${num(SIDE_LOBES_DB)} dB under it may be the sum’s own side lobes.`
   }
   return bands.value
     .flatMap(b => {
@@ -83,6 +85,7 @@ const said = computed(() => {
       if (view.value === 'loss')
         return [`${b.name}: ${num(Math.max(...inside.map(p => throughLossDb(p) ?? openEndLossDb(p.s11))), 1)} dB`]
       const worst = Math.max(...inside.map(p => vswrFrom(p.s11)))
+      if (!Number.isFinite(worst)) return [`${b.name}: all comes back, as from an open end`]
       return [
         `${b.name}: VSWR ${num(worst, 2)} at worst, ${num(Math.min(...inside.map(p => returnLossDb(p.s11))), 1)} dB return loss`,
       ]
