@@ -14,7 +14,7 @@ import { moves } from '../survey/place'
 import { between } from '../site/frame'
 import { given, num } from '../units'
 import { promiseIn } from './assess'
-import { contextOf, needForCallsDbm } from './context'
+import { contextOf, needForCallsDbm, ownBefore } from './context'
 import type { Context } from './context'
 import { callsOverWifi, freeCures, freeRemarks } from './free-cures'
 import type { Calls, Free } from './free-cures'
@@ -72,7 +72,7 @@ const NAMES: Record<Kit, string> = {
  */
 export function advise(document: JobDocument, evidence: Evidence, atUtc: string, each?: (soFar: Advised) => void): Advised {
   const c = contextOf(document, evidence, atUtc)
-  const base = baselineOf(c.job, c.log, c.before)
+  const base = baselineOf(c.job, c.own, ownBefore(c))
   const out: Advice[] = base ? freeCures(c, base).map(f => fromFree(c, f)) : []
   const fixed = { remarks: freeRemarks(c, base), none: nothingOutside(c) }
   const ranked = (): Advised => {

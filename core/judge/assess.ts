@@ -29,7 +29,7 @@ import { actStates } from './acts'
 import type { ActState } from './acts'
 import { bearingFindings } from './bearings'
 import { chooseFindings } from './choose'
-import { capOfSim, contextOf } from './context'
+import { capOfSim, contextOf, ownBefore } from './context'
 import type { BandWork, Context, SweepView } from './context'
 import { beforeYouDrill } from './drill'
 import type { BeforeYouDrill } from './drill'
@@ -212,8 +212,8 @@ export function promiseIn(c: Context): PromiseView | null {
   )
   return promiseOf({
     job: c.job,
-    log: c.log,
-    before: c.before,
+    log: c.own,
+    before: ownBefore(c),
     tree: c.tree,
     levels: c.main.levels,
     rooms: c.main.rooms,

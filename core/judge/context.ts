@@ -28,7 +28,7 @@ import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
 import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
 import { atPresentStop, ofStop, toFrame } from '../survey/place'
-import { logIndex, summariseAll } from '../survey/spots'
+import { logIndex, ofCarrier, summariseAll } from '../survey/spots'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { demandsOf } from './demands'
 import type { Demand } from './demands'
@@ -61,6 +61,8 @@ export interface Context {
   /** skyline of the terrain, by true bearing; null where nothing asked for it or none is held */
   horizon: NonNullable<Evidence['horizon']> | null
   log: LogIndex
+  /** of it, what the SIMs of the plan's carrier read: of the chosen mast's, else the job's */
+  own: LogIndex
   before: SpotSummary[]
   declination: Declination | null
   design: Design | null
@@ -80,6 +82,9 @@ export interface Context {
   demands: Demand[]
 }
 
+/** What was read before at each spot by the SIMs of the plan's carrier. */
+export const ownBefore = (c: Pick<Context, 'doc' | 'own'>): SpotSummary[] => summariseAll(c.doc, c.own, 'before')
+
 /** RSRP that a room needs for calls, dBm. */
 export const needForCallsDbm = (job: Pick<Job, 'needCallsDbm'>): number => job.needCallsDbm ?? NEED_CALLS_DBM
 
@@ -98,11 +103,12 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
   const design = findRow(doc, 'designs', job.designId) ?? doc.designs[0] ?? null
   const tree = design ? treeOf(doc, design) : null
   const declination = siteDeclination(site, atUtc)
-  const building = buildingOf(doc, measuredEntryDb(doc, log, design?.band ?? null))
   const mountHeightM = tree?.donors[0]?.node.upM ?? eavesM(site) + MOUNT_OVER_EAVES_M
   const passed = tree ? bandsPassed(tree) : null
   const masts = rankMasts(doc, evidence, Math.max(0.5, mountHeightM), passed, declination, log.readings)
   const chosen = masts.find(m => m.mast.id === design?.mastId) ?? null
+  const own = ofCarrier(log, chosen?.mast.carrier ?? job.carrier)
+  const building = buildingOf(doc, measuredEntryDb(doc, own, design?.band ?? null))
   const base = {
     doc,
     job,
@@ -111,6 +117,7 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
     building,
     horizon: evidence.horizon ?? null,
     log,
+    own,
     before: summariseAll(doc, log, 'before'),
     declination,
     design,
@@ -186,12 +193,12 @@ function tryBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly
     return workBand(c, tree, design, band, seen)
   } catch (e) {
     const trouble = e instanceof Error ? e.message : String(e)
-    return { carrier: carrierOn(c.log, design, band), levels: null, round: null, loops: [], rooms: [], trouble }
+    return { carrier: carrierOn(c.own, design, band), levels: null, round: null, loops: [], rooms: [], trouble }
   }
 }
 
 function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly SeenMast[]): BandWork {
-  const carrier = carrierOn(c.log, design, band)
+  const carrier = carrierOn(c.own, design, band)
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
   // Once it is locked an antenna looks where it was locked, not where its mast is.
   const looksDeg = design.aimedDeg !== null ? toFrame(c.doc, design.aimedDeg) : bearingDeg
@@ -207,7 +214,7 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonl
   const sources = tree.donors.flatMap((donor): Source[] => {
     const start = startAt({
       doc: c.doc,
-      log: c.log,
+      log: c.own,
       building: c.building,
       donor: donor.node,
       band: band.name,

@@ -44,7 +44,7 @@ const LOW_MHZ = 1000
 const LEAST_LOW_M = 1.2
 /** Sides of the sheets that are tried, m. */
 const SHEETS_M = [0.6, 1.2, 1.8, 2.4] as const
-/** Before an antenna, toward the other: near enough to shadow it, far enough not to detune it, m. @source method of moments, computed for this project */
+/** Before an antenna, toward the other: near enough to shadow it, far enough not to detune it, m. @source method of moments */
 const SHEET_BEFORE_M = 0.25
 /** Less than this is no cure, dB. */
 const WORTH_DB = 0.5

@@ -12,7 +12,7 @@ import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
 import { given, num } from '../units'
-import { capOfSim, needForCallsDbm } from './context'
+import { capOfSim, needForCallsDbm, ownBefore } from './context'
 import type { Context } from './context'
 
 export type Calls = 'as phones are' | 'over Wi-Fi' | 'not everywhere' | 'not known'
@@ -43,8 +43,8 @@ function asItIs(c: Context, base: SpotSummary): Free | null {
 }
 
 const tried = (c: Context, s: SpotSummary, f: Pick<Free, 'id' | 'name'> & Partial<Free>): Free => ({
-  down: s.down && byTests(s.down, c.log.usual.speed),
-  up: s.up && byTests(s.up, c.log.usual.speed),
+  down: s.down && byTests(s.down, c.own.usual.speed),
+  up: s.up && byTests(s.up, c.own.usual.speed),
   where: `in ${s.spot.name}`,
   calls: callsNow(c),
   hours: 0,
@@ -104,7 +104,7 @@ const MOVED_SIGMA_DB = 2
 /** The router where a room reads best, its Wi-Fi from there; and the modem there with the Wi-Fi left in the middle. */
 function moved(c: Context, base: SpotSummary): Free[] {
   if (!base.rsrp || !base.sinr) return []
-  const rooms = c.before.filter(s => s.spot.indoors && s.spot.id !== base.spot.id && s.rsrp && s.sinr && s.band === base.band)
+  const rooms = ownBefore(c).filter(s => s.spot.indoors && s.spot.id !== base.spot.id && s.rsrp && s.sinr && s.band === base.band)
   const best = rooms.reduce<SpotSummary | null>((a, b) => (!a || b.sinr!.median > a.sinr!.median ? b : a), null)
   if (!best || best.sinr!.median <= base.sinr.median) return []
   const { down, up } = speedAt(c, base, best)
@@ -143,7 +143,7 @@ function moved(c: Context, base: SpotSummary): Free[] {
 function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expected; up: Expected } {
   const bandwidthMHz = base.readings.find(r => r.bandwidthMHz)?.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ
   const cap = capOfSim(c)
-  const { share } = shareAt(base, readBeside(c.log, base), bandwidthMHz)
+  const { share } = shareAt(base, readBeside(c.own, base), bandwidthMHz)
   const common: Omit<PromiseInputs, 'readRsrpDbm' | 'readSinrDb'> = {
     mountRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
     netGainDb: { mean: 0, sigma: MOVED_SIGMA_DB },
@@ -166,12 +166,12 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
     readRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
     readSinrDb: { mean: best.sinr!.median, sigma: MOVED_SIGMA_DB },
   })
-  const own = (s: SpotSummary['down']) => s && byTests(s, c.log.usual.speed)
+  const own = (s: SpotSummary['down']) => s && byTests(s, c.own.usual.speed)
   return { down: own(best.down) ?? down, up: own(best.up) ?? up }
 }
 
 function callsNow(c: Context): Calls {
-  const rooms = c.before.filter(s => s.spot.needed && s.rsrp)
+  const rooms = ownBefore(c).filter(s => s.spot.needed && s.rsrp)
   if (!rooms.length) return 'not known'
   return Math.min(...rooms.map(s => s.rsrp!.low)) >= needForCallsDbm(c.job) ? 'as phones are' : 'not everywhere'
 }

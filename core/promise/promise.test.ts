@@ -109,6 +109,40 @@ describe('what was tested just so', () => {
   })
 })
 
+describe('SIMs never mix', () => {
+  /** Tern read first, with its own SIM; Gannet's phone then reads better everywhere. */
+  const house = () => {
+    const h = new House('router')
+    const tern = h.add('sims', { name: 'Tern SIM', carrier: 'Tern' })
+    for (let i = 0; i < 3; i++) h.reads('Ridge', -98, 8).reads('Kitchen', -110, 3).speed('Kitchen', 3, 0.4)
+    for (const s of h.doc.setups) h.set('setups', s.id, { simId: tern })
+    return h
+  }
+  const withGannet = () => {
+    const h = house()
+    const simId = h.add('sims', { name: 'Gannet SIM', carrier: 'Gannet' })
+    const setupId = h.add('setups', { ...h.doc.setups[0]!, id: undefined, simId, mark: null })
+    const takenAtUtc = '2026-04-03T13:00:00.000Z'
+    for (let i = 0; i < 3; i++) {
+      h.reads('Ridge', -75, 20, { setupId, takenAtUtc }).reads('Kitchen', -90, 15, { setupId, takenAtUtc })
+      h.add('speedRuns', { ...h.doc.speedRuns[0]!, id: undefined, setupId, takenAtUtc, downMbps: 40, upMbps: 9 })
+    }
+    return h
+  }
+  it('Tern’s promise stays what it was when Gannet’s SIM is read', () => {
+    const [before, after] = [house().assess().promise!, withGannet().assess().promise!]
+    expect(after.down).toEqual(before.down)
+    expect(after.up).toEqual(before.up)
+    expect(after.assumptions).toEqual(before.assumptions)
+  })
+  it('nor do the approaches, but for the other SIM itself, which is named', () => {
+    const of = (h: House) => advise(h.doc, h.evidence, AT).advice
+    const [before, after] = [of(house()), of(withGannet())]
+    for (const a of before) expect(after.find(x => x.id === a.id)?.down, a.id).toEqual(a.down)
+    expect(after.find(a => a.id === 'sim')!.name).toBe('Another SIM: Gannet SIM')
+  })
+})
+
 describe('what is asked for next', () => {
   it('is never what was just done', () => {
     const h = new House('router')

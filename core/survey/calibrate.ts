@@ -110,7 +110,7 @@ function differences(
     const spot = spots.get(r.spotId)
     const antennaDbi = readingAntennaDbi(r)
     if (!spot || r.rsrpDbm === null || !r.band || antennaDbi === null) continue
-    const mastId = mastOfReading(r, doc.cells, id => carriers.get(id), doc.jobs[0]?.carrier ?? null)
+    const mastId = mastOfReading(r, doc.cells, id => carriers.get(id), r.setup?.sim?.carrier ?? doc.jobs[0]?.carrier ?? null)
     const path = mastId ? pathOf(mastId) : null
     const band = path?.bands.find(b => b.band === r.band)
     if (!mastId || !path || !band) continue

@@ -71,6 +71,28 @@ export function logIndex(doc: JobDocument): LogIndex {
   }
 }
 
+/**
+ * What one carrier's SIMs read, and what nobody says the SIM of: another carrier's masts, cells and load say nothing of it.
+ */
+export function ofCarrier(log: LogIndex, carrier: string | null): LogIndex {
+  const mine = <T extends { setup: SetUp | null }>(rows: T[]): T[] =>
+    rows.filter(r => !r.setup?.sim?.carrier || r.setup.sim.carrier === carrier)
+  if (!carrier) return log
+  const readings = mine(log.readings)
+  const runs = mine(log.runs)
+  // Most jobs know one carrier: theirs is the log itself.
+  if (readings.length === log.readings.length && runs.length === log.runs.length) return log
+  return {
+    ...log,
+    readings,
+    runs,
+    usual: usualSpread(readings, runs),
+    doubted: mine(log.doubted),
+    calls: mine(log.calls),
+    watches: mine(log.watches),
+  }
+}
+
 interface Narrowed {
   /** only readings of this band; of the band read most, and last, where left out */
   band?: string
