@@ -144,6 +144,8 @@ export const useJob = defineStore('job', () => {
     await fetchWhole()
   }
 
+  /** changes of this tab since the last look at the device began */
+  let taken: Change[] = []
   /** Shows what the device holds: the base, and what waits applied to it. */
   const refresh = inTurn(readDevice)
 
@@ -151,8 +153,9 @@ export const useJob = defineStore('job', () => {
     const jobId = id.value
     const own = session.own
     if (!jobId || !own) return
-    // What is written between this look and the end of it is in one of the two.
+    // What is taken, and even written, between this look and the end of it is in neither the look nor what is unwritten then.
     const before = unwritten.value
+    taken = []
     const held = await own.replica.read(jobId, base)
     if (id.value !== jobId || session.own !== own) return
     const rows = shown(held.base, held.pending)
@@ -163,7 +166,7 @@ export const useJob = defineStore('job', () => {
     base = held.base
     near = lent && { masts: lent, stopId }
     const known = new Set(held.pending.map(p => p.change.id))
-    const open = [...new Set([...before, ...unwritten.value])].filter(c => !known.has(c.id))
+    const open = [...new Set([...before, ...taken, ...unwritten.value])].filter(c => !known.has(c.id))
     waiting.value = new Set([...known, ...open.map(c => c.id)])
     asides.value = held.asides
     conflicts.value = held.conflicts
@@ -320,6 +323,7 @@ export const useJob = defineStore('job', () => {
     // Another plan is taken, by whoever: it is what is shown.
     if (changes.some(c => c.table === 'jobs' && c.op === 'update' && 'designId' in c.fields)) looked.value = null
     unwritten.value = [...unwritten.value, ...changes]
+    taken.push(...changes)
     waiting.value = new Set([...waiting.value, ...changes.map(c => c.id)])
     compute()
     if (changes.some(c => PLACE_TABLES.has(c.table))) void computePaths()

@@ -71,7 +71,7 @@ test('a farm office tried seven ways, from an empty crew to the frozen handover'
   await expect(page.locator('[data-test=verdict]')).toContainText('nothing measured after yet')
   await expect(page.locator('[data-test=verdict]')).not.toHaveClass(/met/)
   // One test of a SIM shows nothing.
-  await expect(page.locator('.said dl')).toContainText('too few tests')
+  await expect(page.locator('.said dl')).toContainText('not enough to say')
   await walker.act('Scout')
   await walker.section('Survey')
   await expect(chosen).toHaveValue(shown)
