@@ -112,7 +112,9 @@ export const useSession = defineStore('session', () => {
     // Nobody signs in on a page that is about to go.
     loaded.value = false
     await finishSigningOut().catch(e => {
-      if (!(e instanceof Unreachable)) throw e
+      if (e instanceof Unreachable) return
+      loaded.value = true
+      throw e
     })
     // A page of its own begins: nothing in the memory of this one is left to the next.
     location.replace('/')

@@ -171,7 +171,7 @@ describe('the sum', () => {
     const feed = lineLossDb(line, first!.lengthM, 806) + lineLossDb(line, second!.lengthM, 806) + 4 * CONNECTOR_PAIR_DB + 0.2
     expect(work().levels!.amplifiers[0]!.inputRsrpDbm).toBeCloseTo(-92 + 8 - feed, 9)
   })
-  it('the amplifier’s input is total power: 50 blocks, and as many equal carriers as the band has room for while nothing is known', () => {
+  it('the amplifier’s input is total power: 50 blocks, and as many equal carriers as there is room for while nothing is known', () => {
     const amp = work().levels!.amplifiers[0]!
     expect(amp.inputAllDbm).toBeCloseTo(rsrpToTotalDbm(amp.inputRsrpDbm, 50) + 10 * Math.log10(3), 9)
     expect(amp.carriersFrom).toBe('assumed')

@@ -83,7 +83,8 @@ export interface Context {
 }
 
 /** What was read before at each spot by the SIMs of the plan's carrier. */
-export const ownBefore = (c: Pick<Context, 'doc' | 'own'>): SpotSummary[] => summariseAll(c.doc, c.own, 'before')
+export const ownBefore = (c: Pick<Context, 'doc' | 'log' | 'own' | 'before'>): SpotSummary[] =>
+  c.own === c.log ? c.before : summariseAll(c.doc, c.own, 'before')
 
 /** RSRP that a room needs for calls, dBm. */
 export const needForCallsDbm = (job: Pick<Job, 'needCallsDbm'>): number => job.needCallsDbm ?? NEED_CALLS_DBM

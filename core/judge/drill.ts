@@ -97,8 +97,8 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
   const out: Assumed[] = []
   const work = c.main
   const start = work?.levels?.sources[0]?.start
-  const half = promise ? promise.down.plusMinus : null
-  const mbps = half !== null ? `± ${num(half, 1)} Mbit/s as it stands` : 'the whole promise'
+  const mbps = (side: 'down' | 'up') =>
+    promise ? `± ${num(promise[side].plusMinus, 1)} Mbit/s as it stands` : 'the whole promise'
   if (start && start.provenance !== 'measured')
     out.push({
       what: start.spot
@@ -111,7 +111,7 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
   for (const a of promise?.assumptions ?? []) {
     // Cable lengths are told below, each against what is to spare.
     if (a.code === 'lengths') continue
-    out.push({ what: a.words, cost: mbps, know: KNOWING[a.code], first: false })
+    out.push({ what: a.words, cost: mbps(a.code === 'upload' ? 'up' : 'down'), know: KNOWING[a.code], first: false })
   }
   const unmeasured = c.lengths.filter(l => !l.joint.run.measured)
   const tight = unmeasured.filter(l => l.spareM < 1)

@@ -5,7 +5,7 @@
 import { wifiReach, wifiShort } from '../coverage/wifi'
 import { byTests, draw } from '../promise/promise'
 import { MAST_ELEMENT_DBM, readBeside, shareAt, uploadAt } from '../promise/inputs'
-import type { Expected, PromiseInputs } from '../promise/promise'
+import type { Expected } from '../promise/promise'
 import { RECEIVER_NF_DB } from '../radio/levels'
 import { capsSeen } from '../survey/caps'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
@@ -144,8 +144,10 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
   const bandwidthMHz = base.readings.find(r => r.bandwidthMHz)?.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ
   const cap = capOfSim(c)
   const { share } = shareAt(base, readBeside(c.own, base), bandwidthMHz)
-  const common: Omit<PromiseInputs, 'readRsrpDbm' | 'readSinrDb'> = {
+  const { down, up } = draw({
     mountRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
+    readRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
+    readSinrDb: { mean: best.sinr!.median, sigma: MOVED_SIGMA_DB },
     netGainDb: { mean: 0, sigma: MOVED_SIGMA_DB },
     discriminationDb: { mean: 0, sigma: 0 },
     share,
@@ -160,11 +162,6 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
     mastElementDbm: MAST_ELEMENT_DBM,
     booster: null,
     added: [],
-  }
-  const { down, up } = draw({
-    ...common,
-    readRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
-    readSinrDb: { mean: best.sinr!.median, sigma: MOVED_SIGMA_DB },
   })
   const own = (s: SpotSummary['down']) => s && byTests(s, c.own.usual.speed)
   return { down: own(best.down) ?? down, up: own(best.up) ?? up }

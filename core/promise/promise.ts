@@ -248,6 +248,7 @@ function outcomeOf(p: PromiseInputs): (z: Draw) => Outcome {
 const LINK_SIGMA = 0.18
 /** More of it for each dB between the SINR that the share was measured at and the SINR that comes. Assumed. */
 const LINK_SIGMA_PER_DB = 0.015
+/** The same of the way up, where a measured upload or the usual control has told the rest. Assumed by seeded places. */
 const LINK_SIGMA_UP = 0.05
 /** Behind a booster: its gain upward is held by what else is in its band downward, of which little is known. */
 const REPEATED_SIGMA_UP = 0.12

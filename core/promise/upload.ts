@@ -13,12 +13,12 @@ export interface PowerControl {
   alpha: number
 }
 
-/** Until an upload was measured. Assumed: networks set it and tell nobody. */
+/** As usual, with one standard deviation. Assumed: networks set it and tell nobody. */
 export const USUAL_CONTROL: PowerControl = { p0Dbm: -95, alpha: 0.9 }
+export const CONTROL_SIGMA: PowerControl = { p0Dbm: 4, alpha: 0.03 }
+
 /** Fewer send than load: of the cell, what is left for one more sender, where so much is left for one more who loads. Assumed. */
 export const shareUp = (share: number): number => 0.5 + 0.5 * share
-
-export const CONTROL_SIGMA: PowerControl = { p0Dbm: 4, alpha: 0.03 }
 
 /** Losses between device and mast, dB: by what the device hears, and on the way up. They differ behind a booster. */
 export interface WayUp {
@@ -52,7 +52,7 @@ const blocksOf = (bandwidthMHz: number): number => Math.max(1, (bandwidthMHz * 0
 
 /**
  * @param betterDb  what this place's mast is better than usual by, as a measured upload tells
- * @returns Mbit/s where nobody else sends, with the number of blocks that gives most
+ * @returns Mbit/s where nobody else sends, of the number of blocks that gives most
  */
 export function sends(way: WayUp, control: PowerControl, bandwidthMHz: number, betterDb = 0): number {
   const all = blocksOf(bandwidthMHz)
@@ -75,10 +75,10 @@ export function betterThanUsual(mbps: number, way: WayUp, control: PowerControl,
   for (let k = 0; k <= HALVINGS; k++) {
     const blocks = all / 2 ** k
     if (blocks < 1) break
-    const perHz = Math.min((mbps * 2 ** k) / bandwidthMHz, UPLINK.ceilingBitPerHz - UNDER_CEILING)
-    const asked = Math.max(LINK.floorDb, toDb(Math.max(2 ** (perHz / UPLINK.alpha) - 1, 1e-9)))
+    const perHz = (mbps * 2 ** k) / bandwidthMHz
     // More than the ceiling of so few blocks is no way to send it.
-    if (k && (mbps * 2 ** k) / bandwidthMHz > UPLINK.ceilingBitPerHz) break
+    if (k && perHz > LINK.ceilingBitPerHz) break
+    const asked = Math.max(LINK.floorDb, toDb(2 ** (Math.min(perHz, LINK.ceilingBitPerHz - UNDER_CEILING) / LINK.alpha) - 1))
     least = Math.min(least, asked - sinrOf(way, control, blocks))
   }
   return least

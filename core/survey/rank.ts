@@ -68,7 +68,7 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
     const rows = alike ? alike.rows[i]! : c.rows
     const values = speed ? rows.map(r => r.value) : byDwell(rows)
     const summary = summarise(values)
-    return summary ? [{ ...c, rows: [...rows], summary }] : []
+    return summary ? [{ ...c, rows, summary }] : []
   })
   if (lines.length < 2) return null
   lines.sort((a, b) => b.summary.median - a.summary.median)
@@ -127,7 +127,7 @@ function candidatesOf(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId
   return [...groups.values()]
 }
 
-function differsFrom(best: Candidate, other: Candidate): Behind['traits'] {
+function differsFrom(best: Omit<Candidate, 'rows'>, other: Omit<Candidate, 'rows'>): Behind['traits'] {
   const traits: Behind['traits'] = best.setup && other.setup ? changedBetween(best.setup, other.setup) : []
   if (best.spot.id !== other.spot.id) traits.push('place')
   if (best.band !== other.band && !traits.includes('band lock')) traits.push('band')

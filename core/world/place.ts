@@ -31,6 +31,8 @@ export interface Place {
   /** of the cell, what is left for one more user, at an hour of the day on an ordinary day */
   shareAt: (hour: number) => number
   up: Uplink
+  /** how much darker another room is than the kitchen, dB */
+  otherRoomDb: number
   /** at which the crew is there, and at which it is looked at afterwards on another day */
   hour: number
   normal: () => number
@@ -47,19 +49,16 @@ interface Uplink {
   deviceDbm: number
   /** of the whole carrier, what one more sender gets */
   shareAt: (hour: number) => number
-  /** how much darker another room is than the kitchen, 0…1 */
-  otherRoom: number
 }
 
-function uplinkOf(uniform: () => number, normal: () => number, busiest: number, peak: number): Uplink {
+function uplinkOf(uniform: () => number, normal: () => number, busyAt: (hour: number) => number): Uplink {
   return {
     at110Dbm: -112 + 14 * uniform(),
     alpha: [0.7, 0.8, 1][Math.floor(3 * uniform())]!,
     noiseDbm: THERMAL_DBM + decibels(12) + 3 + normal() + 1 + 5 * uniform(),
     deviceDbm: 23 + 0.7 * normal(),
-    otherRoom: uniform(),
     // Fewer send than load, at the same hours.
-    shareAt: hour => 1 - 0.7 * busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
+    shareAt: hour => 1 - 0.7 * busyAt(hour),
   }
 }
 
@@ -71,9 +70,11 @@ export function placeOf(seed: number): Place {
   const airDbm = airOf({ mhz, widthMHz, km: 0.8 + 9 * uniform() ** 1.5, clutterDb: 7 * normal() + 5 })
   const busiest = 0.35 + 0.5 * uniform()
   const peak = 19 + 2 * normal()
+  const busyAt = (hour: number) => busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2)))
   // Of its own numbers, so that what was seeded before stays as it was.
   const ownUniform = seeded(seed + 1)
-  const up = uplinkOf(ownUniform, normals(ownUniform), busiest, peak)
+  const up = uplinkOf(ownUniform, normals(ownUniform), busyAt)
+  const otherRoomDb = 6 * ownUniform()
   // About half of what disturbs comes from the wanted mast itself, by its other sectors; the rest from anywhere.
   const others = Array.from({ length: 2 + Math.floor(3 * uniform()) }, () => ({
     offDeg: uniform() < 0.5 ? 4 * normal() : 360 * uniform() - 180,
@@ -92,9 +93,10 @@ export function placeOf(seed: number): Place {
     carriersDb: Array.from({ length: 1 + Math.floor(3 * uniform()) }, () => -12 + 18 * uniform()),
     phoneDbi: -3 + 1.5 * normal(),
     phoneNoiseDb: 8 + 1.5 * normal(),
-    shareAt: hour => 1 - busiest * (0.45 + 0.55 * Math.exp(-(((hour - peak) / 4) ** 2))),
+    shareAt: hour => 1 - busyAt(hour),
     hour: 8 + 10 * uniform(),
     up,
+    otherRoomDb,
     normal,
     uniform,
   }
@@ -154,7 +156,7 @@ export function phoneLoads(w: Place): number {
   return Math.max(0.05, shareNow(w) * linkMbps(r.sinrDb + w.normal(), w.widthMHz, 2))
 }
 
-/** Above this a mast hears no more by more power: one layer, 16 steps, and no 64-point constellation. Assumed. */
+/** Above this a mast hears no more by more power: one layer of a 16-point constellation. Assumed. */
 const MOST_UP_DB = 13
 /** Of what the link carries, what reference signals and control leave of the way up. Assumed. */
 const USABLE_UP = 0.85
@@ -163,6 +165,7 @@ const USABLE_UP = 0.85
  * Mbit/s sent with nobody else about: the mast gives a device as many blocks as its power fills.
  * @param heardDb  loss by what the device reads of the mast
  * @param upDb  loss from the device's own transmitter into the mast's receiver
+ * @param mostDbm  what something on the way lets the device send at most
  */
 function linkUpMbps(w: Place, heardDb: number, upDb: number, mostDbm = Infinity): number {
   const { up } = w
@@ -270,7 +273,7 @@ export function phoneByBooster(w: Place, k: BoosterKit): { down: number; up: num
   const through = gainDb ? milliwatts(throughDb) : 0
   const donor = mounted(w, k.donor)
   const repeated = caught(w, donor)
-  const direct = caught(w, roundAbout(w.phoneDbi - w.houseDb - (k.kitchen ? 0 : 6 * w.up.otherRoom)))
+  const direct = caught(w, roundAbout(w.phoneDbi - w.houseDb - (k.kitchen ? 0 : w.otherRoomDb)))
   const noise = milliwatts(THERMAL_DBM + k.amplifier.noiseDb) * through + milliwatts(THERMAL_DBM + w.phoneNoiseDb)
   const wanted = repeated.wanted * through + direct.wanted
   const others = repeated.others * through + direct.others

@@ -26,7 +26,7 @@ export const KETCH = '0192f000-0050-7000-8000-000000000001'
  * A device of each address, its scripts compiled and its offline copy made once in a worker; each test finds it with
  * nothing kept on it. A test that turns its clock, which no device takes back, has one of its own (`ownDevice`).
  */
-export const onDevice = base.extend<{ ownDevice: boolean }, { devices: Map<string, BrowserContext> }>({
+const withDevice = base.extend<{ ownDevice: boolean }, { devices: Map<string, BrowserContext> }>({
   ownDevice: [false, { option: true }],
   devices: [
     // eslint-disable-next-line no-empty-pattern
@@ -67,7 +67,7 @@ async function emptied(device: BrowserContext, origin: string): Promise<void> {
   await last.close()
 }
 
-export const test = onDevice.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
+export const test = withDevice.extend<{ quiet: string[]; demoPage: Page }, { app: App }>({
   app: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use, info) => {

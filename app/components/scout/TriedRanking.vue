@@ -62,7 +62,7 @@ function behindWords(t: Tried): string {
   const less = speed ? `best is ${num(Math.exp(diff), 1)}×` : `best is ${num(diff, 1)} dB over it`
   if (b.beyondChance) return `${less}, p ${b.p < 0.01 ? '< 0.01' : num(b.p, 2)}`
   const range = speed ? `${num(Math.exp(low), 1)} to ${num(Math.exp(high), 1)}×` : `${num(low, 1)} to ${num(high, 1)} dB`
-  const among = b.difference.beyondChance ? ', the best of so many' : ''
+  const among = b.difference.beyondChance ? ` among ${ranking.value!.tried.length} tried` : ''
   const open = `${Math.min(...counts) < LEAST_TESTS ? 'not enough to say' : 'may be chance'}${among}`
   return [`${less} (${range}): ${open}`, settledWords(b.difference)].filter(Boolean).join('; ')
 }
