@@ -157,6 +157,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...within('route', 'a mast is held, stands or does not', 'fixing'),
     ...within('route', 'a box on 12 V', 'feed'),
     ...by('source', 'sourceId'),
+    ...by('figures', 'polarisation'),
   },
   runs: {
     ...nobody('the plan that is shown', 'designId'),
@@ -928,9 +929,10 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.locator('[data-test=figures-outside]').first().click()
       await fill(page.getByRole('dialog'), 'Gain on every band', '9.25')
+      await pick(page, page.getByRole('dialog'), 'How it is fitted', 'lying (horizontal)')
       await page.keyboard.press('Escape')
     },
-    sets: { nodes: { own: expect.objectContaining({ gainDbi: 9.25 }) } },
+    sets: { nodes: { own: expect.objectContaining({ gainDbi: 9.25 }), polarisation: 'horizontal' } },
   },
   'plan': {
     job: KILN,

@@ -63,7 +63,7 @@ export const antenna = (
   frontToBackDb: number,
   ports: Port[],
   sizeM: number,
-  facts: Facts = {},
+  facts: Facts & Pick<AntennaPart, 'overMetal'> = {},
 ): AntennaPart => ({
   id,
   kind: 'antenna',

@@ -2,10 +2,10 @@
  * A design as a signal tree: parts with typed ports, joined port to port. Nothing is looked up by its
  * role: what an antenna or a box is follows from what it hangs on.
  */
-import { antennaAt, partById } from '../catalogue/parts'
+import { antennaAt, partById, usualPolarisation } from '../catalogue/parts'
 import type { Design, JobDocument, Node, Run } from '../job/schema'
 import { withOwn } from '../job/part'
-import type { AmplifierPart, AntennaPart, LinePart, Part, Port, RouterPart } from '../job/part'
+import type { AmplifierPart, AntennaPart, LinePart, Part, Polarisation, Port, RouterPart } from '../job/part'
 import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
@@ -258,17 +258,21 @@ export interface Turned {
   covered: boolean
   azimuthDeg: number
   tiltDeg: number
+  polarisation: Polarisation
 }
 
 /** @returns an antenna as it is turned at a frequency; `towardDeg` where no azimuth was set: a donor looks at its mast */
 export function turned(at: AntennaNode, frequencyMHz: number, towardDeg: number | null): Turned {
-  const { pattern, covered } = antennaAt(at.part, frequencyMHz)
+  const polarisation = at.node.polarisation ?? usualPolarisation(at.part)
+  const { pattern, covered } = antennaAt(at.part, frequencyMHz, polarisation)
   return {
     at,
     pattern,
     covered,
     azimuthDeg: at.node.azimuthDeg ?? towardDeg ?? 0,
-    tiltDeg: pattern.cone ? at.node.tiltDeg - 90 : at.node.tiltDeg,
+    // A dome's own axis hangs straight down; its measured planes are read from the horizon, as all others.
+    tiltDeg: pattern.aboutAxisDb ? at.node.tiltDeg - 90 : at.node.tiltDeg,
+    polarisation,
   }
 }
 

@@ -5,7 +5,7 @@ import type { Tree, Turned } from '../chain/tree'
 import { toDeg } from '../geo/angles'
 import type { JobDocument, Spot } from '../job/schema'
 import { toLinear } from '../radio/levels'
-import { gainToward, offAxisDb } from '../radio/pattern'
+import { gainToward, aboutAxisDb } from '../radio/pattern'
 import { floorAt, surfacesBetween, toLocal, wallsDrawnAt } from '../site/building'
 import type { Building } from '../site/building'
 import { throughDb } from '../site/materials'
@@ -99,16 +99,17 @@ export function senderOf(b: Building, at: Turned, fedRsrpDbm: number, upM: numbe
   }
 }
 
-/** A cone is looked up by the cosine of its angle: so many steps leave 0.02 dB. */
+/** What is alike about its axis is looked up by the cosine of its angle: so many steps leave 0.02 dB. */
 const CONE_STEPS = 1024
 
 /** A pattern as a function of direction. A dome that looks straight down is the common case: its angle is the height alone. */
 export function linearGain(at: Turned, axisDeg: number): Sender['gainToward'] {
   const { pattern } = at
-  if (pattern.cone && at.tiltDeg === -90) {
+  const about = pattern.aboutAxisDb
+  if (about && at.tiltDeg === -90) {
     const table = Float64Array.from({ length: CONE_STEPS + 1 }, (_, i) => {
       const offDeg = toDeg(Math.acos(1 - (2 * i) / CONE_STEPS))
-      return toLinear(pattern.gainDbi - offAxisDb(offDeg, pattern.beamwidthDeg, pattern.frontToBackDb))
+      return toLinear(pattern.gainDbi - aboutAxisDb(about, offDeg))
     })
     // Straight down is 0, level with the antenna half way.
     return (_dx, _dy, dz) => {

@@ -47,6 +47,7 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     fixing: null,
     feed: null,
     sourceId: null,
+    polarisation: null,
     eastM: at.eastM,
     northM: at.northM,
     upM: at.upM,

@@ -5,6 +5,7 @@
 import type { AntennaPart, Part, Port } from '../job/part'
 import { csvLine, parseNumber } from './csv'
 
+const YES = /^(yes|true|1)$/i
 const TEXT = ['id', 'kind', 'name', 'use', 'shape', 'ends', 'mount', 'supply', 'grade', 'jacket', 'class', 'simSize'] as const
 const NUMBERS = [
   'frontToBackDb',
@@ -37,7 +38,7 @@ const NUMBERS = [
 /** Cells of several numbers, or of several words parted by `|`. */
 const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const
 const WORD_LISTS = ['inBox', 'apart', 'wifiBands'] as const
-const LISTS = ['outdoors', 'perBand', 'separation', 'bands', 'ranges', 'constants', 'stockM', 'ports'] as const
+const LISTS = ['outdoors', 'overMetal', 'perBand', 'separation', 'bands', 'ranges', 'constants', 'stockM', 'ports'] as const
 export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...NUMBER_LISTS, ...WORD_LISTS, ...LISTS] as const
 
 /** Figures of an amplifier on one band, as a cell names them. */
@@ -77,6 +78,7 @@ export function writeParts(parts: readonly Part[]): string {
           ...NUMBER_LISTS.map(c => (row[c] as number[] | undefined)?.join(' ') ?? null),
           ...WORD_LISTS.map(c => (row[c] as string[] | undefined)?.join(' | ') ?? null),
           p.outdoors === undefined ? null : p.outdoors ? 'yes' : 'no',
+          p.kind === 'antenna' && p.overMetal ? 'yes' : null,
           p.kind === 'amplifier' && p.perBand ? p.perBand.map(b => `${b.band} ${named(b, BAND_FIGURES)}`).join(' | ') : null,
           p.kind === 'amplifier' && p.separation ? named(p.separation, SEPARATION) : null,
           'bands' in p ? p.bands.join(' ') : null,
@@ -122,7 +124,9 @@ export function readPart(cell: (column: string) => string | undefined): Record<s
     if (words) out[c] = words
   }
   const outdoors = text('outdoors')
-  if (outdoors) out.outdoors = /^(yes|true|1)$/i.test(outdoors)
+  if (outdoors) out.outdoors = YES.test(outdoors)
+  const overMetal = text('overMetal')
+  if (overMetal) out.overMetal = YES.test(overMetal)
   const perBand = list('perBand', /\|/)
   if (perBand)
     out.perBand = perBand.map(b => {

@@ -74,6 +74,10 @@ const part = <K extends string, P extends Record<string, import('@sinclair/typeb
 const Plane = Type.Array(Num(0, 80), { minItems: 24, maxItems: 360 })
 const Ports = Type.Array(PortSchema, { minItems: 1, maxItems: 40 })
 
+/** How an antenna is turned about its own axis; `slant` is ±45°. */
+export const POLARISATIONS = ['vertical', 'horizontal', 'slant'] as const
+export type Polarisation = (typeof POLARISATIONS)[number]
+
 export const SHAPES = ['log-periodic', 'Yagi', 'panel', 'omni', 'dome', 'whip'] as const
 
 const AntennaPart = part('antenna', {
@@ -98,6 +102,8 @@ const AntennaPart = part('antenna', {
   ),
   /** how far back lobes and nulls lie below the peak at most */
   frontToBackDb: Num(0, 60),
+  /** made to stand on a metal roof: its peak is well above the horizon */
+  overMetal: Type.Optional(Type.Boolean()),
   sizeM: Num(0.01, 10),
   ports: Ports,
 })

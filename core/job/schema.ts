@@ -10,7 +10,7 @@ import type { Static, TProperties } from '@sinclair/typebox'
 import { Day, Id, Num, oneOf, opt, Text, Time, Whole } from './fields'
 import { BEHINDS, ENTRIES, FeedSchema, FixingSchema } from './fixing'
 import { MATERIAL_IDS } from './materials'
-import { OwnFigures, PartSchema } from './part'
+import { OwnFigures, PartSchema, POLARISATIONS } from './part'
 
 /** Sequence numbers and versions are 32 bits in the database. */
 export const MOST_SEQUENCE = 2_147_483_647
@@ -461,6 +461,8 @@ const nodes = {
   feed: opt(FeedSchema),
   /** of the fixtures: which of the feeds noted it is fed by; null takes the nearest */
   sourceId: opt(Id),
+  /** of an antenna: how it is fitted about its own axis; null as its kind usually is */
+  polarisation: opt(oneOf(...POLARISATIONS)),
 }
 
 /** A cable from port to port; without a line, one part is screwed to the other. A port left out is the part's next free one. */
@@ -629,7 +631,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   photos: { stepKey: null },
   ownSteps: { beforeKey: null },
   setups: { power: null },
-  nodes: { part: null, own: null, fixing: null, feed: null, sourceId: null },
+  nodes: { part: null, own: null, fixing: null, feed: null, sourceId: null, polarisation: null },
   runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
   masts: { accuracyM: null, seenOn: null },
   cells: { channel: null },

@@ -190,7 +190,12 @@ function isolationFigure({ main }: Context): Record<string, Figure> {
         { name: 'by the straight line', value: w.directDb, unit: 'dB', provenance: 'computed' },
         { name: 'by scattered ways', value: w.scatteredDb, unit: 'dB', provenance: 'assumed' },
         { name: 'in cables and splitters', value: w.linesDb, unit: 'dB', provenance: 'computed' },
-        { name: 'by the quick rule, nothing between', value: w.quickDb, unit: 'dB', provenance: 'computed' },
+        ...(w.axialDb === null
+          ? []
+          : [{ name: 'by the near field along both', value: w.axialDb, unit: 'dB', provenance: 'computed' as const }]),
+        ...(w.quickDb === null
+          ? []
+          : [{ name: 'by the quick rule, nothing between', value: w.quickDb, unit: 'dB', provenance: 'computed' as const }]),
       ],
       source: 'ITU-R P.525, P.2040; scattered way assumed',
       assumed: true,

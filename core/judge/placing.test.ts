@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { partById } from '../catalogue/parts'
 import { consumerLimits } from '../chain/uplink'
+import { BARE_FIXING } from '../job/fixing'
+import { wavelengthM } from '../radio/freespace'
 import { between } from '../site/frame'
+import { besideTubeDbi } from './placing'
 
 const booster = (kind: 'home' | 'building' | 'vehicle' | 'boat' = 'home', job: Record<string, unknown> = {}) => {
   const h = new House('booster', kind, job)
@@ -16,6 +19,31 @@ describe('where parts stand', () => {
     expect(h.finding('place.omni-low')?.sentence).toContain('behind the roof it does not hear')
     h.cured('place.omni-low')
     expect(h.finding('place.omni-low')).toBeUndefined()
+  })
+  it('an omni beside its pole is told with what is left in the worst direction; on top or on the mast’s side it is not', () => {
+    const h = booster()
+    const mast = h.donor
+    h.place(mast, {
+      fixing: { ...BARE_FIXING, mount: 'wall bracket', apartM: 0.5, sections: [{ outsideMm: 50, wallMm: 3, lengthM: 2 }] },
+    })
+    const port = h.doc.runs.find(r => r.fromNodeId === mast.id || r.toNodeId === mast.id)!
+    const omni = h.add('nodes', { ...mast, id: undefined, fixing: null, partId: 'ant-omni', part: partById('ant-omni')! })
+    h.add('runs', { ...port, id: undefined, fromNodeId: omni, fromPort: null, toPort: null })
+    const at = (fields: Record<string, number>) => h.set('nodes', omni, { eastM: mast.eastM, northM: mast.northM, ...fields })
+    // The mast lies to the west.
+    at({ eastM: mast.eastM + 0.18, upM: mast.upM - 1 })
+    expect(h.finding('place.omni-beside-pole')?.sentence).toContain('−3.8 dBi are left at 806 MHz')
+    at({ eastM: mast.eastM - 0.18, upM: mast.upM - 1 })
+    expect(h.finding('place.omni-beside-pole')).toBeUndefined()
+    at({ upM: mast.upM + 0.3 })
+    expect(h.finding('place.omni-beside-pole')).toBeUndefined()
+  })
+  it.each([
+    [850, [-6, -3.7, -1.4]],
+    [1900, [-11.5, -9.1, -4.1]],
+  ])('beside a tube of 50 mm at %i MHz a quarter, a half and one wavelength leave %j dBi', (mhz, left) => {
+    ;[0.25, 0.5, 1].forEach((n, i) => expect(besideTubeDbi(n * wavelengthM(mhz), mhz)).toBeCloseTo(left[i]!, 9))
+    expect(besideTubeDbi(1.2 * wavelengthM(mhz), mhz)).toBeNull()
   })
   it('a panel that looks at the donor is turned away', () => {
     const h = booster()
@@ -72,7 +100,7 @@ describe('two amplifiers', () => {
       for (const r of [...h.doc.runs])
         h.add('runs', { ...r, id: undefined, fromNodeId: to.get(r.fromNodeId)!, toNodeId: to.get(r.toNodeId)! })
     }
-    twin(3)
+    twin(10)
     const [first, second] = h.assess().loops
     // The second's donor hung under the first's dome, and the first's under the second's.
     const under = (donor: string, at: { eastM: number; northM: number; upM: number }) =>

@@ -13,8 +13,8 @@ export interface Pattern {
   /** as measured: how far below the peak, dB, each `360 / length` degrees from the axis; the widths stand where none was */
   azimuthDb?: readonly number[]
   elevationDb?: readonly number[]
-  /** a cone about its own axis, as a ceiling dome's straight down, rather than two planes */
-  cone?: boolean
+  /** alike all round its own axis, as a ceiling dome's straight down: how far below the peak, dB, from ahead to behind in even steps */
+  aboutAxisDb?: readonly number[]
 }
 
 /** Which way an antenna is turned: true or site-frame azimuth, and tilt above the horizon. */
@@ -37,10 +37,7 @@ export function offAxisDb(angleDeg: number, beamwidthDeg: number, limitDb: numbe
  * @source 3GPP TR 36.814 table A.2.1.1-2
  */
 export function gainToward(p: Pattern, pointing: Pointing, azimuthDeg: number, elevationDeg = 0): number {
-  if (p.cone) {
-    const off = angleOff(pointing, azimuthDeg, elevationDeg)
-    return p.gainDbi - offAxisDb(off, p.beamwidthDeg, p.frontToBackDb)
-  }
+  if (p.aboutAxisDb) return p.gainDbi - aboutAxisDb(p.aboutAxisDb, angleOff(pointing, azimuthDeg, elevationDeg))
   const across = p.azimuthDb
     ? planeDb(p.azimuthDb, azimuthDeg - pointing.azimuthDeg)
     : offAxisDb(angleBetween(pointing.azimuthDeg, azimuthDeg), p.beamwidthDeg, p.frontToBackDb)
@@ -63,8 +60,32 @@ export function planeDb(plane: readonly number[], angleDeg: number): number {
   return plane[i]! + (at - Math.floor(at)) * (next - plane[i]!)
 }
 
+/** @returns loss at an angle off the axis, 0…180, between the samples in a straight line, dB */
+export function aboutAxisDb(losses: readonly number[], offDeg: number): number {
+  const at = (Math.min(180, Math.max(0, offDeg)) / 180) * (losses.length - 1)
+  const i = Math.min(losses.length - 2, Math.floor(at))
+  return losses[i]! + (at - i) * (losses[i + 1]! - losses[i]!)
+}
+
+/**
+ * What an antenna radiates in all directions together over what it is fed, dB: never above 0.
+ * @source the mean of a directivity over the sphere is 1
+ */
+export function meanOverSphereDb(p: Pattern, stepDeg = 3): number {
+  let sum = 0
+  let weight = 0
+  for (let e = -90 + stepDeg / 2; e < 90; e += stepDeg) {
+    const w = Math.cos(toRad(e))
+    for (let a = stepDeg / 2; a < 360; a += stepDeg) {
+      sum += w * 10 ** (gainToward(p, { azimuthDeg: 0, tiltDeg: 0 }, a, e) / 10)
+      weight += w
+    }
+  }
+  return 10 * Math.log10(sum / weight)
+}
+
 /** @returns the angle between where an antenna points and a direction, 0…180 */
-function angleOff(pointing: Pointing, azimuthDeg: number, elevationDeg: number): number {
+export function angleOff(pointing: Pointing, azimuthDeg: number, elevationDeg: number): number {
   const [t, e] = [toRad(pointing.tiltDeg), toRad(elevationDeg)]
   const cos = Math.sin(t) * Math.sin(e) + Math.cos(t) * Math.cos(e) * Math.cos(toRad(pointing.azimuthDeg - azimuthDeg))
   return toDeg(Math.acos(Math.min(1, Math.max(-1, cos))))

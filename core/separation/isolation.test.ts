@@ -20,6 +20,8 @@ import {
   verticalIsolationDb,
   willOscillate,
 } from './isolation'
+import { crossedPolarDb } from '../radio/polarisation'
+import { lineLossDb } from '../chain/line'
 import { pairOf } from './loop'
 
 const f = 806
@@ -42,6 +44,51 @@ describe('the quick rules', () => {
     expect(meetsRuleOfThumb(3, 6.2)).toBe(true)
     expect(meetsRuleOfThumb(16, 1)).toBe(true)
     expect(meetsRuleOfThumb(10, 5)).toBe(false)
+  })
+})
+
+/** Two half-wave dipoles in free space by the method of moments, wire models converged to 0.1–0.6 dB. */
+describe('against the method of moments', () => {
+  const WAYS: [wavelengths: number, sideDb: number, endDb: number][] = [
+    [1, 18.3, 30.7],
+    [2, 23.9, 43.5],
+    [4, 29.8, 55.7],
+    [10, 37.7, 71.7],
+  ]
+  it.each(WAYS)('dipoles %i wavelengths apart: %f dB side by side, %f end to end', (n, sideDb, endDb) => {
+    const distanceM = n * wavelengthM(850)
+    const side = isolation({ distanceM, frequencyMHz: 850, gainTowardDbi: [2.15, 2.15], crossedDb: 0, uprightElevationDeg: 0 })
+    expect(Math.abs(side.directDb - sideDb)).toBeLessThan(0.7)
+    const end = isolation({ distanceM, frequencyMHz: 850, gainTowardDbi: [-60, -60], crossedDb: 0, uprightElevationDeg: 90 })
+    expect(Math.abs(end.axialDb! - endDb)).toBeLessThan(n < 1.5 ? 0.9 : 0.25)
+  })
+  it('close above each other the near field rules, not the hole of the pattern', () => {
+    const close = (uprightElevationDeg: number | null) =>
+      isolation({ distanceM: 0.35, frequencyMHz: 850, gainTowardDbi: [-15, -15], crossedDb: 0, uprightElevationDeg })
+    expect(close(null).isolationDb).toBeGreaterThan(44)
+    expect(Math.abs(close(90).isolationDb - 31.4)).toBeLessThan(0.6)
+    expect(close(0).isolationDb).toBeCloseTo(close(null).isolationDb, 6)
+  })
+  it('lying antennas one above the other keep up to 21 dB less from each other than upright ones', () => {
+    // The fitters' rule up: 28 + 40·log10(d/λ); side by side broadside: 18.1 + 19.5·log10(d/λ).
+    const d = 6.1
+    const lying = isolation({ distanceM: d, frequencyMHz: 850, gainTowardDbi: [2.15, 2.15], crossedDb: 0 }).isolationDb
+    expect(verticalIsolationDb(d, 850) - lying).toBeGreaterThan(20)
+  })
+  const POLAR: [offDeg: number, db: number][] = [
+    [30, 23],
+    [45, 15],
+    [60, 9.5],
+  ]
+  it.each(POLAR)('crossed polarisations, %i° off the axis: %f dB and no more', (offDeg, db) => {
+    expect(crossedPolarDb('vertical', 'horizontal', offDeg)).toBeLessThanOrEqual(db)
+    expect(crossedPolarDb('vertical', 'horizontal', offDeg)).toBeGreaterThanOrEqual(db - 3)
+  })
+  it('20 dB on the axis, 3.0 at 45° between them, nothing behind or where they are alike', () => {
+    expect(crossedPolarDb('vertical', 'horizontal', 0)).toBe(20)
+    expect(crossedPolarDb('slant', 'vertical', 0)).toBe(3)
+    expect(crossedPolarDb('vertical', 'horizontal', 120)).toBe(0)
+    expect(crossedPolarDb('horizontal', 'horizontal', 0)).toBe(0)
   })
 })
 
@@ -98,6 +145,8 @@ const at = (partId: string, eastM: number, northM: number, upM: number, o: Recor
     own: null,
     fixing: null,
     feed: null,
+    sourceId: null,
+    polarisation: null,
     eastM,
     northM,
     upM,
@@ -117,19 +166,25 @@ describe('against practice', () => {
   const bare = { ...home, sites: [{ ...home.sites[0]!, lengthM: 2, depthM: 1, storeys: 1 }] }
   const gain = 62
   const margin = 10
-  const heldBack = (iso: number) => Math.max(0, gain + margin - iso)
+  /**
+   * What practice knows is of jobs with their cables: 10 m of 240-type in all, half of it at half the distance.
+   * Without them 15.2 m along at 700 MHz came to 5.3 dB once a dome gave 1.4 dBi level, as the method of moments has it,
+   * for −1.5 before; the two agree with them.
+   */
+  const heldBack = (iso: number, mhz = 1800, cablesM = 10) =>
+    Math.max(0, gain + margin - iso - lineLossDb({ k1: 0.794, k2: 0.0011 }, cablesM, mhz))
   // The dome hangs under the upper ceiling: roof and one ceiling between.
   const dome = (eastM: number) => at('ant-dome', eastM, 0, 5.2)
 
   it.each(LOW)(
     '6.1 m straight up, beam with its back turned, roof and a ceiling between: held back by 5 dB at most (%i MHz)',
     mhz => {
-      expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), mhz))).toBeLessThanOrEqual(5)
-      expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), mhz))).toBeLessThanOrEqual(5)
+      expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), mhz), mhz)).toBeLessThanOrEqual(5)
+      expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), mhz), mhz)).toBeLessThanOrEqual(5)
     },
   )
   it.each(LOW)('15.2 m along, its back turned: held back by 5 dB at most (%i MHz)', mhz =>
-    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), mhz))).toBeLessThanOrEqual(5),
+    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), mhz), mhz)).toBeLessThanOrEqual(5),
   )
   it('at 1800 MHz neither holds it back at all', () => {
     expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), 1800))).toBe(0)
@@ -137,8 +192,8 @@ describe('against practice', () => {
     expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), 1800))).toBe(0)
   })
   it.each(LOW)('half those distances with nothing between cost more than 10 dB (%i MHz)', mhz => {
-    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 8.25), at('ant-dome', 10, 0, 5.2), mhz))).toBeGreaterThan(10)
-    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 5.2), at('ant-dome', 17.6, 0, 5.2), mhz))).toBeGreaterThan(10)
+    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 8.25), at('ant-dome', 10, 0, 5.2), mhz), mhz, 5)).toBeGreaterThan(10)
+    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 5.2), at('ant-dome', 17.6, 0, 5.2), mhz), mhz, 5)).toBeGreaterThan(10)
   })
 
   // Site frame of a vehicle: north is ahead. The panel looks along the trailer.
@@ -229,6 +284,35 @@ describe('against practice', () => {
     const o = { distanceM: 6, frequencyMHz: 850, gainTowardDbi: [0, 0] as const, crossedDb: 6 }
     expect(isolation({ ...o, sheetsDb: 20 }).scatteredDb).toBe(isolation(o).scatteredDb)
     expect(isolation({ ...o, sheetsDb: 20 }).directDb).toBe(isolation(o).directDb + 20)
+  })
+  it('a donor that lies and an inside antenna that stands keep more from each other before the beam, nothing behind it', () => {
+    const lying = (azimuthDeg: number) => at('ant-lpda', -6, 0, 5.4, { azimuthDeg, polarisation: 'horizontal' })
+    const upright = (azimuthDeg: number) => at('ant-lpda', -6, 0, 5.4, { azimuthDeg })
+    const panel = at('ant-panel-in', 4, 0, 5.2, { azimuthDeg: 270 })
+    const direct = (donor: AntennaNode) =>
+      pairOf(donor, panel, { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 90 }, 0, 270)!
+    expect(direct(lying(90)).directDb - direct(upright(90)).directDb).toBeGreaterThan(17)
+    expect(direct(lying(90)).scatteredDb).toBeCloseTo(direct(upright(90)).scatteredDb, 9)
+    expect(direct(lying(270)).directDb).toBeCloseTo(direct(upright(270)).directDb, 1)
+  })
+  it('the quick rule is for two that stand upright, and for no others', () => {
+    const round = { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 270 }
+    const donor = (polarisation: string | null) => at('ant-lpda', -6, 0, 8, { polarisation })
+    expect(pairOf(donor(null), dome(4), round)!.quickDb).toBeGreaterThan(40)
+    for (const p of ['horizontal', 'slant']) expect(pairOf(donor(p), dome(4), round)!.quickDb).toBeNull()
+    const row = {
+      id: 'r',
+      designId: '',
+      donorId: 'ant-lpda',
+      serverId: 'ant-dome',
+      makerDb: null,
+      measuredDb: null,
+      inForce: 'quick',
+      reason: null,
+    } as const
+    const lying = pairOf(donor('horizontal'), dome(4), { ...round, entered: [row] })!
+    expect(lying.inForce).toBe('computed')
+    expect(lying.isolationDb).toBe(lying.computedDb)
   })
   it('turning an antenna by 360° changes nothing', () => {
     const donor = at('ant-lpda', -6, 0, 7, { azimuthDeg: 0 })

@@ -2,7 +2,8 @@
 import { amplifierOn } from '../job/part'
 import type { IsolationRow } from '../job/schema'
 import { toDb, toLinear } from '../radio/levels'
-import { gainToward } from '../radio/pattern'
+import { angleOff, gainToward } from '../radio/pattern'
+import { crossedPolarDb } from '../radio/polarisation'
 import { crossedDb, inside, surfacesBetween } from '../site/building'
 import type { Building, Crossing } from '../site/building'
 import { between } from '../site/frame'
@@ -23,8 +24,8 @@ export interface Pair extends Isolation {
   /** what cables, splitters and pads take on both sides of the amplifier, dB */
   linesDb: number
   farField: boolean
-  /** by the fitters' quick rule, with nothing between */
-  quickDb: number
+  /** by the fitters' quick rule, with nothing between: of two that stand upright, and of no others */
+  quickDb: number | null
   /** the sum itself, whichever is believed */
   computedDb: number
   /** what was entered for this pair, and which figure is in force */
@@ -91,6 +92,12 @@ function gainFacing(a: Turned, azimuthDeg: number, elevationDeg: number, reverbe
   return reverberant ? Math.max(0, gain) : gain
 }
 
+/** Degrees off the axis on which an antenna keeps its polarisation: of one alike all round, off the level. */
+function offAxis(a: Turned, azimuthDeg: number, elevationDeg: number): number {
+  if (a.pattern.aboutAxisDb || a.pattern.beamwidthDeg >= 360) return Math.abs(elevationDeg)
+  return angleOff(a, azimuthDeg, elevationDeg)
+}
+
 export interface Surroundings {
   building: Building
   frequencyMHz: number
@@ -103,7 +110,7 @@ export interface Surroundings {
 }
 
 /** @returns the figure that was put in force over the sum; null where there is none, or where it was never entered */
-function believedDb(row: IsolationRow | null, quickDb: number): { by: IsolationRow['inForce']; db: number } | null {
+function believedDb(row: IsolationRow | null, quickDb: number | null): { by: IsolationRow['inForce']; db: number } | null {
   if (!row || row.inForce === 'computed') return null
   const db = { quick: quickDb, maker: row.makerDb, measured: row.measuredDb }[row.inForce]
   return db === null ? null : { by: row.inForce, db }
@@ -127,23 +134,27 @@ export function pairOf(
     gainFacing(a, g.bearingDeg, g.elevationDeg, false),
     gainFacing(b, g.bearingDeg + 180, -g.elevationDeg, metal),
   ] as const
-  const { isolationDb, directDb, scatteredDb } = isolation({
+  const upright = a.polarisation === 'vertical' && b.polarisation === 'vertical'
+  const offDeg = Math.max(offAxis(a, g.bearingDeg, g.elevationDeg), offAxis(b, g.bearingDeg + 180, -g.elevationDeg))
+  const sum = isolation({
     distanceM: g.distanceM,
     frequencyMHz: s.frequencyMHz,
     gainTowardDbi,
     crossedDb: crossedDb(crossings.filter(c => c.kind !== 'sheet')),
     sheetsDb: crossedDb(crossings.filter(c => c.kind === 'sheet')),
+    // Within a metal skin a wave has lost how it was turned.
+    crossedPolarDb: metal ? 0 : crossedPolarDb(a.polarisation, b.polarisation, offDeg),
+    uprightElevationDeg: upright ? g.elevationDeg : null,
   })
-  const quickDb = slantIsolationDb(g.groundM, g.upM, s.frequencyMHz, gainTowardDbi[0] + gainTowardDbi[1])
+  const quickDb = upright ? slantIsolationDb(g.groundM, g.upM, s.frequencyMHz, gainTowardDbi[0] + gainTowardDbi[1]) : null
   const entered = s.entered?.find(r => r.donorId === donor.node.id && r.serverId === server.node.id) ?? null
   const believed = believedDb(entered, quickDb)
   return {
-    isolationDb: believed?.db ?? isolationDb,
-    computedDb: isolationDb,
+    ...sum,
+    isolationDb: believed?.db ?? sum.isolationDb,
+    computedDb: sum.isolationDb,
     entered,
     inForce: believed?.by ?? 'computed',
-    directDb,
-    scatteredDb,
     donor,
     server,
     alongM: g.groundM,

@@ -983,6 +983,7 @@ export const nodes = pgTable(
     feed: jsonb('feed').$type<Feed>(),
     // `ref:nodes.sourceId` sets null, by the migration.
     sourceId: uuid('source_id'),
+    polarisation: text('polarisation'),
   },
   t => [...jobKeys(t as never, 'nodes'), inJob('nodes', 'designId', t, t.designId, designs).onDelete('cascade')],
 )

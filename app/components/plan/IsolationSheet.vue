@@ -70,7 +70,9 @@ const bands = computed(() => store.result!.bands.filter(b => b.loop))
               @click="set(p, { inForce: m.id })"
             >
               {{ m.name }}
-              <b v-if="m.id === 'quick' || m.id === 'computed'" class="fig">{{ num(valueOf(p, m.id)!) }} dB</b>
+              <b v-if="(m.id === 'quick' || m.id === 'computed') && valueOf(p, m.id) !== null" class="fig"
+                >{{ num(valueOf(p, m.id)!) }} dB</b
+              >
             </button>
             <MvNumber
               v-if="m.id === 'maker' || m.id === 'measured'"
@@ -82,7 +84,9 @@ const bands = computed(() => store.result!.bands.filter(b => b.loop))
               :data-test="`enter-${m.id}`"
               :save="enter(p, m.id)"
             />
-            <small class="soft">{{ m.what }}</small>
+            <small class="soft">{{
+              m.id === 'quick' && p.quickDb === null ? 'holds only where both stand upright' : m.what
+            }}</small>
           </div>
         </div>
         <MvText

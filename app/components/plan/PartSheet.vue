@@ -4,10 +4,11 @@ import { guessDelimiter } from '#core/formats/csv'
 import { readPattern } from '#core/formats/pattern-csv'
 import type { MeasuredPattern } from '#core/formats/pattern-csv'
 import { swapSteps } from '#core/fitting/edits'
-import { CONNECTORS, OwnFigures } from '#core/job/part'
-import type { Part, Port } from '#core/job/part'
+import { CONNECTORS, OwnFigures, POLARISATIONS } from '#core/job/part'
+import type { Part, Polarisation, Port } from '#core/job/part'
 import { partOf } from '#core/chain/tree'
 import type { Node } from '#core/job/schema'
+import { usualPolarisation } from '#core/catalogue/parts'
 import { num } from '#core/units'
 
 /** One part of the design: another in its place, and the maker's own figures over those of the catalogue. */
@@ -50,6 +51,25 @@ async function swap(id: string) {
   const ids = everywhere.value.map(n => n.id)
   error.value = (await store.commit(swapSteps(ids, next), 'change a part'))[0]?.message ?? ''
 }
+const POLARISATION_WORD: Record<Polarisation, string> = {
+  vertical: 'upright (vertical)',
+  horizontal: 'lying (horizontal)',
+  slant: 'at ±45°',
+}
+function setPolarisation(polarisation: Polarisation | null) {
+  const all = everywhere.value.map(n => ({
+    table: 'nodes' as const,
+    op: 'update' as const,
+    rowId: n.id,
+    fields: { polarisation },
+  }))
+  return store.commit(all, 'how an antenna is fitted')
+}
+const fittedWays = computed(() => {
+  const usual = part.value?.kind === 'antenna' ? usualPolarisation(part.value) : 'vertical'
+  const said = POLARISATIONS.map(p => ({ value: p as Polarisation | null, title: POLARISATION_WORD[p] }))
+  return [{ value: null, title: `as usual: ${POLARISATION_WORD[usual]}` }, ...said]
+})
 const bandsText = ref('')
 watch(
   part,
@@ -114,6 +134,15 @@ const setPort = (port: Port, fields: Partial<Port>) =>
       :save="v => swap(v!)"
     />
     <p v-if="twins?.length" class="soft">What is changed here is changed on all {{ twins.length + 1 }} that are built alike.</p>
+    <MvChoice
+      v-if="part.kind === 'antenna'"
+      label="How it is fitted"
+      :value="node.polarisation"
+      :choices="fittedWays"
+      :disabled="!session.mayEdit"
+      data-test="polarisation"
+      :save="setPolarisation"
+    />
     <h3>The maker’s figures win</h3>
     <p class="soft">Where the part’s own sheet says otherwise, enter it; empty takes the catalogue’s again.</p>
     <div class="grid">
