@@ -90,7 +90,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
   },
   ownSteps: by('own step', 'words', 'stand', 'minutes', 'afterKey', 'beforeKey'),
   spots: {
-    ...by('spot', 'name', 'station', 'note', 'upM', 'indoors', 'needed', 'people', 'hangs'),
+    ...by('spot', 'name', 'station', 'note', 'upM', 'indoors', 'needed', 'people', 'use', 'needDbm', 'hangs'),
     ...within('walk', 'the walk: a new place is pressed', 'eastM', 'northM'),
   },
   devices: { ...by('ask', 'name', 'antennaDbi'), ...by('set-up', 'kind') },
@@ -396,9 +396,11 @@ const ACTS: Record<string, Act> = {
         'Note': 'by the stove',
         'What hangs there on today’s Wi-Fi or wire': 'a printer',
         'People there': '4',
+        'Level designed for': '93',
       }).does(page)
       await page.getByLabel('Must be proved here').click()
       await pick(page, page, 'Place of the walk', 'windows')
+      await pick(page, page, 'Used as', 'stores')
       await page.getByLabel('Indoors').click()
     },
     sets: {
@@ -408,6 +410,8 @@ const ACTS: Record<string, Act> = {
         note: 'by the stove',
         hangs: 'a printer',
         people: 4,
+        use: 'store',
+        needDbm: -93,
         needed: expect.any(Boolean),
         indoors: expect.any(Boolean),
         station: 'window',

@@ -195,7 +195,7 @@ describe('the sum', () => {
     expect(off).toBeGreaterThan(15)
     expect(off).toBeLessThan(30)
     const gain = -8.5 + ((off - 15) / 15) * (-3 + 8.5)
-    expect(hall.rsrpDbm).toBeCloseTo(fed + gain - indoorLossDb(g.distanceM, 806, 0) - 3, 6)
+    expect(hall.rsrpDbm).toBeCloseTo(fed + gain - indoorLossDb({ distanceM: g.distanceM, frequencyMHz: 806, n: 28 }) - 3, 6)
     expect(hall.floors).toBe(0)
     expect(w.rooms.find(r => r.spot.name === 'Study')!.floors).toBe(1)
   })

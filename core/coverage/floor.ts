@@ -3,30 +3,31 @@ import type { Levels } from '../chain/levels'
 import { facingOf, turned } from '../chain/tree'
 import type { Tree, Turned } from '../chain/tree'
 import { toDeg } from '../geo/angles'
-import type { JobDocument, Spot } from '../job/schema'
+import type { Job, JobDocument, Spot } from '../job/schema'
 import { toLinear } from '../radio/levels'
 import { gainToward, aboutAxisDb } from '../radio/pattern'
 import { floorAt, surfacesBetween, toLocal, wallsDrawnAt } from '../site/building'
 import type { Building } from '../site/building'
 import { throughDb } from '../site/materials'
+import { exponentOf, needAtDbm, needOfUseDbm } from '../site/use'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
 import type { LogIndex } from '../survey/spots'
 import { median } from '../survey/stats'
-import { coverageMap, levelAt } from './map'
+import { cellAt, coverageMap, levelAt } from './map'
+import { readWithBooster } from './rooms'
 import type { CoverageMap, Grid, PlanWall, Sender } from './map'
-import { RESIDENTIAL_N } from './indoor'
 
 /** A phone is held this high over the floor, m. */
 export const HELD_M = 1.2
-/** Free space, where the inside walls are drawn and counted one by one. */
-const FREE_N = 20
-/** @returns distance power coefficient of a map at a height */
-export const coefficientAt = (b: Building, upM: number): number => (wallsDrawnAt(b, upM) ? FREE_N : RESIDENTIAL_N)
+/** @returns distance power coefficient of a map at a height, ordinary walls of its use in it */
+export const coefficientAt = (b: Building, upM: number, frequencyMHz: number): number =>
+  exponentOf(floorAt(b.floors, upM).use, frequencyMHz)
 /** Readings further off than this say that something else is wrong, dB. Assumed. */
 const MOST_CORRECTION_DB = 20
 
 export interface RoomShare {
   spot: Spot
+  needDbm: number
   /** of its floor above the need, 0…1 */
   share: number
   /** usual level in it, and the weakest tenth, dBm */
@@ -41,7 +42,9 @@ export interface RoomShare {
 export interface FloorCoverage {
   level: number
   map: CoverageMap
+  /** what most of the floor needs, and what each cell does by its room, dBm */
   needDbm: number
+  needsDbm: Float32Array
   rooms: RoomShare[]
   /** of all rooms together, weighed by the people in them */
   share: number
@@ -58,7 +61,6 @@ export interface FloorInput {
   levels: Levels
   log: LogIndex
   rooms: readonly { spot: Spot; rsrpDbm: number }[]
-  needDbm: number
   level: number
   stepM: number
 }
@@ -124,7 +126,7 @@ export function linearGain(at: Turned, axisDeg: number): Sender['gainToward'] {
 
 /** @returns null where the floor is not there, or nothing is sent */
 export function coverageOf(o: FloorInput): FloorCoverage | null {
-  const { doc, building: b, tree, levels, level, needDbm } = o
+  const { doc, building: b, tree, levels, level } = o
   const floor = b.floors[level]
   if (!floor) return null
   const { frequencyMHz } = levels.carrier
@@ -138,20 +140,24 @@ export function coverageOf(o: FloorInput): FloorCoverage | null {
     senders,
     frequencyMHz,
     phoneDbi: DEVICE_GAIN_DBI.phone,
-    coefficient: coefficientAt(b, upM),
+    coefficient: coefficientAt(b, upM, frequencyMHz),
   })
   const here = doc.spots.filter(s => s.indoors && floorAt(b.floors, s.upM).level === level)
   const correctionDb = corrected(o, map, here)
   if (correctionDb !== null) for (let i = 0; i < map.rsrpDbm.length; i++) map.rsrpDbm[i]! += correctionDb
-  const rooms = roomShares(o, map, here)
+  const owner = roomOfCell(b, map, here)
+  const needDbm = needOfUseDbm(doc.jobs[0]!, floor.use)
+  const needsDbm = needsOfCells(doc.jobs[0]!, owner, here, needDbm)
+  const rooms = roomShares(o, map, here, owner)
   const weight = (r: RoomShare) => r.spot.people ?? 1
   const total = rooms.reduce((sum, r) => sum + weight(r), 0)
   return {
     level,
     map,
     needDbm,
+    needsDbm,
     rooms,
-    share: total > 0 ? rooms.reduce((sum, r) => sum + r.share * weight(r), 0) / total : shareAbove(map.rsrpDbm, needDbm),
+    share: total > 0 ? rooms.reduce((sum, r) => sum + r.share * weight(r), 0) / total : shareAbove(map.rsrpDbm, needsDbm),
     correctionDb,
     drawn: wallsDrawnAt(b, upM),
   }
@@ -169,17 +175,17 @@ function corrected(o: FloorInput, map: CoverageMap, here: readonly Spot[]): numb
   return Math.min(MOST_CORRECTION_DB, Math.max(-MOST_CORRECTION_DB, median(off)))
 }
 
-/** RSRP read in a room on this band with the booster at work; null where it was not. */
-function measuredAt({ log, levels }: FloorInput, spot: Spot): number | null {
-  const band = levels.carrier.band.name
-  const read = log.readings.filter(
-    r => r.spotId === spot.id && r.setup?.row.booster === 'on' && r.rsrpDbm !== null && (r.band === null || r.band === band),
-  )
-  return read.length ? median(read.map(r => r.rsrpDbm!)) : null
-}
+const measuredAt = ({ log, levels }: FloorInput, spot: Spot): number | null =>
+  readWithBooster(log, spot, levels.carrier.band.name)?.rsrpDbm ?? null
 
-const shareAbove = (levels: Float32Array, needDbm: number): number =>
-  levels.reduce((n, v) => n + Number(v >= needDbm), 0) / levels.length
+const shareAbove = (levels: Float32Array, needsDbm: Float32Array): number =>
+  levels.reduce((n, v, i) => n + Number(v >= needsDbm[i]!), 0) / levels.length
+
+/** @returns what each cell needs by its room, dBm; `elseDbm` where it has none */
+export function needsOfCells(job: Job, owner: Int16Array, here: readonly Spot[], elseDbm: number): Float32Array {
+  const needs = here.map(s => needAtDbm(job, s))
+  return Float32Array.from(owner, o => (o < 0 ? elseDbm : needs[o]!))
+}
 
 /** Each cell belongs to the room whose spot is nearest. @returns the index of its room by cell; −1 where there is none */
 export function roomOfCell(b: Building, grid: Grid, here: readonly Spot[]): Int16Array {
@@ -201,8 +207,10 @@ export function roomOfCell(b: Building, grid: Grid, here: readonly Spot[]): Int1
   return out
 }
 
-function roomShares(o: FloorInput, map: CoverageMap, here: readonly Spot[]): RoomShare[] {
-  const owner = roomOfCell(o.building, map, here)
+/** @returns what the room at a place of a map needs, dBm */
+export const needAt = (c: FloorCoverage, x: number, y: number): number => c.needsDbm[cellAt(c.map, x, y) ?? -1] ?? c.needDbm
+
+function roomShares(o: FloorInput, map: CoverageMap, here: readonly Spot[], owner: Int16Array): RoomShare[] {
   const cells: number[][] = here.map(() => [])
   map.rsrpDbm.forEach((v, i) => owner[i]! >= 0 && cells[owner[i]!]!.push(v))
   return here.flatMap((spot, i): RoomShare[] => {
@@ -212,7 +220,8 @@ function roomShares(o: FloorInput, map: CoverageMap, here: readonly Spot[]): Roo
     return [
       {
         spot,
-        share: own.filter(v => v >= o.needDbm).length / own.length,
+        needDbm: needAtDbm(o.doc.jobs[0]!, spot),
+        share: own.filter(v => v >= needAtDbm(o.doc.jobs[0]!, spot)).length / own.length,
         medianDbm: own[Math.floor(own.length / 2)]!,
         tenthDbm: own[Math.floor(own.length / 10)]!,
         mapDbm: levelAt(map, x, y),

@@ -1,28 +1,40 @@
 import { inRange, positive } from '../check'
 
-/**
- * Distance power loss coefficient of a home, by frequency.
- * @source ITU-R P.1238 table 2, from memory: residential 28 at 1.8–2 GHz; 900 MHz office 33, taken as 28 here (no residential entry)
- */
-export const RESIDENTIAL_N = 28
-/** Where the inside walls are drawn, each is counted by itself. @source ITU-R P.1238 table 2, open plan 18–22, from memory */
+/** Free space: what a way without any wall falls by. */
+const FREE_N = 20
+/** Wi-Fi among the walls of a home, each counted by itself. @source ITU-R P.1238 table 2, open plan 18–22, from memory */
 export const OPEN_N = 21
 
+export interface IndoorWay {
+  distanceM: number
+  frequencyMHz: number
+  /** distance power loss coefficient with ordinary walls in it, 20 and more */
+  n: number
+  /** slabs, the roof and outside walls on the straight line, dB */
+  slabsDb?: number
+  /** walls drawn inside on the straight line, dB */
+  wallsDb?: number
+}
+
 /**
- * Loss from an inside antenna to a phone in the same building, isotropic to isotropic, but for the surfaces between.
+ * Loss from an inside antenna to a phone in the same building, isotropic to isotropic.
  *
- * Below 1 m the formula is held at 1 m. Where inside walls are not drawn they are within the coefficient; shadowing of
- * about 8 dB (one standard deviation) is left out here and carried as the figure's width.
+ * Ordinary walls are allowed for as the coefficient has them, over free space: (n − 20)·log d. Walls that are drawn stand
+ * in the place of that allowance as soon as they take more: a wall drawn never makes a room better, and the first one
+ * drawn changes nothing at once. Below 1 m the formula is held at 1 m. Shadowing of about 8 dB (one standard deviation)
+ * is left out here and carried as the figure's width.
  *
- * @param crossedDb  slabs and drawn walls on the straight line, >= 0
  * @returns loss, dB, >= 0
- * @source ITU-R P.1238: 20·log f + N·log d − 28, its floor term replaced by the slabs of the building
+ * @source ITU-R P.1238: 20·log f + N·log d − 28, its floor term replaced by the slabs of the building; with walls drawn
+ *   free space and each wall by itself (P.1238, P.2040), from memory; the larger of the two is our own
  */
-export function indoorLossDb(distanceM: number, frequencyMHz: number, crossedDb: number, n = RESIDENTIAL_N): number {
+export function indoorLossDb({ distanceM, frequencyMHz, n, slabsDb = 0, wallsDb = 0 }: IndoorWay): number {
   positive('frequencyMHz', frequencyMHz)
-  inRange('crossedDb', crossedDb, 0, 1000)
-  const d = Math.max(positive('distanceM', distanceM), 1)
-  return 20 * Math.log10(frequencyMHz) + n * Math.log10(d) + crossedDb - 28
+  inRange('slabsDb', slabsDb, 0, 1000)
+  inRange('wallsDb', wallsDb, 0, 1000)
+  inRange('n', n, FREE_N, 60)
+  const decades = Math.log10(Math.max(positive('distanceM', distanceM), 1))
+  return 20 * Math.log10(frequencyMHz) - 28 + FREE_N * decades + slabsDb + Math.max(wallsDb, (n - FREE_N) * decades)
 }
 
 /** One standard deviation of indoor levels about the formula, dB. @source ITU-R P.1238, residential 1.8–2 GHz: 8 dB, from memory */

@@ -166,7 +166,7 @@ describe('places proposed', () => {
     frequencyMHz: 806,
     phoneDbi: -3,
     coefficient: 20,
-    needDbm: -110,
+    needsDbm: new Float32Array(200).fill(-110),
     weights: new Float32Array(200).fill(1),
     like: { upM: 2.6, slabsDb: 0, gainToward: () => 1, peak: 1 },
     fedRsrpDbm: (n: number) => fed - 10 * Math.log10(n),
@@ -181,6 +181,6 @@ describe('places proposed', () => {
   it('more of them never serve less, and it stops where one more brings nothing', () => {
     const places = proposePlaces(input(8))
     places.slice(1).forEach((p, i) => expect(p.share).toBeGreaterThan(places[i]!.share))
-    expect(proposePlaces({ ...input(8), needDbm: -150 })).toHaveLength(1)
+    expect(proposePlaces({ ...input(8), needsDbm: new Float32Array(200).fill(-150) })).toHaveLength(1)
   })
 })

@@ -62,7 +62,7 @@ export interface CoverageInput {
   frequencyMHz: number
   /** of the phone's own antenna, dBi */
   phoneDbi: number
-  /** distance power coefficient: 20 where the inside walls are drawn, more where they are within it */
+  /** distance power coefficient with ordinary walls in it, 20 and more: what it has over 20 stands where drawn walls take less */
   coefficient: number
 }
 
@@ -113,33 +113,35 @@ function cast({ power, best, crossed, grid }: Field, sender: Sender, s: number, 
   const { peak, slabsDb, gainToward } = sender
   const dz = grid.upM - sender.upM
   const dz2 = dz * dz
-  const half = coefficient / 20
-  const free = half === 1
+  // Of ordinary walls, dB a decade of the distance squared.
+  const ordinary = (coefficient - 20) / 2
   for (let r = 0; r < rows; r++) {
     const dy = y0 + r * stepM - sender.y
     const flat2 = dy * dy + dz2
     let i = r * columns
     let shadow = r * (columns + 1)
-    let sum = slabsDb
+    let walls = 0
     // The root of what comes through: amplitude, so that the scattered way's half of the dB is the same figure.
-    let through = throughOf(sum)
+    let through = throughOf(slabsDb)
     let arriving = base * through
     let most = arriving * (through * peak + SCATTERED)
     for (let c = 0; c < columns; c++, i++, shadow++) {
       const change = crossed[shadow]!
       if (change !== 0) {
-        sum += change
-        through = throughOf(sum)
+        walls += change
+        through = throughOf(slabsDb + walls)
         arriving = base * through
         most = arriving * (through * peak + SCATTERED)
       }
       const dx = x0 + c * stepM - sender.x
       const d2 = dx * dx + flat2
-      const spread = free ? (d2 > LEAST_M2 ? d2 : LEAST_M2) : Math.max(d2, 1) ** half
+      const spread = d2 > LEAST_M2 ? d2 : LEAST_M2
       const held = power[i]!
       if (most <= held * spread) continue
       const d = Math.sqrt(d2)
-      const p = (arriving / spread) * (through * gainToward(dx / d, dy / d, dz / d) + SCATTERED)
+      const allowed = ordinary > 0 ? ordinary * Math.log10(d2) : 0
+      const t = allowed > walls ? throughOf(slabsDb + allowed) : through
+      const p = ((base * t) / spread) * (t * gainToward(dx / d, dy / d, dz / d) + SCATTERED)
       if (p > held) {
         power[i] = p
         best[i] = s
@@ -210,7 +212,13 @@ function fill(crossed: Float64Array, grid: Grid, px: readonly number[], py: read
 
 /** @returns the map's level at a place, dBm; null outside it */
 export function levelAt(map: CoverageMap, x: number, y: number): number | null {
-  const c = Math.round((x - map.x0) / map.stepM)
-  const r = Math.round((y - map.y0) / map.stepM)
-  return c < 0 || r < 0 || c >= map.columns || r >= map.rows ? null : map.rsrpDbm[r * map.columns + c]!
+  const i = cellAt(map, x, y)
+  return i === null ? null : map.rsrpDbm[i]!
+}
+
+/** @returns which cell a place lies in; null beside the grid */
+export function cellAt(grid: Grid, x: number, y: number): number | null {
+  const c = Math.round((x - grid.x0) / grid.stepM)
+  const r = Math.round((y - grid.y0) / grid.stepM)
+  return c < 0 || r < 0 || c >= grid.columns || r >= grid.rows ? null : r * grid.columns + c
 }

@@ -9,7 +9,8 @@ export interface PlacesInput {
   frequencyMHz: number
   phoneDbi: number
   coefficient: number
-  needDbm: number
+  /** of each cell, dBm RSRP */
+  needsDbm: Float32Array
   /** what each cell counts, by the people in its room */
   weights: Float32Array
   /** an antenna of the kind wanted, standing anywhere */
@@ -46,11 +47,11 @@ export function proposePlaces(o: PlacesInput): ProposedPlace[] {
   // One map a place at 0 dBm: the level of any feed is that and the feed.
   const maps = net.map(([x, y]) => coverageMap({ ...o, senders: [{ ...o.like, x, y, fedRsrpDbm: 0 }] }).rsrpDbm)
   const shareOf = (chosen: readonly number[]): number => {
-    const floor = o.needDbm - o.fedRsrpDbm(chosen.length)
+    const fed = o.fedRsrpDbm(chosen.length)
     let served = 0
     for (let i = 0; i < o.weights.length; i++)
       for (const m of chosen)
-        if (maps[m]![i]! >= floor) {
+        if (maps[m]![i]! + fed >= o.needsDbm[i]!) {
           served += o.weights[i]!
           break
         }

@@ -4,13 +4,16 @@ import { gainToward } from '../radio/pattern'
 import { toDb, toLinear, noisePerElementDbm, rsrpToTotalDbm } from '../radio/levels'
 import { between } from '../site/frame'
 import type { Point } from '../site/frame'
-import { crossedDb, floorAt, surfacesBetween, wallsDrawnAt } from '../site/building'
+import { crossedDb, floorAt, surfacesBetween } from '../site/building'
 import type { Building } from '../site/building'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
+import type { LogIndex } from '../survey/spots'
+import { median } from '../survey/stats'
 import { facingOf, turned } from '../chain/tree'
 import type { AntennaNode, Tree, Turned } from '../chain/tree'
 import type { Levels } from '../chain/levels'
-import { indoorLossDb, OPEN_N, RESIDENTIAL_N } from './indoor'
+import { exponentOf, needAtDbm } from '../site/use'
+import { indoorLossDb } from './indoor'
 
 export interface RoomLevel {
   spot: Spot
@@ -46,17 +49,20 @@ export function wayDb(
   frequencyMHz: number,
 ): { distanceM: number; crossedDb: number; lossDb: number } {
   const g = between(server.at.node, to)
-  const crossed = crossedDb(surfacesBetween(b, server.at.node, to, frequencyMHz))
-  const loss = indoorLossDb(Math.max(g.distanceM, 0.5), frequencyMHz, crossed, wallsDrawnAt(b, to.upM) ? OPEN_N : RESIDENTIAL_N)
+  const surfaces = surfacesBetween(b, server.at.node, to, frequencyMHz)
+  const wallsDb = crossedDb(surfaces.filter(s => s.kind === 'wall'))
+  const slabsDb = crossedDb(surfaces) - wallsDb
+  const n = exponentOf(floorAt(b.floors, to.upM).use, frequencyMHz)
+  const loss = indoorLossDb({ distanceM: Math.max(g.distanceM, 0.5), frequencyMHz, n, slabsDb, wallsDb })
   return {
     distanceM: g.distanceM,
-    crossedDb: crossed,
+    crossedDb: slabsDb + wallsDb,
     lossDb: loss - gainToward(server.pattern, server, g.bearingDeg, g.elevationDeg),
   }
 }
 
-/** @param needDbm  RSRP that a phone needs there */
-export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Levels, needDbm: number): RoomLevel[] {
+export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Levels): RoomLevel[] {
+  const job = doc.jobs[0]!
   const { frequencyMHz } = levels.carrier
   const alive = levels.servers
     .filter(s => s.amplifier && s.amplifier.limitedBy !== 'shut down' && s.amplifier.gainDb > 0)
@@ -68,6 +74,7 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
       const ways = alive.map(server => ({ server, ...wayDb(b, server.turned, spot, frequencyMHz) }))
       const best = ways.reduce((x, y) => (y.server.fedRsrpDbm - y.lossDb > x.server.fedRsrpDbm - x.lossDb ? y : x))
       const lossDb = best.lossDb - DEVICE_GAIN_DBI.phone
+      const needDbm = needAtDbm(job, spot)
       const { server } = best
       const rsrpDbm = server.fedRsrpDbm - lossDb
       const amp = server.amplifier!
@@ -90,6 +97,14 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
         upLimited: PHONE_DBM + upGainDb > upMostDbm,
       }
     })
+}
+
+/** @returns the median that was read in a room on a band with the booster at work, and of how many; null where it was not */
+export function readWithBooster(log: LogIndex, spot: Spot, band: string): { rsrpDbm: number; count: number } | null {
+  const read = log.readings.filter(
+    r => r.spotId === spot.id && r.setup?.row.booster === 'on' && r.rsrpDbm !== null && (r.band === null || r.band === band),
+  )
+  return read.length ? { rsrpDbm: median(read.map(r => r.rsrpDbm!)), count: read.length } : null
 }
 
 /** Total power of a server antenna over the carrier, EIRP, dBm: what people near it stand in. */

@@ -37,12 +37,12 @@ export function wifiReach(doc: JobDocument, building: Building, from: Point): Wi
       const at = (frequencyMHz: number) =>
         EIRP_DBM +
         LISTENER_DBI -
-        indoorLossDb(
-          Math.max(distanceM, 0.5),
+        indoorLossDb({
+          distanceM: Math.max(distanceM, 0.5),
           frequencyMHz,
-          crossedDb(surfacesBetween(building, from, spot, frequencyMHz)),
-          OPEN_N,
-        )
+          n: OPEN_N,
+          slabsDb: crossedDb(surfacesBetween(building, from, spot, frequencyMHz)),
+        })
       const slowDbm = at(MIDDLE_MHZ['2.4'])
       const fastDbm = at(MIDDLE_MHZ['5'])
       const state = fastDbm >= WIFI_GOOD_DBM ? 'good' : slowDbm >= WIFI_USABLE_DBM ? 'slow' : 'short'

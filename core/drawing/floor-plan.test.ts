@@ -102,19 +102,19 @@ describe('the site from above', () => {
   })
   it('hatches what is short, and writes only figures of the map', () => {
     const h = booster('building')
-    const c = h.context()
-    const cover = (needDbm: number) =>
-      coverageOf({
+    const cover = (needDataDbm: number) => {
+      const c = h.job({ needDataDbm }).context()
+      return coverageOf({
         doc: h.doc,
         building: c.building,
         tree: c.tree!,
         levels: c.main!.levels!,
         log: c.log,
         rooms: c.main!.rooms,
-        needDbm,
         level: 0,
         stepM: 0.5,
       })!
+    }
     const styles = (needDbm: number) => plan(h, { coverage: cover(needDbm) }).drawing.primitives.map(p => p.style)
     expect(styles(-60)).toContain('coverShort')
     expect(styles(-150)).not.toContain('coverShort')

@@ -2,6 +2,7 @@
 import { movesAbout } from '../job/schema'
 import type { AntennaNode, TreeNode } from '../chain/tree'
 import { facingOf } from '../chain/tree'
+import { needAt } from '../coverage/floor'
 import type { FloorCoverage } from '../coverage/floor'
 import { levelAt } from '../coverage/map'
 import type { Assessment } from '../judge/assess'
@@ -159,8 +160,10 @@ function drawCoverage(s: Sheet, c: FloorCoverage, area: Area, toSite: PlanView['
     for (let x = area.x + HATCH_PX / 2; x < area.x + area.w; x += HATCH_PX) {
       const [lx, ly] = toLocal(s.building, { ...toSite(x, y), upM: 0 })
       const level = levelAt(c.map, lx, ly)
-      if (level === null || level >= c.needDbm + WELL_OVER_DB) continue
-      if (level < c.needDbm) short += `M${r1(x - 4)} ${r1(y + 4)}L${r1(x + 4)} ${r1(y - 4)}`
+      if (level === null) continue
+      const need = needAt(c, lx, ly)
+      if (level >= need + WELL_OVER_DB) continue
+      if (level < need) short += `M${r1(x - 4)} ${r1(y + 4)}L${r1(x + 4)} ${r1(y - 4)}`
       else just += `M${r1(x - 1.5)} ${r1(y + 1.5)}L${r1(x + 1.5)} ${r1(y - 1.5)}`
     }
   if (short) s.p.push({ kind: 'path', style: 'coverShort', d: short })
@@ -189,7 +192,7 @@ function writeLevels(s: Sheet, c: FloorCoverage, area: Area, toSite: PlanView['t
           x,
           y: y + 4,
           anchor: 'middle',
-          style: level < c.needDbm ? 'figureShort' : 'figure',
+          style: level < needAt(c, lx, ly) ? 'figureShort' : 'figure',
           text,
           optional: true,
           within: { x: x - w / 2 - 3, y: y - 16, w: w + 8, h: 28 },

@@ -25,7 +25,12 @@ const AMP_PX = 16
 
 export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o: LevelLineOptions): void {
   const levels = a.levels!
-  const need = a.rooms[0]?.needDbm ?? null
+  // What most of the rooms need has its line; where others need more or less, the words say so.
+  const needs = a.rooms.map(r => r.needDbm)
+  const need = needs.length
+    ? needs.reduce((x, y) => (needs.filter(n => n === y).length > needs.filter(n => n === x).length ? y : x))
+    : null
+  const alike = needs.every(n => n === need)
   const all = [
     ...levels.ports.flatMap(l => [l.entryRsrpDbm, l.rsrpDbm]),
     ...a.rooms.map(r => r.rsrpDbm),
@@ -40,7 +45,7 @@ export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o
   drawScales(p, labels, levels, o, { high, low, step: high - low > 120 ? 40 : step, y })
   // What is to be written waits until every line has its place.
   const words: LabelWish[] = []
-  if (need !== null) drawNeed(p, labels, o, y, need, Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24, words)
+  if (need !== null) drawNeed(p, labels, o, y, { need, alike }, Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24, words)
   drawWays(p, labels, levels, o, y, words)
   drawAmplifiers(p, labels, a, o, y, words)
   drawModem(levels, doc, o, y, words)
@@ -100,7 +105,7 @@ function drawNeed(
   labels: LabelSpace,
   o: LevelLineOptions,
   y: (dbm: number) => number,
-  need: number,
+  { need, alike }: { need: number; alike: boolean },
   left: number,
   words: LabelWish[],
 ): void {
@@ -108,7 +113,13 @@ function drawNeed(
   p.push({ kind: 'rect', style: 'bad', x: left, y: y(need), w: right - left, h: Math.max(0, bottom - y(need)) })
   p.push({ kind: 'line', style: 'badLine', x1: left, y1: y(need), x2: right, y2: y(need) })
   labels.keepOff(left, y(need), right, y(need))
-  words.push({ x: right - 4, y: y(need) - 5, anchor: 'end', style: 'labelShort', text: `rooms need RSRP ${num(need)}` })
+  words.push({
+    x: right - 4,
+    y: y(need) - 5,
+    anchor: 'end',
+    style: 'labelShort',
+    text: `${alike ? '' : 'most '}rooms need RSRP ${num(need)}`,
+  })
 }
 
 /** Each cable slopes down to the part it leads to, each part stands as a step; ways that lie on each other are drawn once. */

@@ -3,11 +3,12 @@ import { movesAbout } from '../job/schema'
 import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import type { Maker } from '../job/defaults'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
-import type { Change, Design, Job, JobDocument, Run, Site } from '../job/schema'
+import type { Change, Design, Job, JobDocument, Run, Site, Use } from '../job/schema'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { axisSign, moveAlong, partWay, ridgeM, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
+import { USE_FIGURES, usualUse } from '../site/use'
 import { adapterChain, WINDOW_LEAD } from './adapters'
 import { cutLengthM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
@@ -20,11 +21,11 @@ import type { Step } from './splice'
 export const spreadersM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number =>
   round2(site.storeys * site.storeyHeightM + 0.6 * site.roofRiseM)
 
-/** One ceiling antenna serves about this much floor among ordinary walls, m². @source 110–140 m², common practice (no source) */
-export const AREA_OF_A_DOME_M2 = 130
 /** Domes of a usual kit's floor, and floors it reaches: beyond that a design is drawn, not laid out. */
-const MOST_DOMES = 3
+const MOST_DOMES = 16
 const MOST_FLOORS = 4
+/** Domes stand in rows so far from each other at most, m. @source a square of 130 m², common practice (no source) */
+const ROW_M = 12
 
 /** What is laid out at a press: a router inside, one outdoors behind its antenna, or a booster. */
 export type Kit = 'router' | 'outdoors' | 'booster' | 'booster and router'
@@ -89,6 +90,10 @@ class Layer {
   /** where a dome hangs on a floor, m */
   ceilingM(level: number): number {
     return (this.building.floors[level]?.toM ?? this.site.storeyHeightM) - UNDER_CEILING_M
+  }
+
+  useOf(level: number): Use {
+    return this.building.floors[level]?.use ?? usualUse(this.kind)
   }
 
   /** where a box hangs on a floor, m */
@@ -310,22 +315,44 @@ function layBuilding(lay: Layer, site: Site, american: boolean): void {
   lay.run(antenna, '1', arrestor, 'in', 'line-400')
   lay.toDonor(arrestor, 'out', amplifier, 'line-400')
   const floors = Math.min(site.storeys, MOST_FLOORS)
-  const domes = Math.min(MOST_DOMES, Math.max(1, Math.round((site.lengthM * site.depthM) / AREA_OF_A_DOME_M2)))
-  const spread = (i: number) => -half + ((i + 0.5) * site.lengthM) / domes
   const feedOf = fan(lay, amplifier, 'server', floors, { alongM: riser, upM: i => lay.ceilingM(top - i) - 0.5 })
   for (let f = 0; f < floors; f++) {
     const level = top - f
     const [node, port] = feedOf(f)
-    const floorFeed = fan(lay, node, port, domes, { alongM: riser + 1, upM: () => lay.ceilingM(level) })
-    for (let i = 0; i < domes; i++) {
-      const dome = lay.node(lay.choice.inside ?? 'ant-dome', spread(i), lay.ceilingM(level))
+    const places = ceilingPlaces(site, Math.min(MOST_DOMES, antennasByRule(site, lay.useOf(level)).most))
+    const floorFeed = fan(lay, node, port, places.length, { alongM: riser + 1, upM: () => lay.ceilingM(level) })
+    for (const [i, at] of places.entries()) {
+      const dome = lay.node(lay.choice.inside ?? 'ant-dome', at.alongM, lay.ceilingM(level), at.acrossM)
       const [from, out] = floorFeed(i)
       lay.run(from, out, dome, '1', 'line-400')
     }
   }
 }
 
-/** @returns which node and port the i-th branch hangs on: the way itself where there is one branch, else a splitter's */
+/** @returns how many ceiling antennas a floor takes by the rule: one for 140 m² at least, at most as close as its use asks for */
+export function antennasByRule(site: Pick<Site, 'lengthM' | 'depthM'>, use: Use): { least: number; most: number } {
+  const areaM2 = site.lengthM * site.depthM
+  return { least: Math.max(1, Math.round(areaM2 / WIDEST_M2)), most: Math.max(1, Math.ceil(areaM2 / USE_FIGURES[use].areaM2)) }
+}
+const WIDEST_M2 = Math.max(...Object.values(USE_FIGURES).map(u => u.areaM2))
+
+/** Even over a floor: in rows along it, as many more in the first ones as are left over. */
+function ceilingPlaces(site: Pick<Site, 'lengthM' | 'depthM'>, count: number): { alongM: number; acrossM: number }[] {
+  const rows = Math.min(count, Math.max(1, Math.round(site.depthM / ROW_M)))
+  return Array.from({ length: rows }, (_, r) => {
+    const inRow = Math.floor(count / rows) + (r < count % rows ? 1 : 0)
+    const acrossM = -site.depthM / 2 + ((r + 0.5) * site.depthM) / rows
+    return Array.from({ length: inRow }, (_, i) => ({
+      alongM: -site.lengthM / 2 + ((i + 0.5) * site.lengthM) / inRow,
+      acrossM,
+    }))
+  }).flat()
+}
+
+/** Ways of the largest splitter in stock. */
+const MOST_WAYS = 4
+
+/** @returns which node and port the i-th branch hangs on: the way itself where there is one, else a splitter's, else one of theirs */
 function fan(
   lay: Layer,
   from: string,
@@ -334,7 +361,23 @@ function fan(
   at: { alongM: number; upM: (i: number) => number },
 ): (i: number) => [string, string] {
   if (branches < 2) return () => [from, port]
-  const splitter = lay.node(`spl-${Math.min(4, branches)}`, at.alongM, at.upM(0))
+  if (branches > MOST_WAYS) {
+    const groups = Math.min(MOST_WAYS, Math.ceil(branches / MOST_WAYS))
+    const outer = fan(lay, from, port, groups, at)
+    const inner = Array.from({ length: groups }, (_, g) => {
+      const size = Math.floor(branches / groups) + (g < branches % groups ? 1 : 0)
+      return { size, feed: fan(lay, ...outer(g), size, { ...at, upM: () => at.upM(0) }) }
+    })
+    return i => {
+      let left = i
+      for (const { size, feed } of inner) {
+        if (left < size) return feed(left)
+        left -= size
+      }
+      throw new RangeError(`branch ${i} of ${branches}`)
+    }
+  }
+  const splitter = lay.node(`spl-${branches}`, at.alongM, at.upM(0))
   lay.run(from, port, splitter, 'in', 'line-400')
   return i => [splitter, String(i + 1)]
 }

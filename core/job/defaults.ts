@@ -102,6 +102,8 @@ const room = (name: string, alongM: number, upM: number, indoors: boolean, neede
   indoors,
   needed,
   people: null,
+  use: null,
+  needDbm: null,
   hangs: null,
   station: null,
   note: null,

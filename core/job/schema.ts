@@ -289,6 +289,10 @@ const ownSteps = {
 export const STATIONS = ['device', 'corner', 'window', 'outside', 'high', 'donor'] as const
 export type Station = (typeof STATIONS)[number]
 
+/** What a floor is used as: it tells how its ordinary walls stand, and the level it is designed for. */
+export const USES = ['home', 'office', 'shop', 'store', 'hall'] as const
+export type Use = (typeof USES)[number]
+
 const spots = {
   name: Text(80, 1),
   /** which of the walk's places it is */
@@ -299,6 +303,9 @@ const spots = {
   needed: Type.Boolean(),
   /** usually there: what its share of a floor weighs by; null counts as one */
   people: opt(Num(0, 10_000)),
+  /** what the room is used as, and the level it is designed for, dBm RSRP; null as is usual of the site, and of that use */
+  use: opt(oneOf(...USES)),
+  needDbm: opt(Num(-140, -40)),
   /** what hangs on today's Wi-Fi or wire there, and would lose it if the router moved */
   hangs: opt(Text(200)),
 }
@@ -613,7 +620,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     floorMaterial: 'timber floor',
     roofMaterial: 'tiles',
   },
-  spots: { people: null, hangs: null, station: null, note: null },
+  spots: { people: null, use: null, needDbm: null, hangs: null, station: null, note: null },
   sims: { callsOverWifi: null },
   fixtures: {
     entry: null,

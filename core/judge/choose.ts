@@ -9,6 +9,7 @@ import { feedsInto, turned } from '../chain/tree'
 import type { Joint, Tree } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
+import { needAtDbm } from '../site/use'
 import type { SpotSummary } from '../survey/spots'
 import { mToken, num } from '../units'
 import { RULE_PACKS } from './cautions'
@@ -320,13 +321,13 @@ function pairs(tree: Tree): Draft[] {
 const MARGIN = { levelDb: 10, speed: 1.2, tests: 3 } as const
 
 /** Nothing is needed only where level, quality and every agreed thing are met with margin, by repeated tests. */
-function needed({ job, before, needDbm, design }: Context): Draft[] {
+function needed({ job, before, design }: Context): Draft[] {
   const spots = before.filter(s => s.spot.needed)
   const agreed = job.agreedDownMbps !== null || job.agreedUpMbps !== null
   if (!spots.length || !agreed || job.agreedCalls) return []
   const enough = (s: SpotSummary): boolean =>
     s.rsrp !== null &&
-    s.rsrp.low >= needDbm + MARGIN.levelDb &&
+    s.rsrp.low >= needAtDbm(job, s.spot) + MARGIN.levelDb &&
     s.sinr !== null &&
     s.sinr.low >= (job.sinrEdges ?? SINR_EDGES)[1]! &&
     s.runs.length >= MARGIN.tests &&

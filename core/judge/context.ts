@@ -19,13 +19,13 @@ import type { Design, Job, JobDocument, Site, Sweep } from '../job/schema'
 import { bandByName, dlCentreMHz, ulCentreMHz } from '../radio/bands'
 import type { Band } from '../radio/bands'
 import { gainToward } from '../radio/pattern'
-import { NEED_CALLS_DBM, NEED_DATA_DBM } from '../radio/grades'
 import { rsrpToTotalDbm } from '../radio/levels'
 import { loopsOf } from '../separation/loop'
 import type { Loop, Surroundings } from '../separation/loop'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
+import { needOfUseDbm, usualUse } from '../site/use'
 import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
 import { atPresentStop, ofStop, toFrame } from '../survey/place'
 import { logIndex, ofCarrier, summariseAll } from '../survey/spots'
@@ -86,9 +86,6 @@ export interface Context {
 export const ownBefore = (c: Pick<Context, 'doc' | 'log' | 'own' | 'before'>): SpotSummary[] =>
   c.own === c.log ? c.before : summariseAll(c.doc, c.own, 'before')
 
-/** RSRP that a room needs for calls, dBm. */
-export const needForCallsDbm = (job: Pick<Job, 'needCallsDbm'>): number => job.needCallsDbm ?? NEED_CALLS_DBM
-
 /** Band taken while none is chosen. */
 const FIRST_BAND = 'B20'
 /** Mount over the eaves while no antenna is placed, m. */
@@ -128,7 +125,7 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
     chosen,
     lengths: tree ? tree.joints.flatMap(j => cableLength(job.kind, building, j) ?? []) : [],
     sweep: latestSweep(doc),
-    needDbm: job.agreedDownMbps === null && job.agreedCalls ? needForCallsDbm(job) : (job.needDataDbm ?? NEED_DATA_DBM),
+    needDbm: needOfUseDbm(job, usualUse(job.kind)),
   }
   // Only an amplifier asks what else is in its band.
   const seen = tree?.amplifiers.length ? seenMasts(base) : []
@@ -241,7 +238,7 @@ function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonl
   if (!sources.length) return { carrier, levels: null, round, loops, rooms: [], trouble: null }
   const held = new Map(loops.map(l => [l.at.node.id, { gainDb: l.gainDb, oscillating: l.state === 'oscillating' }]))
   const levels = computeLevels(tree, carrier, sources, held)
-  return { carrier, levels, round, loops, rooms: roomLevels(c.doc, tree, c.building, levels, c.needDbm), trouble: null }
+  return { carrier, levels, round, loops, rooms: roomLevels(c.doc, tree, c.building, levels), trouble: null }
 }
 
 /** Steps this wide are the positions of a bracket. */

@@ -6,13 +6,14 @@ import { freeOutputDbm } from '../chain/levels'
 import { CONNECTOR_PAIR_DB, turned } from '../chain/tree'
 import { UNDER_CEILING_M } from '../fitting/usual-kit'
 import type { AntennaNode } from '../chain/tree'
-import { coefficientAt, coverageOf, gridOf, HELD_M, linearGain, planWalls, roomOfCell } from '../coverage/floor'
+import { coefficientAt, coverageOf, gridOf, HELD_M, linearGain, needsOfCells, planWalls, roomOfCell } from '../coverage/floor'
 import type { FloorCoverage } from '../coverage/floor'
 import { proposePlaces } from '../coverage/places'
 import type { JobDocument } from '../job/schema'
 import { toLinear } from '../radio/levels'
 import { floorAt, fromLocal } from '../site/building'
 import { round2 } from '../site/frame'
+import { needOfUseDbm } from '../site/use'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
 import { contextOf } from './context'
 
@@ -30,10 +31,10 @@ export function coverFloor(
   const c = contextOf(document, evidence, atUtc)
   const levels = c.main?.levels
   if (!levels || !c.tree) return null
-  const { doc, building, tree, log, needDbm } = c
+  const { doc, building, tree, log } = c
   let map: FloorCoverage | null = null
   for (const [i, stepM] of stepsM.entries()) {
-    map = coverageOf({ doc, building, tree, levels, log, rooms: c.main!.rooms, needDbm, level, stepM })
+    map = coverageOf({ doc, building, tree, levels, log, rooms: c.main!.rooms, level, stepM })
     if (!map) return null
     if (i < stepsM.length - 1) each?.(map)
   }
@@ -84,8 +85,8 @@ export function placesFor(document: JobDocument, evidence: Evidence, atUtc: stri
     walls: planWalls(c.building, frequencyMHz),
     frequencyMHz,
     phoneDbi: DEVICE_GAIN_DBI.phone,
-    coefficient: coefficientAt(c.building, upM),
-    needDbm: c.needDbm,
+    coefficient: coefficientAt(c.building, upM, frequencyMHz),
+    needsDbm: needsOfCells(c.job, owner, here, needOfUseDbm(c.job, floor.use)),
     weights,
     like: {
       upM: hungM,

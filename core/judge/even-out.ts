@@ -9,7 +9,7 @@ import { CONNECTOR_PAIR_DB, facingOf, turned, wayTo } from '../chain/tree'
 import type { Tree } from '../chain/tree'
 import { indoorLossDb } from '../coverage/indoor'
 import { wayDb } from '../coverage/rooms'
-import { AREA_OF_A_DOME_M2, UNDER_CEILING_M } from '../fitting/usual-kit'
+import { UNDER_CEILING_M } from '../fitting/usual-kit'
 import { stockLengthM, wayM } from '../fitting/lengths'
 import { nodeStep, runStep } from '../fitting/splice'
 import type { Step } from '../fitting/splice'
@@ -17,6 +17,7 @@ import type { LinePart, Part } from '../job/part'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
 import { floorAt } from '../site/building'
 import { round2 } from '../site/frame'
+import { exponentOf, needAtDbm, needOfUseDbm, USE_FIGURES } from '../site/use'
 import type { Point } from '../site/frame'
 import { num, signed } from '../units'
 import type { BandWork, Context } from './context'
@@ -58,11 +59,13 @@ export function fansOf(c: Context, work: BandWork | null = c.main): Fan[] {
 function targetsOf(c: Context, work: BandWork, tree: Tree): Map<string, number> {
   const { frequencyMHz } = work.carrier
   const servers = work.levels!.servers.map(s => turned(s.at, frequencyMHz, facingOf(tree, s.at)))
-  const edgeM = Math.sqrt(AREA_OF_A_DOME_M2 / Math.PI)
   const out = new Map<string, number>()
   const rule = new Map<string, number>()
   for (const s of servers) {
-    const own = c.needDbm + indoorLossDb(edgeM, frequencyMHz, 0) - s.pattern.gainDbi - DEVICE_GAIN_DBI.phone
+    const { use } = floorAt(c.building.floors, s.at.node.upM - 0.01)
+    const edgeM = Math.sqrt(USE_FIGURES[use].areaM2 / Math.PI)
+    const lossDb = indoorLossDb({ distanceM: edgeM, frequencyMHz, n: exponentOf(use, frequencyMHz) })
+    const own = needOfUseDbm(c.job, use) + lossDb - s.pattern.gainDbi - DEVICE_GAIN_DBI.phone
     rule.set(s.at.node.id, own)
     out.set(s.at.node.id, own)
   }
@@ -70,7 +73,10 @@ function targetsOf(c: Context, work: BandWork, tree: Tree): Map<string, number> 
     const ways = servers.map(s => ({ id: s.at.node.id, lossDb: wayDb(c.building, s, spot, frequencyMHz).lossDb }))
     if (!ways.length) break
     const nearest = ways.reduce((a, b) => (b.lossDb < a.lossDb ? b : a))
-    const asks = Math.min(c.needDbm + nearest.lossDb - DEVICE_GAIN_DBI.phone, rule.get(nearest.id)! + MOST_OVER_RULE_DB)
+    const asks = Math.min(
+      needAtDbm(c.job, spot) + nearest.lossDb - DEVICE_GAIN_DBI.phone,
+      rule.get(nearest.id)! + MOST_OVER_RULE_DB,
+    )
     out.set(nearest.id, Math.max(out.get(nearest.id)!, asks))
   }
   return out

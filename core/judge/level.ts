@@ -1,10 +1,10 @@
 /** Level judged: surge path, overload, output, what the rooms get, and where the dB go. */
 import { PARTS } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
-import { consumerLimits, uplinksOf } from '../chain/uplink'
+import { consumerLimits, toAirOf, uplinksOf } from '../chain/uplink'
 import type { ConsumerLimits, Uplink } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
-import { turned } from '../chain/tree'
+import { turned, wayTo } from '../chain/tree'
 import type { Tree } from '../chain/tree'
 import { screwOn, spliceInto } from '../fitting/splice'
 import { padFor } from '../fitting/usual-kit'
@@ -13,6 +13,7 @@ import { outsideOf } from '../fitting/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
 import { mToken, num, signed } from '../units'
+import { afterDrafts } from './after'
 import type { BandWork, Context } from './context'
 import { unevenDrafts } from './even-out'
 import { finding } from './finding'
@@ -25,6 +26,8 @@ export function levelFindings(c: Context): Finding[] {
     ...surge(c),
     ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree!, a)),
     ...rooms(c),
+    ...afterDrafts(c),
+    ...(levels ? padUpward(c, c.tree) : []),
     ...unevenDrafts(c),
     ...consumer(c),
     ...(levels ? lines(c, c.tree) : []),
@@ -98,7 +101,7 @@ function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
               {
                 label: `add a ${num(pad.lossDb)} dB pad before it`,
                 gain: `${num(Math.min(pad.lossDb, over), 1)} dB of overload gone`,
-                cost: `−${num(pad.lossDb)} dB`,
+                cost: `−${num(pad.lossDb)} dB, toward the mast too`,
                 enough: pad.lossDb >= over,
                 steps: screwOn(joint, 'to', pad.id),
               },
@@ -122,6 +125,35 @@ function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
       },
     ]
   return []
+}
+
+/** A pad between donor and amplifier weakens the way up by as much as the way down: what is left of a phone inside. */
+function padUpward(c: Context, tree: Tree): Draft[] {
+  const { levels, rooms } = c.main!
+  return levels!.amplifiers.flatMap((a): Draft[] => {
+    const at = tree.visits.findIndex(v => v.at.node.id === a.at.node.id && v.entry?.role === 'donor')
+    const pads = at < 0 ? [] : wayTo(tree, at).flatMap(v => (v.at.part.kind === 'pad' ? [v.at] : []))
+    const lossDb = pads.reduce((sum, p) => sum + (p.part.kind === 'pad' ? p.part.lossDb : 0), 0)
+    const toAirDb = toAirOf(levels!, a)
+    if (!lossDb || toAirDb === null) return []
+    const up = rooms.flatMap(r => (r.upEirpDbm === null ? [] : [r.upEirpDbm]))
+    const ceiling = a.at.part.uplinkOutputDbm + toAirDb
+    const best = up.length ? Math.max(...up) : ceiling
+    return [
+      {
+        code: 'level.pad-up',
+        subjectId: pads[0]!.node.id,
+        severity: 'note',
+        title: `The pad takes ${num(lossDb)} dB from the way up too`,
+        sentence:
+          `Of a phone inside at full power ${num(best)} dBm EIRP leave toward the mast, without the pad up to ${num(best + lossDb)}. ` +
+          'An outside antenna with less gain weakens both ways as well. Where uploads matter take the smallest pad that keeps the ' +
+          'amplifier within its limit.',
+        because: 'a pad before the amplifier lies on both ways',
+        source: 'the chain upward, alike both ways (assumed)',
+      },
+    ]
+  })
 }
 
 /** What a consumer booster of the United States may send, on each band of the mast. */
@@ -193,7 +225,7 @@ function rooms(c: Context): Draft[] {
         code: 'level.room',
         subjectId: room.spot.id,
         severity: room.spot.needed ? 'fix' : 'note',
-        title: `${room.spot.name} is ${num(short)} dB short`,
+        title: `${room.spot.name} is ${num(short, short < 1 ? 1 : 0)} dB short`,
         sentence: `RSRP ${num(room.rsrpDbm)} dBm at a phone, needs ${num(room.needDbm)}.`,
         because:
           `indoor loss ${num(room.lossDb)} dB over ${mToken(room.distanceM)}` +

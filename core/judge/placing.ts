@@ -14,6 +14,8 @@ import { pairOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
 import { floorAt, inside } from '../site/building'
 import { between, eavesM, ridgeM } from '../site/frame'
+import { USE_FIGURES } from '../site/use'
+import { antennasByRule } from '../fitting/usual-kit'
 import { radioHorizonKm } from '../terrain/clearance'
 import { mToken, num } from '../units'
 import type { Context } from './context'
@@ -21,10 +23,45 @@ import { COMMON } from './finding'
 import type { Draft } from './finding'
 
 export function placingDrafts(c: Context): Draft[] {
-  return [...donors(c), ...servers(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
+  return [...donors(c), ...servers(c), ...fewAntennas(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
 }
 
 const ashore = (c: Context): boolean => !movesAbout(c.job.kind)
+
+/**
+ * The rule of thumb and the sum, each told by what the other leaves out: a room of the sum is one place, and its walls
+ * are those that were drawn.
+ */
+function fewAntennas(c: Context): Draft[] {
+  if (c.job.kind !== 'building' || !c.tree!.servers.length) return []
+  const rooms = c.main?.rooms ?? []
+  return c.building.floors.flatMap((floor): Draft[] => {
+    const level = (upM: number) => floorAt(c.building.floors, upM).level === floor.level
+    const planned = c.tree!.servers.filter(s => level(s.node.upM - 0.01)).length
+    const here = rooms.filter(r => level(r.spot.upM))
+    const { least, most } = antennasByRule(c.site, floor.use)
+    if (planned >= least || (!planned && !here.some(r => r.spot.needed))) return []
+    const served = here.filter(r => r.met).length
+    const all = here.length > 0 && served === here.length
+    const count = planned === 0 ? 'No inside antenna' : planned === 1 ? 'One inside antenna' : `${planned} inside antennas`
+    const where = floor.name ?? (floor.level === 0 ? 'the ground floor' : `floor ${floor.level}`)
+    return [
+      {
+        code: 'place.antennas-few',
+        subjectId: `floor.${floor.level}`,
+        severity: all ? 'note' : 'fix',
+        title: `${count} for ${mToken(c.site.lengthM)} by ${mToken(c.site.depthM)}`,
+        sentence:
+          `By the rule ${where} takes ${least === most ? least : `${least} to ${most}`}. By the sum ` +
+          (here.length ? `${served} of ${here.length} rooms get what they need` : 'no room was noted there') +
+          '. The sum knows one place of each room and the walls that are drawn; the rule allows for shelves, people and shut doors. ' +
+          (all ? 'Read the far corners before it is left at that.' : 'Add antennas until both agree.'),
+        because: `one ceiling antenna serves 110 to 140 m² among ordinary walls, ${USE_FIGURES[floor.use].words} the closer`,
+        source: COMMON,
+      },
+    ]
+  })
+}
 
 /** An omni hears all round only over the roof. */
 function donors(c: Context): Draft[] {

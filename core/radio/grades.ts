@@ -39,6 +39,5 @@ export const GRADE_SOURCE =
   'the trade’s scale (common practice, no source): RSRP −80, −90, −100, −110 dBm; noise alone would leave 20 dB of SINR at −103, ' +
   '10 at −113, 3 at −120 (NF 9 dB, 3GPP TR 36.942)'
 
-/** RSRP that a room needs on a phone: for data, and for calls, dBm. @source common practice (no source) */
-export const NEED_DATA_DBM = -100
+/** RSRP that a room needs on a phone for calls, dBm. @source common practice (no source) */
 export const NEED_CALLS_DBM = -105

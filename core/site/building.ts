@@ -5,13 +5,14 @@
 import { movesAbout } from '../job/schema'
 import { toRad } from '../geo/angles'
 import type { MaterialId } from '../job/materials'
-import type { Job, JobDocument, Site } from '../job/schema'
+import type { Job, JobDocument, Site, Use } from '../job/schema'
 import { toLinear } from '../radio/levels'
 import { knifeEdgeLossDb } from '../terrain/diffraction'
 import { wavelengthM } from '../radio/freespace'
 import { along, eavesM, moveAlong, round2 } from './frame'
 import type { Point } from './frame'
 import { mixedDb, throughDb } from './materials'
+import { usualUse } from './use'
 
 export type SurfaceKind = 'outer wall' | 'wall' | 'floor' | 'roof' | 'skin' | 'sheet'
 
@@ -33,6 +34,8 @@ export interface Floor {
   toM: number
   /** of the slab above it */
   material: MaterialId
+  /** what most of its rooms are used as */
+  use: Use
 }
 
 interface Wall {
@@ -134,8 +137,10 @@ export function buildingOf(doc: JobDocument, measuredEntryDb: number | null = nu
 }
 
 /** @returns the floors from the ground up: as the site says, unless a floor has a row of its own */
-export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors'>): Floor[] {
+export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors' | 'spots' | 'jobs'>): Floor[] {
   const site = doc.sites[0]!
+  const usual = usualUse(doc.jobs[0]?.kind ?? 'home')
+  const rooms = doc.spots.filter(s => s.indoors)
   const own = new Map(doc.floors.map(f => [f.level, f]))
   const out: Floor[] = []
   let at = 0
@@ -148,15 +153,26 @@ export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors'>): Floor[] {
       fromM: round2(at),
       toM: round2(at + heightM),
       material: row?.material ?? site.floorMaterial,
+      use: commonest(
+        rooms.filter(s => s.upM >= at && s.upM < at + heightM).map(s => s.use ?? usual),
+        usual,
+      ),
     })
     at += heightM
   }
   return out
 }
 
+/** @returns what occurs most often, the first of equals; `else_` where there is nothing */
+function commonest(uses: readonly Use[], else_: Use): Use {
+  const count = new Map<Use, number>()
+  for (const u of uses) count.set(u, (count.get(u) ?? 0) + 1)
+  return [...count].reduce<readonly [Use, number]>((a, b) => (b[1] > a[1] ? b : a), [else_, 0])[0]
+}
+
 /** @returns the floor that a height lies in; the nearest one below ground or over the eaves */
 export const floorAt = (floors: readonly Floor[], upM: number): Floor =>
-  floors.find(f => upM < f.toM) ?? floors.at(-1) ?? { level: 0, name: null, fromM: 0, toM: 3, material: 'open' }
+  floors.find(f => upM < f.toM) ?? floors.at(-1) ?? { level: 0, name: null, fromM: 0, toM: 3, material: 'open', use: 'home' }
 
 /** A phone or a router is held this high over the floor, and outside over the ground, m. */
 const HELD_M = 1

@@ -526,6 +526,8 @@ export const spots = pgTable(
     indoors: boolean('indoors').notNull(),
     needed: boolean('needed').notNull().default(false),
     people: doublePrecision('people'),
+    use: text('use'),
+    needDbm: doublePrecision('need_dbm'),
     station: text('station'),
     note: text('note'),
     hangs: text('hangs'),

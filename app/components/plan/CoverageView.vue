@@ -6,7 +6,7 @@ import type { Place } from '#core/judge/cover'
 import type { MaterialId } from '#core/job/materials'
 import { partById } from '#core/catalogue/parts'
 import { looseSteps } from '#core/fitting/edits'
-import { AREA_OF_A_DOME_M2 } from '#core/fitting/usual-kit'
+import { antennasByRule } from '#core/fitting/usual-kit'
 import { floorsOf } from '#core/site/building'
 import { MATERIALS } from '#core/site/materials'
 import { num } from '#core/units'
@@ -59,8 +59,22 @@ const putThere = () =>
     places.value = null
   })
 
-/** @source one ceiling antenna for about 130 m², common practice (no source) */
-const byRule = computed(() => Math.max(1, Math.round((store.site!.lengthM * store.site!.depthM) / AREA_OF_A_DOME_M2)))
+const byRule = computed(() => {
+  const { least, most } = antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home')
+  return least === most ? num(least) : `${num(least)} to ${num(most)}`
+})
+/** what the sum and the rule leave out, said where they differ */
+const bySum = computed(() => {
+  const found = places.value
+  if (!found?.length) return ''
+  const { least } = antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home')
+  const share = percent(found.at(-1)!.share)
+  if (found.length >= least) return `By the sum ${num(found.length)} serve ${share}: both agree.`
+  return (
+    `By the sum ${num(found.length)} serve ${share}, fewer than by the rule: it knows the walls that are drawn, not shelves, ` +
+    'people and shut doors. Take the rule where the floor is furnished.'
+  )
+})
 const drawing = ref(false)
 const material = ref<MaterialId>('plasterboard')
 const WALLS: MaterialId[] = [
@@ -101,6 +115,11 @@ const planning = ref(false)
 const setPeople = (id: string) => (people: number | null) =>
   store.commit([{ table: 'spots', op: 'update', rowId: id, fields: { people } }], 'people in a room')
 const floorName = (f: { level: number; name: string | null }) => f.name ?? (f.level === 0 ? 'ground' : `floor ${f.level}`)
+/** one level where all its rooms need the same */
+const levelWords = computed(() => {
+  const needs = new Set(cover.value?.rooms.map(r => r.needDbm))
+  return needs.size > 1 ? 'above what each room needs' : `above ${num([...needs][0] ?? cover.value!.needDbm)} dBm RSRP`
+})
 const percent = (v: number) => `${num(100 * v)} %`
 </script>
 
@@ -132,7 +151,7 @@ const percent = (v: number) => `${num(100 * v)} %`
     <aside>
       <h2>
         <template v-if="cover"
-          ><b class="fig">{{ percent(cover.share) }}</b> above {{ num(cover.needDbm) }} dBm RSRP</template
+          ><b class="fig">{{ percent(cover.share) }}</b> {{ levelWords }}</template
         >
         <template v-else>Coverage of the floor</template>
         <small class="soft" role="status" data-test="coverage-state">{{ progress }}</small>
@@ -154,6 +173,7 @@ const percent = (v: number) => `${num(100 * v)} %`
           <tr>
             <th scope="col">room</th>
             <th scope="col">people</th>
+            <th scope="col" class="r" title="level it is designed for, dBm RSRP">needs</th>
             <th scope="col" class="r">served</th>
             <th scope="col" class="r" title="median and weakest tenth of the room, RSRP">dBm</th>
             <th scope="col" class="r" title="ITU-R P.1238, whose exponent already holds the walls: a check, never added">
@@ -175,6 +195,7 @@ const percent = (v: number) => `${num(100 * v)} %`
                 :save="setPeople(r.spot.id)"
               />
             </td>
+            <td class="r fig soft">{{ num(r.needDbm) }}</td>
             <td class="r fig" :class="{ short: r.share < 0.95 }">{{ percent(r.share) }}</td>
             <td class="r fig">
               {{ num(r.medianDbm) }} <small class="soft">{{ num(r.tenthDbm) }}</small>
@@ -223,8 +244,9 @@ const percent = (v: number) => `${num(100 * v)} %`
           </button>
         </div>
         <small class="soft"
-          >By rule {{ byRule }} ceiling antenna{{ byRule === 1 ? '' : 's' }}: one for 110 to 140 m² among ordinary walls, far more
-          in a hall; corridor crossings reach furthest (common practice). By the sum: propose.</small
+          >By the rule {{ byRule }} ceiling antenna{{ byRule === '1' ? '' : 's' }}: one for 110 to 140 m² among ordinary walls,
+          the closer the higher the level wanted; corridor crossings reach furthest (common practice).
+          {{ bySum || 'By the sum: propose.' }}</small
         >
         <ol v-if="places?.length" data-test="places">
           <li v-for="(p, i) in places" :key="i">

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { asNegative, parseNumber } from '#core/formats/csv'
 import type { Enough } from '#core/job/schema'
-import { NEED_CALLS_DBM, NEED_DATA_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio/grades'
+import { USES } from '#core/job/schema'
+import { NEED_CALLS_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio/grades'
+import { USE_FIGURES } from '#core/site/use'
 import { num } from '#core/units'
 
 /** What counts as enough: of a job, or of every new job of the crew. Emptied, a field takes the trade's figure again. */
@@ -9,6 +11,8 @@ const props = defineProps<{
   value: Partial<Enough>
   save: (field: keyof Enough, v: unknown) => Promise<{ field: string; message: string }[]>
 }>()
+const levels = USES.map(u => `${USE_FIGURES[u].words} ${num(USE_FIGURES[u].designDbm)}`).join(', ')
+const BY_USE = `Left empty, each room needs what its use is designed for: ${levels} dBm.`
 const edges = computed(() => ({
   rsrpEdges: (props.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '),
   sinrEdges: (props.value.sinrEdges ?? SINR_EDGES).map(v => num(v)).join('  '),
@@ -34,7 +38,8 @@ async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) 
   <MvNumber
     label="A room needs, for data"
     unit="dBm RSRP"
-    :value="value.needDataDbm ?? NEED_DATA_DBM"
+    :value="value.needDataDbm ?? null"
+    hint="by its use"
     :low="-140"
     :high="-40"
     negative
@@ -49,6 +54,7 @@ async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) 
     negative
     :save="v => save('needCallsDbm', v)"
   />
+  <small class="soft wide">{{ BY_USE }}</small>
   <MvText
     class="wide"
     label="Grades of RSRP, dBm, from: very good, good, weak, poor"

@@ -8,12 +8,13 @@ import { setupWords } from '#core/survey/setups'
 import type { Made, SetUp } from '#core/survey/setups'
 import type { SpeedRun, Station } from '#core/job/schema'
 import type { Point } from '#core/site/frame'
-import { STATIONS } from '#core/job/schema'
+import { STATIONS, USES } from '#core/job/schema'
 import { stationWords } from '#core/survey/walk'
 import type { StationState } from '#core/survey/walk'
 import { numbered } from '#core/drawing/pins'
 import { countWords, spanWords, wordsOfDrill } from '#core/promise/drops'
 import { GRADE_SOURCE } from '#core/radio/grades'
+import { needAtDbm, USE_FIGURES, usualUse } from '#core/site/use'
 import { num } from '#core/units'
 
 /** Readings on the house: each spot with what was read there, one of them the baseline. */
@@ -167,6 +168,8 @@ async function addSpot(indoors: boolean, station: StationState | null = null, at
           indoors,
           needed: false,
           people: null,
+          use: null,
+          needDbm: null,
           hangs: null,
           station: station?.station ?? null,
           note: null,
@@ -386,6 +389,28 @@ useKeys({
               :decimals="0"
               :save="set('people')"
             />
+            <template v-if="spot.indoors">
+              <MvChoice
+                :value="spot.use"
+                :choices="[
+                  { value: null, title: `as usual here: ${USE_FIGURES[usualUse(store.job!.kind)].words}` },
+                  ...USES.map(u => ({ value: u, title: USE_FIGURES[u].words })),
+                ]"
+                label="Used as"
+                data-test="room-use"
+                :save="set('use')"
+              />
+              <MvNumber
+                label="Level designed for"
+                unit="dBm RSRP"
+                :value="spot.needDbm"
+                :low="-140"
+                :high="-40"
+                negative
+                :hint="`${num(needAtDbm(store.job!, { use: spot.use, needDbm: null }))} by its use`"
+                :save="set('needDbm')"
+              />
+            </template>
             <button v-if="!used" type="button" class="press small" @click="removeSpot">remove</button>
           </div>
         </details>
