@@ -14,6 +14,9 @@ export function num(value: number, decimals = 0): string {
   return value < 0 && Number(s) !== 0 ? `−${s}` : s
 }
 
+/** @returns a figure beside the limit it misses: with a decimal where both would read alike without it */
+export const numBeside = (value: number, limit: number): string => num(value, num(value) === num(limit) ? 1 : 0)
+
 /** @returns a figure someone gave, with no more decimals than it has, at most two */
 export const given = (value: number): string => num(value, Number.isInteger(value) ? 0 : Number.isInteger(value * 10) ? 1 : 2)
 
@@ -40,9 +43,13 @@ export const fromMetres = (m: number, units: Units): number => (units === 'metri
 export const mToken = (m: number): string => `{m:${m.toFixed(2)}}`
 export const kmToken = (m: number): string => `{km:${Math.round(m)}}`
 
+/** Under a metre a quarter is not a third: two decimals where one would round. */
+const decimalsOf = (m: number, units: Units): number =>
+  units === 'metric' && Math.abs(m) < 1 && Math.abs(m * 10 - Math.round(m * 10)) > 1e-6 ? 2 : 1
+
 export const say = (text: string, units: Units): string =>
   text.replace(/\{(m|km):(-?[\d.]+)\}/g, (_, kind: string, v: string) =>
-    kind === 'm' ? length(Number(v), units) : distance(Number(v), units),
+    kind === 'm' ? length(Number(v), units, decimalsOf(Number(v), units)) : distance(Number(v), units),
   )
 
 /** @returns `252°`, three figures so that bearings align */

@@ -756,6 +756,7 @@ function buildingPlanned(b: Builder): void {
     ['Roof', -12, 12.4],
   ] as const)
     b.set('spots', b.spot(spot).id, { ...alongAxis(62, alongM), upM })
+  for (const store of ['Workshop', 'Plant room']) b.set('spots', b.spot(store).id, { use: 'store' })
   b.add('floors', { level: 0, name: 'Sail floor', heightM: 4.4, material: null })
   b.add('walls', {
     level: 1,

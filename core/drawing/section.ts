@@ -12,7 +12,7 @@ import { surgesOf } from '../judge/route-surge'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
 import { along, axisSign, ridgeM, rooms } from '../site/frame'
-import { bearing, distance, length, num } from '../units'
+import { bearing, distance, length, num, numBeside } from '../units'
 import type { Units } from '../units'
 import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
@@ -246,8 +246,8 @@ function drawRooms(s: Sheet): (() => void)[] {
           text: level.met
             ? num(level.rsrpDbm)
             : x2 - x1 > 120
-              ? `${num(level.rsrpDbm)}, needs ${num(level.needDbm)}`
-              : num(level.rsrpDbm),
+              ? `${numBeside(level.rsrpDbm, level.needDbm)}, needs ${num(level.needDbm)}`
+              : numBeside(level.rsrpDbm, level.needDbm),
         })
       s.labels.put(p, { x: middle, y: floor - 11, anchor: 'middle', style: 'labelSoft', text: room.name, within, optional: true })
     })

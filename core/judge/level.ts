@@ -12,7 +12,7 @@ import type { LinePart } from '../job/part'
 import { outsideOf } from '../fitting/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
-import { mToken, num, signed } from '../units'
+import { mToken, num, numBeside, signed } from '../units'
 import { afterDrafts } from './after'
 import type { BandWork, Context } from './context'
 import { unevenDrafts } from './even-out'
@@ -226,7 +226,7 @@ function rooms(c: Context): Draft[] {
         subjectId: room.spot.id,
         severity: room.spot.needed ? 'fix' : 'note',
         title: `${room.spot.name} is ${num(short, short < 1 ? 1 : 0)} dB short`,
-        sentence: `RSRP ${num(room.rsrpDbm)} dBm at a phone, needs ${num(room.needDbm)}.`,
+        sentence: `RSRP ${numBeside(room.rsrpDbm, room.needDbm)} dBm at a phone, needs ${num(room.needDbm)}.`,
         because:
           `indoor loss ${num(room.lossDb)} dB over ${mToken(room.distanceM)}` +
           `${room.crossedDb >= 0.5 ? `, ${num(room.crossedDb)} dB of it in floors and walls drawn` : ''}`,

@@ -7,7 +7,7 @@ import type { Tree } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
 import { trueToMagnetic } from '../geo/declination'
-import { bearing, distance, given, length, num, say } from '../units'
+import { bearing, distance, given, length, num, numBeside, say } from '../units'
 import type { Units } from '../units'
 import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
@@ -114,8 +114,10 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
         head: ['Room', 'RSRP on a phone', 'Needs', 'Served from'],
         rows: a.rooms.map(r => [
           r.spot.name,
-          `${num(r.rsrpDbm)} dBm`,
-          r.met ? `${num(r.needDbm)} dBm` : `${num(r.needDbm)} dBm: ${num(r.needDbm - r.rsrpDbm)} dB short`,
+          `${r.met ? num(r.rsrpDbm) : numBeside(r.rsrpDbm, r.needDbm)} dBm`,
+          r.met
+            ? `${num(r.needDbm)} dBm`
+            : `${num(r.needDbm)} dBm: ${num(r.needDbm - r.rsrpDbm, r.needDbm - r.rsrpDbm < 1 ? 1 : 0)} dB short`,
           `${length(r.distanceM, o.units)} away${r.floors ? `, ${r.floors} floor${r.floors > 1 ? 's' : ''} between` : ''}`,
         ]),
       })

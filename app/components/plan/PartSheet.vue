@@ -137,6 +137,7 @@ const setPort = (port: Port, fields: Partial<Port>) =>
     <MvChoice
       v-if="part.kind === 'antenna'"
       label="How it is fitted"
+      class="fitted"
       :value="node.polarisation"
       :choices="fittedWays"
       :disabled="!session.mayEdit"
@@ -232,6 +233,9 @@ const setPort = (port: Port, fields: Partial<Port>) =>
   gap: 12px;
   align-items: center;
   flex-wrap: wrap;
+}
+.fitted {
+  margin-top: 10px;
 }
 h3 {
   margin-top: 12px;

@@ -407,7 +407,7 @@ useKeys({
                 :low="-140"
                 :high="-40"
                 negative
-                :hint="`${num(needAtDbm(store.job!, { use: spot.use, needDbm: null }))} by its use`"
+                :hint="num(needAtDbm(store.job!, { use: spot.use, needDbm: null }))"
                 :save="set('needDbm')"
               />
             </template>
