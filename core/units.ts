@@ -35,6 +35,9 @@ export const length = (m: number, units: Units, decimals = 1): string =>
 export const distance = (m: number, units: Units): string =>
   units === 'metric' ? `${num(m / 1000, 1)}${THIN}km` : `${num(m / 1609.344, 1)}${THIN}mi`
 
+/** @source a byte is 8 bit */
+export const MBITS_PER_MBYTE = 8
+
 /** Stored metres from what was typed in the user's unit, and back. */
 export const toMetres = (value: number, units: Units): number => (units === 'metric' ? value : value / FEET)
 export const fromMetres = (m: number, units: Units): number => (units === 'metric' ? m : m * FEET)

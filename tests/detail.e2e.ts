@@ -46,6 +46,8 @@ test('a finding is accepted with a reason and a name, and can be opened again', 
 test('a part is dragged, the isolation follows, and one undo brings it back', async ({ demoPage: page }) => {
   await openJob(page, LOFT, 'place')
   const isolation = page.locator('svg text').filter({ hasText: 'isolation' })
+  // The way to the mast is known: the donor looks at it.
+  await expect(page.getByText(/West Spine, 5/).first()).toBeVisible()
   const before = await isolation.textContent()
   const box = (await page.locator('[data-test=part-inside]').boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)

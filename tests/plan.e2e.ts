@@ -133,7 +133,7 @@ test('the pick list counts, is cut from the drum, and goes out as CSV and PDF wi
   await openJob(page, job, 'choose')
   await page.keyboard.press('k')
   const dialog = page.getByRole('dialog')
-  await expect(dialog.locator('[data-test=pick-rows]')).toContainText('9Ceiling dome')
+  await expect(dialog.locator('[data-test=pick-rows]')).toContainText('15Ceiling dome')
   await dialog.locator('[data-test=crimped]').check()
   await expect(dialog.locator('[data-test=pick-rows]')).toContainText('plugs to crimp')
   await expect(dialog.locator('[data-test=cable-sum]')).toContainText('left over')

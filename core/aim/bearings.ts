@@ -32,6 +32,8 @@ export interface MastView {
   bands: string[]
   /** its list named no bands: those usual with its carrier are taken */
   bandsGuessed: boolean
+  /** bands of its carrier that were read here and that it does not send: they came from elsewhere */
+  lacks: string[]
   path: PathResult | null
   matchesCarrier: boolean
   bearingDeg: number
@@ -193,6 +195,7 @@ export function rankMasts(
   const inputs = pathInputs(doc, byMast, known)
   const keys = new Map(inputs.map(i => [i.mastId, i.key]))
   const read = calibrations(doc, readings, id => evidence.paths[keys.get(id) ?? ''] ?? null, byMast)
+  const readHere = bandsRead(readings, job?.carrier ?? null)
   const views = inputs
     .map((input): MastView => {
       const mast = masts.get(input.mastId)!
@@ -217,6 +220,7 @@ export function rankMasts(
         mast,
         bands: shared,
         bandsGuessed: known.of(mast).guessed,
+        lacks: lacking(known.of(mast), readHere.get(mast.carrier)),
         path,
         calibration,
         bearingDeg,
@@ -260,6 +264,20 @@ export function rankMasts(
   return views
 }
 
+/** Bands that were read here, by the carrier whose SIM read them. */
+function bandsRead(readings: readonly Made<Reading>[], carrier: string | null): Map<string, Set<string>> {
+  const out = new Map<string, Set<string>>()
+  for (const r of readings) {
+    const of = r.setup?.sim?.carrier ?? carrier
+    if (of && r.band && r.rsrpDbm !== null) out.set(of, (out.get(of) ?? new Set()).add(r.band))
+  }
+  return out
+}
+
+/** @returns what was read and is not in a mast's own list; nothing where that list was guessed */
+const lacking = (own: { bands: readonly string[]; guessed: boolean }, read: ReadonlySet<string> | undefined): string[] =>
+  own.guessed || !read ? [] : [...read].filter(b => !own.bands.includes(b)).sort()
+
 /** Half-width of a bearing on the hand compass, nine in ten, degrees: declination, reading it, and the mast's own position. */
 export const bearingHalfWidth = (v: Pick<MastView, 'positionDeg'> | null, dec: Declination | null): number =>
   Math.hypot(dec ? NINE_IN_TEN * dec.uncertaintyDeg : 0, HAND_COMPASS_DEG, v?.positionDeg ?? 0)
@@ -281,6 +299,7 @@ function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | nu
           `${kmToken(c.atM)}: loses ${num(v.best.diffractionDb)} dB`
         : `loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${kmToken(c.atM)}`
   const tail = [
+    v.lacks.length ? `does not send ${v.lacks.join(', ')}, which ${v.lacks.length > 1 ? 'were' : 'was'} read here` : '',
     v.bandsGuessed ? `its bands are not in the list: ${v.bands.join(', ')} taken, as usual with ${v.mast.carrier} here` : '',
     v.calibration?.readings
       ? `read ${v.calibration.readings} times, ${num(Math.abs(v.calibration.offsetDb))} dB ` +

@@ -119,7 +119,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
       x: x(o.sun.azimuthDeg),
       y: sy,
       r: 7,
-      title: `sun ${bearing(o.sun.azimuthDeg)}, ${num(o.sun.altitudeDeg)}° up`,
+      title: `sun ${bearing(o.sun.azimuthDeg)}, ${num(o.sun.altitudeDeg, 1)}° up without refraction`,
     })
     labels.reserve(x(o.sun.azimuthDeg) - 10, sy - 10, 20, 20)
   }

@@ -11,6 +11,24 @@ describe('in Survey', () => {
     expect(h.speed('Kitchen', 3, 1).finding('survey.baseline-speed')).toBeUndefined()
     expect(h.job({ baselineSpotId: null }).finding('survey.no-baseline')).toBeDefined()
   })
+  it('a fade of 74 dB is refused: one of the two was mistyped, and no spread learns from it', () => {
+    const h = new House(null)
+    h.read('Kitchen', -120)
+    h.read('Kitchen', -118)
+    expect(h.finding('survey.readings-apart')).toBeUndefined()
+    const before = h.context().log.usual.db
+    h.read('Kitchen', -46)
+    const f = h.finding('survey.readings-apart')!
+    expect(f.severity).toBe('fix')
+    expect(f.sentence).toContain('No fading is 74 dB deep')
+    expect(h.context().log.usual.db).toBeLessThanOrEqual(before + 0.5)
+    // Another band, or another day, is no fade.
+    const other = new House(null)
+    other.read('Kitchen', -120)
+    other.read('Kitchen', -76, 15, { band: 'B3' })
+    other.read('Kitchen', -80, 15, { takenAtUtc: '2026-05-03T10:00:00.000Z' })
+    expect(other.finding('survey.readings-apart')).toBeUndefined()
+  })
   it('tells level from speed: a workable level with no SINR is a full band', () => {
     const h = new House(null).reads('Kitchen', -90, 2).speed('Kitchen', 1, 0.2)
     expect(h.finding('survey.level-not-speed')?.sentence).toContain('a booster would not help')

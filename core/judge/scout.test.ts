@@ -164,6 +164,20 @@ describe('ranking', () => {
     expect(after.expectedMbps).toBeLessThan(before.expectedMbps)
     expect(after.rank).toBeGreaterThanOrEqual(before.rank)
   })
+  it('a mast that does not send a band that was read here is marked so, and one whose SIM did not read it is not', () => {
+    const mine = (doc: JobDocument) => run(doc).masts.filter(m => m.matchesCarrier && !m.bandsGuessed)
+    const odd = { ...kiln.readings[0]!, id: 'odd', band: 'B38', cellId: null, setupId: null, rsrpDbm: -99 }
+    expect(mine(kiln).flatMap(m => m.lacks)).not.toContain('B38')
+    const read = mine({ ...kiln, readings: [...kiln.readings, odd] })
+    const lack = read.filter(m => !kiln.cells.some(c => c.mastId === m.mast.id && c.band === 'B38'))
+    expect(lack.length).toBeGreaterThan(0)
+    for (const m of lack) {
+      expect(m.lacks).toContain('B38')
+      if (m.best) expect(m.sentence).toMatch(/does not send .*B38, which w/)
+    }
+    const other = run({ ...kiln, readings: [...kiln.readings, odd] }).masts.filter(m => !m.matchesCarrier)
+    expect(other.flatMap(m => m.lacks)).not.toContain('B38')
+  })
   it('names the obstacle that blocks, where one does', () =>
     expect(run(croft).masts.some(m => m.sentence.includes('behind Spruce belt'))).toBe(true))
   it('a position gathered from phones widens the bearing and says so', () => {

@@ -5,15 +5,19 @@ import { capsSeen } from '../survey/caps'
 import { given, num } from '../units'
 import { noiseLimitedSinrDb } from '../radio/grades'
 import { carrierRateMbps } from '../radio/rate'
+import { visitsOf } from '../survey/best'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
+import type { Made } from '../survey/setups'
 import type { SpotSummary } from '../survey/spots'
+import { DEEPEST_FADE_DB, rangeOf } from '../survey/spread'
+import { median } from '../survey/stats'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Finding } from './finding'
 
 export function surveyFindings(c: Context): Finding[] {
   const { job, log, before } = c
-  const out: Finding[] = [...oddWidths(c)]
+  const out: Finding[] = [...apart(c), ...oddWidths(c)]
   const baseline = before.find(s => s.spot.id === job.baselineSpotId)
   if (before.length && !baseline) {
     out.push(
@@ -89,6 +93,39 @@ export function surveyFindings(c: Context): Finding[] {
       )
   }
   return out
+}
+
+/** What no fading does: readings of one set-up, one band and one place in one go, too far apart for all of them to stand. */
+function apart({ log, doc }: Context): Finding[] {
+  const groups = new Map<string, Made<Reading>[]>()
+  for (const r of log.readings) {
+    if (r.rsrpDbm === null) continue
+    const key = `${r.spotId} ${r.setupId} ${r.phase} ${r.band} ${r.carrierRole}`
+    groups.set(key, [...(groups.get(key) ?? []), r])
+  }
+  return [...groups.values()]
+    .flatMap(g => visitsOf(g))
+    .flatMap(visit => {
+      const levels = visit.map(r => r.rsrpDbm!)
+      const db = rangeOf(levels)
+      if (db <= DEEPEST_FADE_DB) return []
+      const spot = doc.spots.find(s => s.id === visit[0]!.spotId)
+      const middle = median(levels)
+      const odd = visit.reduce((a, b) => (Math.abs(b.rsrpDbm! - middle) > Math.abs(a.rsrpDbm! - middle) ? b : a))
+      return [
+        finding('survey', {
+          code: 'survey.readings-apart',
+          subjectId: odd.id,
+          severity: 'fix',
+          title: `${spot?.name ?? 'A spot'} reads ${num(Math.min(...levels))} and ${num(Math.max(...levels))} dBm in one go`,
+          sentence:
+            `No fading is ${num(db)} dB deep: one of them was mistyped, or is of another band, antenna or quantity. ` +
+            'Withdraw it, or give it its own set-up; until then it is in the median and in no spread.',
+          because: `readings of one set-up and band within a quarter of an hour lie within ${num(DEEPEST_FADE_DB)} dB`,
+          source: 'Rayleigh fading: 30 dB under the mean once in a thousand; the limit is assumed',
+        }),
+      ]
+    })
 }
 
 /** Widths that one carrier of its technology cannot have: several carriers, or NR, or a slip of the finger. */

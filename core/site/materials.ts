@@ -1,26 +1,35 @@
 /**
  * What walls, slabs, roofs, panes and skins take from a wave that goes straight through.
  *
- * @source electrical constants ITU-R P.2040-1 table 3, εr = a·f^b, σ = c·f^d, f in GHz, from memory;
- *   thicknesses common practice; what is given by level is common practice (no source), assumed until measured
+ * @source electrical constants ITU-R P.2040-3 table 3, εr = a·f^b, σ = c·f^d, f in GHz, from memory, and beside them
+ *   those of edition 1; thicknesses common practice; what is given by level is common practice (no source), assumed
+ *   until measured
  */
 import { positive } from '../check'
 import type { MaterialId } from '../job/materials'
 import { toLinear } from '../radio/levels'
+import { num } from '../units'
 
-interface Layer {
+interface Constants {
   a: number
   b: number
   c: number
   d: number
+}
+interface Layer extends Constants {
   thicknessM: number
+  /** as edition 1 of the recommendation has it */
+  first: Constants
 }
 
-const board = (thicknessM: number): Layer => ({ a: 2.94, b: 0, c: 0.0116, d: 0.7076, thicknessM })
-const wood = (thicknessM: number): Layer => ({ a: 1.99, b: 0, c: 0.0047, d: 1.0718, thicknessM })
-const brick = (thicknessM: number): Layer => ({ a: 3.75, b: 0, c: 0.038, d: 0, thicknessM })
-const concrete = (thicknessM: number): Layer => ({ a: 5.31, b: 0, c: 0.0326, d: 0.8095, thicknessM })
-const pane = (thicknessM: number): Layer => ({ a: 6.27, b: 0, c: 0.0043, d: 1.1925, thicknessM })
+const of =
+  (now: Constants, first: Constants) =>
+  (thicknessM: number): Layer => ({ ...now, thicknessM, first })
+const board = of({ a: 2.73, b: 0, c: 0.0085, d: 0.9395 }, { a: 2.94, b: 0, c: 0.0116, d: 0.7076 })
+const wood = of({ a: 1.99, b: 0, c: 0.0047, d: 1.0718 }, { a: 1.99, b: 0, c: 0.0047, d: 1.0718 })
+const brick = of({ a: 3.91, b: 0, c: 0.0238, d: 0.16 }, { a: 3.75, b: 0, c: 0.038, d: 0 })
+const concrete = of({ a: 5.24, b: 0, c: 0.0462, d: 0.7822 }, { a: 5.31, b: 0, c: 0.0326, d: 0.8095 })
+const pane = of({ a: 6.31, b: 0, c: 0.0036, d: 1.3394 }, { a: 6.27, b: 0, c: 0.0043, d: 1.1925 })
 
 export interface Material {
   words: string
@@ -57,9 +66,9 @@ const LIGHT = 299_792_458
  *
  * Both faces reflect, the inside absorbs. The reflections within the slab are added as powers, so that
  * a thickness nobody knows to the millimetre makes no resonance.
- * @source ITU-R P.2040-1 §3.1 (complex permittivity) and Fresnel's coefficient at normal incidence
+ * @source ITU-R P.2040 §3.1 (complex permittivity) and Fresnel's coefficient at normal incidence
  */
-export function slabLossDb(layer: Layer, frequencyMHz: number): number {
+export function slabLossDb(layer: Constants & { thicknessM: number }, frequencyMHz: number): number {
   const ghz = positive('frequencyMHz', frequencyMHz) / 1000
   const real = layer.a * ghz ** layer.b
   const imaginary = (layer.c * ghz ** layer.d) / (2 * Math.PI * ghz * 1e9 * EPSILON_0)
@@ -81,6 +90,31 @@ export function throughDb(id: MaterialId, frequencyMHz: number): number {
   const between = (a: number, b: number, from: number, to: number) =>
     a + (b - a) * Math.min(1, Math.max(0, Math.log(frequencyMHz / from) / Math.log(to / from)))
   return frequencyMHz <= 2000 ? between(low, mid, 700, 2000) : between(mid, high, 2000, 3500)
+}
+
+/** @returns what edition 1 of P.2040 has for a material, dB; null where it is known by level alone */
+export function byFirstEditionDb(id: MaterialId, frequencyMHz: number): number | null {
+  const { layers } = MATERIALS[id]
+  return layers ? layers.reduce((sum, l) => sum + slabLossDb({ ...l.first, thicknessM: l.thicknessM }, frequencyMHz), 0) : null
+}
+
+/** Editions further apart than this are told, dB. */
+const EDITIONS_APART_DB = 0.5
+
+/**
+ * Where a figure comes from, for one who would not believe it: a builder thinks of a wall as thick and wet, and met at a
+ * slant; the sum has it dry and goes straight through.
+ */
+export function whyDb(id: MaterialId, frequencyMHz: number): string {
+  const first = byFirstEditionDb(id, frequencyMHz)
+  if (first === null) return 'common practice, assumed until both sides of it are read'
+  const { layers } = MATERIALS[id]
+  const cm = num(100 * layers!.reduce((sum, l) => sum + l.thicknessM, 0), 1)
+  const apart = Math.abs(first - throughDb(id, frequencyMHz)) >= EDITIONS_APART_DB ? `, edition 1 has ${num(first, 1)} dB` : ''
+  return (
+    `ITU-R P.2040-3 for ${cm} cm, dry, met squarely${apart}; steel in it, wet, thicker, or crossed at a slant it takes more: ` +
+    'both sides read tell'
+  )
 }
 
 /**

@@ -20,6 +20,20 @@ describe('the best spot so far', () => {
     expect(b.best.spot.name).toBe('Beside the house')
     expect(b).toMatchObject({ quantity: 'SINR', byDb: 9, beyondNoise: true })
   })
+  it('five readings of one visit count as one: what shades one of them shades them all', () => {
+    const at = (visits: number) => {
+      const h = new House(null)
+      for (const [name, rsrp] of [
+        ['Kitchen', -80],
+        ['Hall', -83],
+      ] as const)
+        for (let i = 0; i < 6; i++)
+          h.read(name, rsrp, null, { takenAtUtc: `2026-05-01T1${Math.floor((i * visits) / 6)}:0${i}:00.000Z` })
+      return bestSpot(h.assess().before, 'B20')!.beyondNoise
+    }
+    expect(at(1)).toBe(false)
+    expect(at(6)).toBe(true)
+  })
   it('a decibel between single readings is chance', () => {
     expect(
       bestSpot(

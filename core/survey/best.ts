@@ -1,7 +1,7 @@
 /** The best spot so far, by how much, and whether that is more than chance. */
 import type { SpotSummary } from './spots'
 import type { Summary } from './stats'
-import { median, NINE_IN_TEN, sigmaOfMedian } from './stats'
+import { median, NINE_IN_TEN, sigmaOfMedian, summarise } from './stats'
 
 export interface BestSpot {
   best: SpotSummary
@@ -12,7 +12,27 @@ export interface BestSpot {
   beyondNoise: boolean
 }
 
-/** Spread of one reading where it was not repeated, dB. @source common practice (no source) */
+/** Readings so far apart are of two visits, ms: what shades one reading of a visit shades them all. */
+export const VISIT_MS = 15 * 60_000
+
+/** What was read in one go, one after the other. */
+export function visitsOf<T extends { takenAtUtc: string }>(readings: readonly T[]): T[][] {
+  const out: T[][] = []
+  let last = -Infinity
+  for (const r of [...readings].sort((a, b) => Date.parse(a.takenAtUtc) - Date.parse(b.takenAtUtc))) {
+    const at = Date.parse(r.takenAtUtc)
+    if (at - last > VISIT_MS) out.push([])
+    out.at(-1)!.push(r)
+    last = at
+  }
+  return out
+}
+
+/** One figure of each visit: its median. */
+const ofVisits = (readings: SpotSummary['readings'], figure: 'sinrDb' | 'rsrpDbm'): Summary | null =>
+  summarise(visitsOf(readings.filter(r => r[figure] !== null)).map(v => median(v.map(r => r[figure]!))))
+
+/** Spread of one visit where it was not repeated, dB. @source common practice (no source) */
 const ONE_READING_DB = 2
 
 /**
@@ -26,7 +46,8 @@ export function bestSpot(summaries: readonly SpotSummary[], band: string | null)
   const of = (s: SpotSummary): Summary => (bySinr ? s.sinr! : s.rsrp!)
   const [best, next] = [...read].sort((a, b) => of(b).median - of(a).median) as [SpotSummary, SpotSummary]
   const byDb = of(best).median - of(next).median
-  const sigma = Math.hypot(sigmaOfMedian(of(best), ONE_READING_DB), sigmaOfMedian(of(next), ONE_READING_DB))
+  const sigmaOf = (s: SpotSummary) => sigmaOfMedian(ofVisits(s.readings, bySinr ? 'sinrDb' : 'rsrpDbm'), ONE_READING_DB)
+  const sigma = Math.hypot(sigmaOf(best), sigmaOf(next))
   return { best, next, quantity: bySinr ? 'SINR' : 'RSRP', byDb, beyondNoise: byDb > NINE_IN_TEN * sigma }
 }
 

@@ -26,6 +26,13 @@ const PRIOR_FREEDOM = 12
 /** Never less than what a device rounds to, dB, and what a link and a cell do by themselves. Assumed. */
 const LEAST = { db: 0.7, speed: 0.05, load: 0.05 }
 
+/**
+ * Readings of one set-up at one place that lie further apart are no fading: a slip of the finger, or something else read.
+ * @source Rayleigh fading goes 30 dB under its mean once in a thousand, and a shown level is averaged; assumed
+ */
+export const DEEPEST_FADE_DB = 30
+export const rangeOf = (values: readonly number[]): number => Math.max(...values) - Math.min(...values)
+
 export interface Repeats {
   squares: number
   freedom: number
@@ -61,7 +68,9 @@ export function usualSpread(readings: readonly Made<Reading>[], runs: readonly M
     grouped(
       readings.filter(r => r.rsrpDbm !== null),
       r => `${r.spotId} ${r.setupId} ${r.band} ${r.cellId}`,
-    ).map(g => byDwell(g.map(r => ({ takenAtUtc: r.takenAtUtc, value: r.rsrpDbm! })))),
+    )
+      .filter(g => rangeOf(g.map(r => r.rsrpDbm!)) <= DEEPEST_FADE_DB)
+      .map(g => byDwell(g.map(r => ({ takenAtUtc: r.takenAtUtc, value: r.rsrpDbm! })))),
   )
   const sides = grouped(
     runs.filter(r => !r.wouldNotLoad && r.downMbps !== null),

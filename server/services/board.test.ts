@@ -50,10 +50,23 @@ describe('visits as a calendar, read back by ical.js', () => {
     expect(e!.startDate.toJSDate().toISOString()).toBe('2026-07-01T08:30:00.000Z')
     expect(read(calendarOf('c', [], STAMP))).toEqual([])
   })
+  it('of an hour that comes twice the first is meant, of one that is left out the next: both are said', () => {
+    // Lisbon 2026: summer time ends on 25 October at 2:00 (1:30 comes twice) and begins on 29 March at 1:00.
+    const [twice] = read(calendarOf('c', [visit({ onDay: '2026-10-25', startsAt: '01:30', hours: 2 })], STAMP))
+    expect(twice!.startDate.toJSDate().toISOString()).toBe('2026-10-25T00:30:00.000Z')
+    expect(twice!.endDate.toJSDate().toISOString()).toBe('2026-10-25T02:30:00.000Z')
+    expect(twice!.description).toContain('01:30 comes twice that day')
+    const [none] = read(calendarOf('c', [visit({ onDay: '2026-03-29', startsAt: '01:30' })], STAMP))
+    expect(none!.startDate.toJSDate().toISOString()).toBe('2026-03-29T01:30:00.000Z')
+    expect(none!.description).toContain('02:30 is meant')
+    expect(read(calendarOf('c', [visit()], STAMP))[0]!.description).not.toContain('meant')
+  })
   it('lines are folded at 75 octets and end with CR LF (RFC 5545, 3.1)', () => {
     const text = calendarOf('c', [visit({ note: 'long '.repeat(80) })], STAMP)
     const lines = text.split('\r\n')
     expect(lines.every(l => Buffer.byteLength(l) <= 75)).toBe(true)
     expect(text).not.toMatch(/[^\r]\n/)
+    expect(text.endsWith('END:VCALENDAR\r\n')).toBe(true)
+    expect(text.endsWith('\r\n\r\n')).toBe(false)
   })
 })

@@ -93,7 +93,7 @@ export function calendarOf(
   for (const v of list) {
     const at = DateTime.fromISO(`${v.onDay}T${v.startsAt}`, { zone: v.zone })
     // A zone that this machine does not know must not cost the whole calendar.
-    const start = at.isValid ? at : DateTime.fromISO(`${v.onDay}T${v.startsAt}`, { zone: 'UTC' })
+    const { start, odd } = hourOf(at.isValid ? at : DateTime.fromISO(`${v.onDay}T${v.startsAt}`, { zone: 'UTC' }), v.startsAt)
     calendar.createEvent({
       id: `${v.id}@multivox`,
       sequence: v.version,
@@ -106,6 +106,7 @@ export function calendarOf(
       summary: `${v.jobName}${v.team ? `, ${v.team}` : ''}`,
       description: [
         `${hoursWords(v)} local time, ${v.people} people`,
+        odd,
         v.weather === 'any' ? '' : `needs it ${v.weather}`,
         v.note ?? '',
       ]
@@ -115,5 +116,17 @@ export function calendarOf(
       status: STATUS[v.state],
     })
   }
-  return calendar.toString()
+  // RFC 5545, 3.1: every line ends with CR LF, the last one too.
+  return `${calendar.toString().trimEnd()}\r\n`
+}
+
+/**
+ * The instant that a local hour is: of one that comes twice when summer time ends the first, of one that is left out when
+ * it begins the hour after. Both are said.
+ */
+function hourOf(at: DateTime, startsAt: string): { start: DateTime; odd: string } {
+  const [first, second] = [...at.getPossibleOffsets()].sort((a, b) => a.toMillis() - b.toMillis())
+  if (first && second) return { start: first, odd: `${startsAt} comes twice that day: the first is meant` }
+  const real = at.toFormat('HH:mm')
+  return { start: at, odd: real === startsAt ? '' : `${startsAt} is left out that day as summer time begins: ${real} is meant` }
 }

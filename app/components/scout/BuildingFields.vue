@@ -3,7 +3,7 @@ import type { MaterialId } from '#core/job/materials'
 import { movesAbout } from '#core/job/schema'
 import type { FloorRow, Site, TableName } from '#core/job/schema'
 import { floorsOf } from '#core/site/building'
-import { MATERIALS, throughDb } from '#core/site/materials'
+import { MATERIALS, throughDb, whyDb } from '#core/site/materials'
 import { dlCentreMHz, bandByName } from '#core/radio/bands'
 import { length, num } from '#core/units'
 
@@ -156,6 +156,10 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
         :save="v => setSite({ floorMaterial: v! })"
       />
     </template>
+    <small class="soft wide" data-test="why-walls"
+      >{{ ashore ? 'Walls' : 'Sides' }} {{ num(throughDb(site.wallMaterial, frequency), 1) }} dB at {{ num(frequency) }} MHz:
+      {{ whyDb(site.wallMaterial, frequency) }}.</small
+    >
     <button v-if="ashore" type="button" class="press small" :aria-expanded="open" data-test="inside" @click="open = !open">
       {{ open ? 'less' : 'floors, inside walls, sheets' }}
       <template v-if="!open && (store.doc!.walls.length || store.doc!.sheets.length)">

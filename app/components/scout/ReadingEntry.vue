@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
 import { bandFromEntry, earfcnToMHz } from '#core/radio/bands'
-import { num } from '#core/units'
+import { MBITS_PER_MBYTE, num } from '#core/units'
 import { gradeRsrp, GRADE_SOURCE, noiseLimitedSinrDb } from '#core/radio/grades'
 import type { TestedSpeed } from '~/instruments/speed'
 import { countWords, wordsOfDrill } from '#core/promise/drops'
@@ -44,6 +44,9 @@ const values = reactive<Record<Name, string>>({
 const errors = reactive<Partial<Record<Name | 'all', string>>>({})
 const done = ref('')
 const { start: quietLater } = useTimeoutFn(() => (done.value = ''), 2500, { immediate: false })
+const SPEED = 'Mbit/s'
+/** some pages and programs show megabytes: what is typed is of this unit, what is kept is Mbit/s */
+const speedUnit = ref<'Mbit/s' | 'MB/s'>('Mbit/s')
 const FIELDS: Record<
   'reading' | 'speed',
   { name: Name; label: string; unit: string; negative?: boolean; low?: number; high?: number }[]
@@ -57,12 +60,18 @@ const FIELDS: Record<
     { name: 'cell', label: 'Cell', unit: '' },
   ],
   speed: [
-    { name: 'down', label: 'Down', unit: 'Mbit/s', low: 0, high: 10000 },
-    { name: 'up', label: 'Up', unit: 'Mbit/s', low: 0, high: 10000 },
+    { name: 'down', label: 'Down', unit: SPEED, low: 0, high: 10000 },
+    { name: 'up', label: 'Up', unit: SPEED, low: 0, high: 10000 },
     { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 },
   ],
 }
-const fields = computed(() => FIELDS[kind.value === 'reading' ? 'reading' : 'speed'])
+const fields = computed(() =>
+  FIELDS[kind.value === 'reading' ? 'reading' : 'speed'].map(f =>
+    f.unit === SPEED ? { ...f, unit: speedUnit.value, high: f.high! / factorOf(f.unit) } : f,
+  ),
+)
+/** to Mbit/s, of a field that is a speed */
+const factorOf = (unit: string): number => (unit === SPEED && speedUnit.value === 'MB/s' ? MBITS_PER_MBYTE : 1)
 const active = ref<Name>('rsrp')
 watch(kind, k => (active.value = k === 'reading' ? 'rsrp' : 'down'))
 function nextRole() {
@@ -82,7 +91,7 @@ function read(name: Name): number | null {
   let v = parseNumber(values[name])
   if (f.negative) v = asNegative(v)
   if (v !== null && (v < f.low! || v > f.high!)) throw new RangeError(`${f.low} to ${f.high} ${f.unit}`.replace(/-/g, '−'))
-  return v
+  return v === null || f.unit !== 'MB/s' ? v : Math.round(v * MBITS_PER_MBYTE * 1000) / 1000
 }
 function all(names: Name[]): Record<Name, number | null> | null {
   for (const k of Object.keys(errors) as Name[]) errors[k] = ''
@@ -197,7 +206,7 @@ async function saveSpeed(wouldNotLoad: boolean) {
     'speedRuns',
     { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad, via: null, doubted: false, ...answeredBy() },
     'a speed test',
-    wouldNotLoad ? 'kept: would not load' : `kept ${v.down} down`,
+    wouldNotLoad ? 'kept: would not load' : `kept ${v.down} Mbit/s down`,
   )
   if (kept) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
@@ -328,6 +337,17 @@ const hint = computed(() => {
         @click="save(true)"
       >
         would not load
+      </button>
+      <button
+        v-if="kind === 'speed'"
+        type="button"
+        class="press small"
+        :aria-label="`Speeds are typed in ${speedUnit}`"
+        title="Some pages show megabytes: 1 MB/s is 8 Mbit/s"
+        data-test="speed-unit"
+        @click="speedUnit = speedUnit === 'Mbit/s' ? 'MB/s' : 'Mbit/s'"
+      >
+        {{ speedUnit }}
       </button>
       <label class="taken"
         >taken <input v-model="taken" type="datetime-local" aria-label="Taken at; empty is now" data-test="taken"
