@@ -1,5 +1,5 @@
 /** Smaller promises of the screens: what is added by hand, dragged, accepted, entered in feet, loaded only where it is used. */
-import { database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+import { CROFT, database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
 
 test('a mast by hand joins the ranking with no network, and is sent later', async ({ demoPage: page, app, quiet }) => {
   await openJob(page, KILN, 'bearings')
@@ -59,6 +59,39 @@ test('a part is dragged, the isolation follows, and one undo brings it back', as
   await page.locator('[data-test=undo]').click()
   await expect(isolation).toHaveText(before!)
   await sent(page)
+})
+
+test('what was noted under the wrong set-up is moved to another, and one undo takes it back', async ({ demoPage: page, app }) => {
+  await openJob(page, CROFT, 'survey')
+  await page.getByRole('button', { name: /^Kitchen/ }).click()
+  const sql = database(app)
+  const corrections = async () =>
+    (
+      await sql`select count(*)::int as n from readings n join readings o on o.crew_id = n.crew_id and o.id = n.replaces_id
+        where n.job_id = ${CROFT} and not n.withdrawn and n.setup_id is distinct from o.setup_id
+          and n.rsrp_dbm = o.rsrp_dbm and n.taken_at_utc = o.taken_at_utc`
+    )[0]!.n as number
+  expect(await corrections()).toBe(0)
+  await page.locator('[data-test=move-readings]').click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.locator('[data-test=move-them]')).toBeDisabled()
+  await dialog.locator('[data-test=move-to] .v-field').click()
+  await page.locator('.v-overlay-container').getByRole('option').first().click()
+  const words = (await dialog.locator('[data-test=move-them]').textContent())!
+  const count = Number(/move (\d+) reading/.exec(words)![1])
+  expect(count).toBeGreaterThan(0)
+  await dialog.locator('[data-test=move-them]').click()
+  await expect(dialog).toHaveCount(0)
+  await sent(page)
+  expect(await corrections()).toBe(count)
+  // Taken back: what they stood for stands again, as further corrections.
+  await page.locator('[data-test=undo]').click()
+  await sent(page)
+  expect(await corrections()).toBe(2 * count)
+  await page.reload()
+  await page.locator('[data-test=move-readings]').click()
+  await expect(dialog.locator('[data-test=move-them]')).toContainText(`move ${count} reading`)
+  await sql.end()
 })
 
 test('a reading noted on paper keeps its own time', async ({ demoPage: page, app }) => {

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Assessment } from '#core/judge/assess'
-import { applyChanges, fieldsOf, invertChanges } from '#core/job/changes'
+import { applyChanges, fieldsOf, invertChanges, takenBack } from '#core/job/changes'
 import { changesOf } from '#core/fitting/splice'
 import type { Cure } from '#core/judge/finding'
 import { atPresentStop } from '#core/survey/place'
@@ -393,16 +393,10 @@ export const useJob = defineStore('job', () => {
     })
   }
 
-  /** A log only grows: taking a row of it back is a withdrawal, taking that back is the row again. */
   function forLog(c: Change): Change {
     if (c.op !== 'delete' || !APPEND_ONLY.has(c.table)) return c
-    const row = (doc.value![c.table] as { id: string; withdrawn?: boolean }[]).find(r => r.id === c.rowId)
-    if (!row) return c
-    const fields = {
-      ...fieldsOf(row),
-      ...(row.withdrawn ? { withdrawn: false, replacesId: null } : { withdrawn: true, replacesId: row.id }),
-    }
-    return { ...c, op: 'insert', rowId: uuidv7(), baseVersion: 0, fields }
+    const fields = takenBack(doc.value![c.table] as Parameters<typeof takenBack>[0], c.rowId)
+    return fields ? { ...c, op: 'insert', rowId: uuidv7(), baseVersion: 0, fields: fieldsOf({ id: c.rowId, ...fields }) } : c
   }
 
   async function step(from: UndoEntry[], to: UndoEntry[]): Promise<string | null> {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { applyChanges, invertChanges } from './changes'
+import { applyChanges, invertChanges, standing, takenBack } from './changes'
 import { REFERENCES } from './references'
 import { emptyDocument, TABLES, TABLE_FIELDS } from './schema'
 import type { Change, JobDocument, TableName } from './schema'
@@ -86,4 +86,32 @@ describe('references', () => {
     )
     expect(REFERENCES.map(r => `${r.table}.${r.field}`).sort()).toEqual(idFields.sort())
   })
+})
+
+describe('a log that only grows, taken back', () => {
+  interface Row {
+    id: string
+    replacesId: string | null
+    withdrawn: boolean
+    setupId: string
+  }
+  const first: Row = { id: 'a', replacesId: null, withdrawn: false, setupId: 'phone' }
+  const stand = (rows: Row[]) => standing(rows).map(r => r.setupId)
+  const undo = (rows: Row[]) => [...rows, { ...takenBack(rows, rows.at(-1)!.id)!, id: `u${rows.length}` } as Row]
+
+  it('a row is withdrawn, and there again when that is taken back', () => {
+    const gone = undo([first])
+    expect(stand(gone)).toEqual([])
+    expect(stand(undo(gone))).toEqual(['phone'])
+  })
+  it('a correction gives way to what it stood for, and comes again: nothing is ever lost', () => {
+    const moved = [first, { ...first, id: 'b', replacesId: 'a', setupId: 'router' }]
+    expect(stand(moved)).toEqual(['router'])
+    const back = undo(moved)
+    expect(stand(back)).toEqual(['phone'])
+    const again = undo(back)
+    expect(stand(again)).toEqual(['router'])
+    expect(stand(undo(again))).toEqual(['phone'])
+  })
+  it('of a row that is not there nothing is written', () => expect(takenBack([first], 'x')).toBeNull())
 })

@@ -134,6 +134,28 @@ export function mergeFields(
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null)
 
+interface Logged {
+  id: string
+  replacesId: string | null
+  withdrawn: boolean
+}
+
+/**
+ * A log only grows. Taking a row of it back is a withdrawal; taking a withdrawal back is the row again; taking a
+ * correction back is what it stood for again.
+ * @returns the row that is written for it, without its id; null where there is no such row
+ */
+export function takenBack<T extends Logged>(rows: readonly T[], rowId: string): Omit<T, 'id'> | null {
+  const row = rows.find(r => r.id === rowId)
+  if (!row) return null
+  const { id, ...fields } = row
+  if (row.withdrawn) return { ...fields, withdrawn: false, replacesId: null } as Omit<T, 'id'>
+  const before = row.replacesId === null ? undefined : rows.find(r => r.id === row.replacesId)
+  if (!before) return { ...fields, withdrawn: true, replacesId: id } as Omit<T, 'id'>
+  const { id: _before, ...again } = before
+  return { ...again, replacesId: id } as Omit<T, 'id'>
+}
+
 /** Rows of a log that stand: neither replaced nor withdrawn. */
 export function standing<T extends { id: string; replacesId: string | null; withdrawn: boolean }>(rows: readonly T[]): T[] {
   const gone = new Set(rows.map(r => r.replacesId).filter(Boolean))

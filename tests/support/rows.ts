@@ -7,6 +7,8 @@ export const SPOT = {
   indoors: true,
   needed: false,
   people: null,
+  use: null,
+  needDbm: null,
   hangs: null,
   station: null,
   note: null,

@@ -129,6 +129,7 @@ async function withdraw(entry: (typeof log.value)[number]) {
     'withdraw a reading',
   )
 }
+const moving = ref(false)
 const editor = ref<HTMLDetailsElement | null>(null)
 const arm = (indoors: boolean, station: StationState | null = null) => (placing.value = { indoors, station })
 /** a new spot waits for its place to be pressed on the picture */
@@ -424,6 +425,16 @@ useKeys({
             ><button type="button" class="tiny" :aria-label="`Withdraw ${e.text}`" @click="withdraw(e)">withdraw</button>
           </li>
         </ul>
+        <button
+          v-if="log.length && store.doc!.setups.length > 1 && session.mayEdit"
+          type="button"
+          class="press small"
+          data-test="move-readings"
+          @click="moving = true"
+        >
+          made with another set-up…
+        </button>
+        <LazyMoveReadings v-if="moving" v-model="moving" :spot-id="spot.id" :spot-name="spot.name" />
       </div>
     </div>
   </div>
