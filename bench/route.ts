@@ -8,7 +8,7 @@ import { BARE_FIXTURE } from '../core/job/defaults'
 import type { JobDocument } from '../core/job/schema'
 import { assess } from '../core/judge/assess'
 import type { Assessment } from '../core/judge/assess'
-import { passagesOf } from '../core/judge/route'
+import { passagesOf } from '../core/judge/passages'
 import { buildingOf } from '../core/site/building'
 
 /** @returns what one corner moved costs: new lengths, sum, findings and picture */
@@ -49,6 +49,6 @@ export function rankWays(doc: JobDocument, a: Pick<Assessment, 'tree' | 'lengths
   const fixtures = [...doc.fixtures, ...places]
   const chosen = { ...design, wayInId: 'place 0' }
   return () =>
-    waysIn('building', 'yes', entering(passersOf(a.tree!, a.lengths, design.plugs), building)).length +
+    waysIn('building', 'yes', entering(passersOf(a.tree!, a.lengths, design.plugs, { building, fixtures }), building)).length +
     passagesOf({ doc: { ...doc, fixtures }, design: chosen, tree: a.tree, lengths: a.lengths, building }).length
 }

@@ -38,6 +38,9 @@ export interface RoomLevel {
   upLimited: boolean
 }
 
+/** Less than a figure shows is no shortage, dB. */
+const NO_SHORTAGE_DB = 0.05
+
 /** Phone at full power, dBm. @source 3GPP TS 36.101 §6.2.2, power class 3, 23 dBm */
 export const PHONE_DBM = 23
 
@@ -90,7 +93,7 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
         rsrpDbm,
         noiseDbm: toDb(toLinear(server.noiseDbm - lossDb) + toLinear(noisePerElementDbm())),
         needDbm,
-        met: rsrpDbm >= needDbm,
+        met: rsrpDbm >= needDbm - NO_SHORTAGE_DB,
         upEirpDbm: Math.min(PHONE_DBM + upGainDb, upMostDbm),
         upGainDb,
         upMostDbm,

@@ -115,6 +115,11 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
     [x + w, y, x + w, y + h],
   ] as const)
     labels.keepOff(x1, y1, x2, y2)
+  // Before any name is written: places proposed have a figure of their own in them.
+  for (const q of o.proposed ?? []) {
+    const [qx, qy] = toXY(q)
+    labels.reserve(qx - 12, qy - 12, 24, 24)
+  }
   if (o.coverage) drawCoverage(s, o.coverage, { x, y, w, h }, toSite)
   drawWalls(s)
   const pinNames = o.pins ? drawPins(pinboard(s), doc) : []
@@ -381,7 +386,6 @@ function drawProposed(s: Sheet): void {
     const [x, y] = s.toXY(q)
     s.p.push({ kind: 'circle', style: 'proposed', x, y, r: 11 })
     s.p.push({ kind: 'text', style: 'labelBlue', x, y: y + 4.5, text: String(i + 1), anchor: 'middle' })
-    s.labels.reserve(x - 12, y - 12, 24, 24)
   })
 }
 

@@ -29,10 +29,7 @@ export function benchPlan(add, k) {
     const senders = floor.domes.map((/** @type {any} */ d) => ({
       ...d,
       peak: 10 ** (d.gainDbi / 10),
-      gainToward: k.linearGain(
-        { pattern: { gainDbi: d.gainDbi, beamwidthDeg: d.widthDeg, frontToBackDb: d.floorDb, cone: true }, tiltDeg: -90 },
-        0,
-      ),
+      gainToward: k.linearGain({ pattern: { gainDbi: d.gainDbi, aboutAxisDb: k.coneDb(d) }, tiltDeg: -90 }, 0),
     }))
     let sum = 0
     const ms = bestMs(() => {
