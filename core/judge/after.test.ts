@@ -30,6 +30,10 @@ describe('read after fitting, beside the sum', () => {
     expect(f.sentence).toContain('not drawn')
     expect(h.finding('level.rooms-off')).toBeUndefined()
   })
+  it('of one room alone nothing is said of the others', () => {
+    expect(fitted({ Kitchen: -10 }).finding('level.room-off')?.because).toContain('read one more')
+    expect(fitted({ Kitchen: -10, Hall: 1, Study: 0 }).finding('level.room-off')?.because).toContain('2 other rooms read as')
+  })
   it('all of them under it point at what they share, before the inside antennas', () => {
     const h = fitted({ Kitchen: -10, Hall: -8, Study: -9 })
     const f = h.finding('level.rooms-off')!

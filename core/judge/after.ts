@@ -34,14 +34,15 @@ export function afterDrafts(c: Context): Draft[] {
   const together =
     beside.length >= TOGETHER && Math.abs(middle) >= ALL_OFF_DB && beside.every(b => Math.sign(b.offDb) === Math.sign(middle))
   if (together) return [allOff(c, beside, middle)]
-  return beside.filter(b => Math.abs(b.offDb) >= ROOM_OFF_DB).map(roomOff)
+  const off = beside.filter(b => Math.abs(b.offDb) >= ROOM_OFF_DB)
+  return off.map(b => roomOff(b, beside.length - off.length))
 }
 
 const figures = ({ room, readDbm }: RoomBeside): string => `${num(readDbm)} dBm read, ${num(room.rsrpDbm)} by the sum`
 const short = ({ room, readDbm }: RoomBeside): boolean => readDbm < room.needDbm
 
 /** Of one room: what lies between its antenna and it, or what was read. */
-function roomOff(b: RoomBeside): Draft {
+function roomOff(b: RoomBeside, asTheSum: number): Draft {
   const { spot, server } = b.room
   return {
     code: 'level.room-off',
@@ -54,7 +55,10 @@ function roomOff(b: RoomBeside): Draft {
         ? `Look for a wall or steel between it and ${server.part.name} that is not drawn, for that antenna’s own cable and plug, ` +
           'and whether the phone held another cell or band.'
         : 'It may hold another cell, or hear the mast itself through a window: read it with the booster off.'),
-    because: 'the other rooms read as the sum has them, so what is before the antennas is right',
+    because:
+      asTheSum === 0
+        ? 'no other room reads as the sum has it: read one more to tell a wall of its own from what all rooms share'
+        : `${asTheSum === 1 ? 'another room reads' : `${asTheSum} other rooms read`} as the sum has it: up to the antennas it is right`,
     source: COMMON,
   }
 }
