@@ -6,6 +6,8 @@ export default defineConfig({
   testMatch: '**/*.e2e.ts',
   globalSetup: './tests/support/global-setup.ts',
   workers: 2,
+  // Once more, on a database of its own: what passes only then is named at the end of the run.
+  retries: 1,
   fullyParallel: false,
   timeout: 120_000,
   expect: { timeout: 20_000 },

@@ -281,3 +281,42 @@ test('a lead invites by a one-time link; the member signs in, and out', async ({
   await fresh.close()
   await context.close()
 })
+
+test('parts of the program that a bad network did not bring are asked for again, and the page opens', async ({
+  app,
+  browser,
+}) => {
+  const device = await browser.newContext({ baseURL: app.origin, serviceWorkers: 'block' })
+  const page = await device.newPage()
+  await page.request.post('/api/auth/demo', { data: {} })
+  const tries = new Map<string, number>()
+  const refused = new Set<string>()
+  /** Each part whose name is told comes at the second time of asking only. */
+  const bad = (part: RegExp) =>
+    device.route(`**/_nuxt/**`, route => {
+      const name = new URL(route.request().url()).pathname
+      if (!part.test(name)) return route.fallback()
+      const n = (tries.get(name) ?? 0) + 1
+      tries.set(name, n)
+      if (n > 1) return route.continue()
+      refused.add(name)
+      return route.abort('connectionreset')
+    })
+  // The engine, then the sections’ screens, then every part that the first page does not name itself.
+  await bad(/engine\.worker/)
+  await page.goto('/')
+  await expect(page.locator('[data-test=job]').first()).toBeVisible()
+  await page.goto(`/job/${LOFT}/survey`)
+  await expect(page.locator('[data-test=rsrp]')).toBeVisible({ timeout: 30_000 })
+  expect(refused.size).toBe(1)
+
+  const first = await (await page.request.get('/')).text()
+  await device.unrouteAll()
+  tries.clear()
+  await bad(/_nuxt\/(?!.*worker).*\.js$/)
+  for (const name of first.match(/\/_nuxt\/[\w-]+\.js/g) ?? []) tries.set(name, 1)
+  await page.goto(`/job/${LOFT}/aim`)
+  await expect(page.locator('[data-test=aim-value]')).toBeVisible({ timeout: 60_000 })
+  expect(refused.size).toBeGreaterThan(2)
+  await device.close()
+})

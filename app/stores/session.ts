@@ -42,7 +42,8 @@ export const useSession = defineStore('session', () => {
     me.value = who.me
     carriers.value = who.carriers
     enough.value = who.enough ?? {}
-    await engine.setCrew(who.me.crewId)
+    // Calls reach it in their order: nothing waits for it here, so that the list of jobs opens without it.
+    void engine.setCrew(who.me.crewId)
   }
 
   function leave(): void {

@@ -403,3 +403,5 @@ const bytesOf = (keys: readonly string[]): number => keys.reduce((sum, k) => sum
 export type Engine = typeof engine
 
 expose(engine)
+// Who started it waits for a first word.
+postMessage('running')

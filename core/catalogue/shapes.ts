@@ -1,4 +1,5 @@
 /** How parts of a kind radiate where no plane of theirs was measured. */
+import { onLine } from '../interpolate'
 
 /**
  * A vertical element under a disk below 1 GHz: a doughnut, its hole straight down and up. Decibels under the peak from
@@ -39,10 +40,7 @@ const OVER_METAL: readonly (readonly [deg: number, db: number])[] = [
 export const OVER_METAL_DB: readonly number[] = Array.from({ length: 72 }, (_, i) => {
   const round = i * 5
   const deg = round <= 90 ? round : round <= 270 ? 180 - round : round - 360
-  const above = OVER_METAL.findIndex(([at]) => at >= deg)
-  const [toDeg, to] = OVER_METAL[above]!
-  const [fromDeg, from] = OVER_METAL[Math.max(0, above - 1)]!
-  return toDeg === fromDeg ? to : from + ((deg - fromDeg) / (toDeg - fromDeg)) * (to - from)
+  return onLine(OVER_METAL, deg)
 })
 
 /**

@@ -176,7 +176,7 @@ function corrected(o: FloorInput, map: CoverageMap, here: readonly Spot[]): numb
 }
 
 const measuredAt = ({ log, levels }: FloorInput, spot: Spot): number | null =>
-  readWithBooster(log, spot, levels.carrier.band.name)?.rsrpDbm ?? null
+  readWithBooster(log, spot, levels.carrier.band.name)
 
 const shareAbove = (levels: Float32Array, needsDbm: Float32Array): number =>
   levels.reduce((n, v, i) => n + Number(v >= needsDbm[i]!), 0) / levels.length
@@ -217,11 +217,12 @@ function roomShares(o: FloorInput, map: CoverageMap, here: readonly Spot[], owne
     const own = cells[i]!.sort((a, b) => a - b)
     if (!own.length) return []
     const [x, y] = toLocal(o.building, spot)
+    const needDbm = needAtDbm(o.doc.jobs[0]!, spot)
     return [
       {
         spot,
-        needDbm: needAtDbm(o.doc.jobs[0]!, spot),
-        share: own.filter(v => v >= needAtDbm(o.doc.jobs[0]!, spot)).length / own.length,
+        needDbm,
+        share: own.filter(v => v >= needDbm).length / own.length,
         medianDbm: own[Math.floor(own.length / 2)]!,
         tenthDbm: own[Math.floor(own.length / 10)]!,
         mapDbm: levelAt(map, x, y),

@@ -32,7 +32,7 @@ const NET_M = 2
 /** What a dB of mean level counts, as a share: enough to part equals. */
 const TIE_PER_DB = 1e-5
 /** A floor is served where so much of it is. Assumed. */
-const ENOUGH = 0.95
+export const ENOUGH = 0.95
 
 /**
  * Adds antennas one by one where each brings most, then moves each once more where that helps; stops where the

@@ -102,12 +102,12 @@ export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Le
     })
 }
 
-/** @returns the median that was read in a room on a band with the booster at work, and of how many; null where it was not */
-export function readWithBooster(log: LogIndex, spot: Spot, band: string): { rsrpDbm: number; count: number } | null {
+/** @returns the median that was read in a room on a band with the booster at work, dBm; null where it was not */
+export function readWithBooster(log: LogIndex, spot: Spot, band: string): number | null {
   const read = log.readings.filter(
     r => r.spotId === spot.id && r.setup?.row.booster === 'on' && r.rsrpDbm !== null && (r.band === null || r.band === band),
   )
-  return read.length ? { rsrpDbm: median(read.map(r => r.rsrpDbm!)), count: read.length } : null
+  return read.length ? median(read.map(r => r.rsrpDbm!)) : null
 }
 
 /** Total power of a server antenna over the carrier, EIRP, dBm: what people near it stand in. */

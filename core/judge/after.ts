@@ -7,7 +7,7 @@ import type { Context } from './context'
 import { COMMON } from './finding'
 import type { Draft } from './finding'
 
-export interface RoomBeside {
+interface RoomBeside {
   room: RoomLevel
   readDbm: number
   /** read − sum, dB */
@@ -15,10 +15,10 @@ export interface RoomBeside {
 }
 
 /** @returns every room that was read with the booster at work, on the band of the sum and of the plan's carrier alone */
-export const roomsBeside = (c: Pick<Context, 'main' | 'own'>): RoomBeside[] =>
+const roomsBeside = (c: Pick<Context, 'main' | 'own'>): RoomBeside[] =>
   (c.main?.rooms ?? []).flatMap(room => {
-    const read = readWithBooster(c.own, room.spot, c.main!.carrier.band.name)
-    return read ? [{ room, readDbm: read.rsrpDbm, offDb: read.rsrpDbm - room.rsrpDbm }] : []
+    const readDbm = readWithBooster(c.own, room.spot, c.main!.carrier.band.name)
+    return readDbm === null ? [] : [{ room, readDbm, offDb: readDbm - room.rsrpDbm }]
   })
 
 /** So far apart a room is told, dB. @source one standard deviation of ITU-R P.1238, residential, from memory: 8 dB */

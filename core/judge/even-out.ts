@@ -15,7 +15,7 @@ import { nodeStep, runStep } from '../fitting/splice'
 import type { Step } from '../fitting/splice'
 import type { LinePart, Part } from '../job/part'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
-import { floorAt } from '../site/building'
+import { floorAt, floorWords } from '../site/building'
 import { round2 } from '../site/frame'
 import { exponentOf, needAtDbm, needOfUseDbm, USE_FIGURES } from '../site/use'
 import type { Point } from '../site/frame'
@@ -118,8 +118,7 @@ export function unevenDrafts(c: Context): Draft[] {
 
 /** The zone of an antenna: its floor, by name where it has one. */
 function zoneName(c: Context, at: Point): string {
-  const floor = floorAt(c.building.floors, at.upM - 0.01)
-  return floor.name ?? (floor.level === 0 ? 'the ground floor' : `floor ${floor.level}`)
+  return floorWords(floorAt(c.building.floors, at.upM - 0.01))
 }
 
 /** What is in stock of N connectors. */

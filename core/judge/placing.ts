@@ -12,11 +12,12 @@ import type { AntennaNode } from '../chain/tree'
 import { angleBetween } from '../geo/angles'
 import { pairOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
-import { floorAt, inside } from '../site/building'
+import { floorAt, floorWords, inside } from '../site/building'
 import { between, eavesM, ridgeM } from '../site/frame'
 import { USE_FIGURES } from '../site/use'
 import { antennasByRule } from '../fitting/usual-kit'
 import { radioHorizonKm } from '../terrain/clearance'
+import { onLine } from '../interpolate'
 import { mToken, num } from '../units'
 import type { Context } from './context'
 import { COMMON } from './finding'
@@ -44,7 +45,7 @@ function fewAntennas(c: Context): Draft[] {
     const served = here.filter(r => r.met).length
     const all = here.length > 0 && served === here.length
     const count = planned === 0 ? 'No inside antenna' : planned === 1 ? 'One inside antenna' : `${planned} inside antennas`
-    const where = floor.name ?? (floor.level === 0 ? 'the ground floor' : `floor ${floor.level}`)
+    const where = floorWords(floor)
     return [
       {
         code: 'place.antennas-few',
@@ -255,17 +256,15 @@ const MAST_SIDE_DEG = 60
 /** @returns the lowest gain of an omni so far beside a pole, dBi; null where the pole no longer counts */
 export function besideTubeDbi(offM: number, frequencyMHz: number): number | null {
   const off = offM / wavelengthM(frequencyMHz)
-  const last = BESIDE_TUBE.at(-1)!
-  if (off > last[0]) return null
-  const above = Math.max(
-    1,
-    BESIDE_TUBE.findIndex(([at]) => at >= off),
-  )
-  const [from, to] = [BESIDE_TUBE[above - 1]!, BESIDE_TUBE[above]!]
-  const share = Math.min(1, Math.max(0, (off - from[0]) / (to[0] - from[0])))
-  const high = Math.min(1, Math.max(0, (frequencyMHz - 850) / (1900 - 850)))
-  const at = (row: typeof from) => row[1] + high * (row[2] - row[1])
-  return at(from) + share * (at(to) - at(from))
+  if (off > BESIDE_TUBE.at(-1)![0]) return null
+  const points = BESIDE_TUBE.map(([at, at850, at1900]) => {
+    const bands = [
+      [850, at850],
+      [1900, at1900],
+    ] as const
+    return [at, onLine(bands, frequencyMHz)] as const
+  })
+  return onLine(points, off)
 }
 
 /** An omni that hangs on a pole under its top has a hole behind the pole. */

@@ -7,9 +7,8 @@ import { noiseLimitedSinrDb } from '../radio/grades'
 import { carrierRateMbps } from '../radio/rate'
 import { visitsOf } from '../survey/best'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
-import type { Made } from '../survey/setups'
 import type { SpotSummary } from '../survey/spots'
-import { DEEPEST_FADE_DB, rangeOf } from '../survey/spread'
+import { DEEPEST_FADE_DB, grouped, rangeOf } from '../survey/spread'
 import { median } from '../survey/stats'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
@@ -97,13 +96,8 @@ export function surveyFindings(c: Context): Finding[] {
 
 /** What no fading does: readings of one set-up, one band and one place in one go, too far apart for all of them to stand. */
 function apart({ log, doc }: Context): Finding[] {
-  const groups = new Map<string, Made<Reading>[]>()
-  for (const r of log.readings) {
-    if (r.rsrpDbm === null) continue
-    const key = `${r.spotId} ${r.setupId} ${r.phase} ${r.band} ${r.carrierRole}`
-    groups.set(key, [...(groups.get(key) ?? []), r])
-  }
-  return [...groups.values()]
+  const read = log.readings.filter(r => r.rsrpDbm !== null)
+  return grouped(read, r => `${r.spotId} ${r.setupId} ${r.phase} ${r.band} ${r.carrierRole}`)
     .flatMap(g => visitsOf(g))
     .flatMap(visit => {
       const levels = visit.map(r => r.rsrpDbm!)

@@ -1,5 +1,6 @@
 /** How an antenna is turned about its own axis, and what two that are turned differently keep from each other. */
 
+import { onLine } from '../interpolate'
 import type { Polarisation } from '../job/part'
 
 /** Crossed at right angles: degrees off the axis, decibels that part them. */
@@ -22,10 +23,6 @@ const HALF_DB = 3
  */
 export function crossedPolarDb(a: Polarisation, b: Polarisation, offDeg: number): number {
   if (a === b) return 0
-  const above = CROSSED.findIndex(([at]) => at >= offDeg)
-  if (above < 0) return 0
-  const [toDeg, to] = CROSSED[above]!
-  const [fromDeg, from] = CROSSED[Math.max(0, above - 1)]!
-  const crossed = toDeg === fromDeg ? to : from + ((offDeg - fromDeg) / (toDeg - fromDeg)) * (to - from)
+  const crossed = onLine(CROSSED, offDeg)
   return a === 'slant' || b === 'slant' ? Math.min(HALF_DB, crossed) : crossed
 }

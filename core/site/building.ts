@@ -170,6 +170,9 @@ function commonest(uses: readonly Use[], else_: Use): Use {
   return [...count].reduce<readonly [Use, number]>((a, b) => (b[1] > a[1] ? b : a), [else_, 0])[0]
 }
 
+export const floorWords = (f: Pick<Floor, 'name' | 'level'>): string =>
+  f.name ?? (f.level === 0 ? 'the ground floor' : `floor ${f.level}`)
+
 /** @returns the floor that a height lies in; the nearest one below ground or over the eaves */
 export const floorAt = (floors: readonly Floor[], upM: number): Floor =>
   floors.find(f => upM < f.toM) ?? floors.at(-1) ?? { level: 0, name: null, fromM: 0, toM: 3, material: 'open', use: 'home' }

@@ -27,7 +27,7 @@ export const USE_FIGURES: Record<Use, UseFigures> = {
 
 /** @returns what a site's rooms are used as where nobody said */
 export const usualUse = (kind: Job['kind']): Use => (kind === 'building' ? 'office' : 'home')
-export const useOf = (spot: Pick<Spot, 'use'>, kind: Job['kind']): Use => spot.use ?? usualUse(kind)
+const useOf = (spot: Pick<Spot, 'use'>, kind: Job['kind']): Use => spot.use ?? usualUse(kind)
 
 /** RSRP that a room needs for calls, dBm. */
 export const needForCallsDbm = (job: Pick<Job, 'needCallsDbm'>): number => job.needCallsDbm ?? NEED_CALLS_DBM

@@ -1,4 +1,5 @@
 /** The best spot so far, by how much, and whether that is more than chance. */
+import { inOneGo } from './difference'
 import type { SpotSummary } from './spots'
 import type { Summary } from './stats'
 import { median, NINE_IN_TEN, sigmaOfMedian, summarise } from './stats'
@@ -13,20 +14,9 @@ export interface BestSpot {
 }
 
 /** Readings so far apart are of two visits, ms: what shades one reading of a visit shades them all. */
-export const VISIT_MS = 15 * 60_000
+const VISIT_MS = 15 * 60_000
 
-/** What was read in one go, one after the other. */
-export function visitsOf<T extends { takenAtUtc: string }>(readings: readonly T[]): T[][] {
-  const out: T[][] = []
-  let last = -Infinity
-  for (const r of [...readings].sort((a, b) => Date.parse(a.takenAtUtc) - Date.parse(b.takenAtUtc))) {
-    const at = Date.parse(r.takenAtUtc)
-    if (at - last > VISIT_MS) out.push([])
-    out.at(-1)!.push(r)
-    last = at
-  }
-  return out
-}
+export const visitsOf = <T extends { takenAtUtc: string }>(readings: readonly T[]): T[][] => inOneGo(readings, VISIT_MS)
 
 /** One figure of each visit: its median. */
 const ofVisits = (readings: SpotSummary['readings'], figure: 'sinrDb' | 'rsrpDbm'): Summary | null =>

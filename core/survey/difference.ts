@@ -185,19 +185,21 @@ function normalCdf(z: number): number {
 /** Readings this near one another in time, of one spot and set-up, are one dwell, ms. */
 const DWELL_MS = 60_000
 
-/** @returns one value for each dwell: readings of a half minute are not many, but one read often */
-export function byDwell(rows: readonly Taken[]): number[] {
-  const sorted = [...rows].sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc))
-  const groups: number[][] = []
+/** @returns rows in the order they were taken, parted where nothing was taken for longer than `pauseMs` */
+export function inOneGo<T extends { takenAtUtc: string }>(rows: readonly T[], pauseMs: number): T[][] {
+  const timed = rows.map(row => ({ row, at: Date.parse(row.takenAtUtc) })).sort((a, b) => a.at - b.at)
+  const out: T[][] = []
   let last = -Infinity
-  for (const r of sorted) {
-    const at = Date.parse(r.takenAtUtc)
-    if (at - last > DWELL_MS || !groups.length) groups.push([])
-    groups.at(-1)!.push(r.value)
+  for (const { row, at } of timed) {
+    if (at - last > pauseMs) out.push([])
+    out.at(-1)!.push(row)
     last = at
   }
-  return groups.map(median)
+  return out
 }
+
+/** @returns one value for each dwell: readings of a half minute are not many, but one read often */
+export const byDwell = (rows: readonly Taken[]): number[] => inOneGo(rows, DWELL_MS).map(g => median(g.map(r => r.value)))
 
 /** Dwells are blocks of one: what a level wanders by from one to the next is all there is of it. */
 export const dwellBlocks = (rows: readonly Taken[]): number[][] => byDwell(rows).map(v => [v])

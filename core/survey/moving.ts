@@ -1,5 +1,5 @@
 /** Readings that were noted under the wrong set-up: corrections stand in their place, the log only grows. */
-import { standing } from '../job/changes'
+import { fieldsOf, standing } from '../job/changes'
 import type { JobDocument } from '../job/schema'
 
 /** Tables of what is made with a set-up. */
@@ -44,9 +44,10 @@ export function movedTo(
 ): Correction[] {
   if (o.fromId === o.toId) return []
   return standingUnder(doc, o.fromId, o.spotId).flatMap(({ table, rows }) =>
-    rows.map((row): Correction => {
-      const { id, version: _version, ...fields } = row as typeof row & { version?: number }
-      return { table, op: 'insert', fields: { ...fields, setupId: o.toId, replacesId: id } }
-    }),
+    rows.map((row): Correction => ({
+      table,
+      op: 'insert',
+      fields: { ...fieldsOf({ ...row }), setupId: o.toId, replacesId: row.id },
+    })),
   )
 }

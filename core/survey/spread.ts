@@ -31,7 +31,8 @@ const LEAST = { db: 0.7, speed: 0.05, load: 0.05 }
  * @source Rayleigh fading goes 30 dB under its mean once in a thousand, and a shown level is averaged; assumed
  */
 export const DEEPEST_FADE_DB = 30
-export const rangeOf = (values: readonly number[]): number => Math.max(...values) - Math.min(...values)
+export const rangeOf = (values: readonly number[]): number =>
+  values.reduce((m, v) => Math.max(m, v), -Infinity) - values.reduce((m, v) => Math.min(m, v), Infinity)
 
 export interface Repeats {
   squares: number
@@ -53,7 +54,7 @@ export function repeatsOf(groups: readonly (readonly number[])[]): Repeats {
 const drawnToward = (assumed: number, r: Repeats): number =>
   Math.sqrt(Math.max(0, PRIOR_FREEDOM * assumed ** 2 + r.squares) / (PRIOR_FREEDOM + r.freedom))
 
-function grouped<T>(rows: readonly T[], key: (r: T) => string): T[][] {
+export function grouped<T>(rows: readonly T[], key: (r: T) => string): T[][] {
   const out = new Map<string, T[]>()
   for (const r of rows) {
     const group = out.get(key(r))

@@ -21,15 +21,21 @@ const { el, width, height } = useWidth()
 const now = useNow({ interval: 1000 })
 const dec = computed(() => store.result!.declination?.declinationDeg ?? 0)
 const view = computed(() => store.result!.sweep)
-const sweep = computed(() => view.value?.sweep ?? null)
+/** begun here, and not yet worked out */
+const begun = ref<string | null>(null)
+const starting = ref(false)
+const sweep = computed(() => store.doc!.sweeps.find(s => s.id === begun.value) ?? view.value?.sweep ?? null)
 const steps = computed(() => sweeps.stepsOf(sweep.value))
-const result = computed(() => view.value?.result ?? null)
+const result = computed(() => (view.value?.sweep.id === sweep.value?.id && view.value?.result) || null)
+watch(view, v => {
+  if (v?.sweep.id === begun.value) begun.value = null
+})
 const mast = computed(() => store.result!.chosen)
 const pass = ref(1)
 type Quantity = Sweep['quantity']
 const quantity = ref<Quantity>('SINR')
 /** what is swept: of the sweep under way, else what was chosen for the next */
-const swept = computed(() => sweep.value?.quantity ?? quantity.value)
+const swept = computed(() => (starting.value ? null : sweep.value?.quantity) ?? quantity.value)
 const heading = ref<number>(store.design?.aimedDeg ?? (Math.round((mast.value?.bearingDeg ?? 0) / 15) * 15) % 360)
 const useMagnetic = ref(true)
 const value = ref('')
@@ -76,7 +82,7 @@ const best = computed(() => {
 })
 watch(
   () => sweep.value?.id,
-  () => (pass.value = Math.max(1, view.value?.passes ?? 1)),
+  () => (pass.value = steps.value.reduce((m, s) => Math.max(m, s.pass), 1)),
   { immediate: true },
 )
 
@@ -100,18 +106,21 @@ const dwellS = ref(30)
 const reads = computed(() => SWEPT[swept.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
 async function begin(stepDeg: number | null, turnSlowly = false) {
-  await sweeps.begin(
-    {
-      quantity: quantity.value,
-      setupId: readBy(),
-      band: band.value,
-      dwellS: dwellS.value,
-      reference: useMagnetic.value ? 'magnetic' : 'true',
-      slow: turnSlowly,
-      stepDeg,
-    },
-    'start a sweep',
-  )
+  starting.value = true
+  begun.value = await sweeps
+    .begin(
+      {
+        quantity: quantity.value,
+        setupId: readBy(),
+        band: band.value,
+        dwellS: dwellS.value,
+        reference: useMagnetic.value ? 'magnetic' : 'true',
+        slow: turnSlowly,
+        stepDeg,
+      },
+      'start a sweep',
+    )
+    .finally(() => (starting.value = false))
   pass.value = 1
   anew.value = false
   tone.begin()
@@ -122,7 +131,7 @@ const { once } = useOnce()
 const keepStep = () => once(saveStep)
 const press = () => (mustConfirm.value ? confirmStand() : live.value.value !== null && !typing.value ? keepDwelt() : keepStep())
 async function saveStep() {
-  if (!sweep.value) return
+  if (!sweep.value || starting.value) return
   let v: number
   try {
     v = readSwept(value.value, swept.value)
@@ -578,7 +587,7 @@ useKeys({
           type="button"
           class="press go"
           data-test="keep-step"
-          :disabled="!sweep || !session.mayEdit || sensed.by.value === 'other phone'"
+          :disabled="!sweep || starting || !session.mayEdit || sensed.by.value === 'other phone'"
           @click="press"
         >
           {{ mustConfirm ? `It stands at ${shown(heading)}` : 'Keep this step' }}

@@ -2,6 +2,7 @@
 import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
 import type { FloorCoverage } from '#core/coverage/floor'
+import { ENOUGH } from '#core/coverage/places'
 import type { Place } from '#core/judge/cover'
 import type { MaterialId } from '#core/job/materials'
 import { partById } from '#core/catalogue/parts'
@@ -59,17 +60,20 @@ const putThere = () =>
     places.value = null
   })
 
+const rule = computed(() => antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home'))
 const byRule = computed(() => {
-  const { least, most } = antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home')
+  const { least, most } = rule.value
   return least === most ? num(least) : `${num(least)} to ${num(most)}`
 })
 /** what the sum and the rule leave out, said where they differ */
 const bySum = computed(() => {
   const found = places.value
   if (!found?.length) return ''
-  const { least } = antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home')
-  const share = percent(found.at(-1)!.share)
-  if (found.length >= least) return `By the sum ${num(found.length)} serve ${share}: both agree.`
+  const reached = found.at(-1)!.share
+  const share = percent(reached)
+  if (reached < ENOUGH)
+    return `By the sum ${num(found.length)} serve ${share}: not enough yet. Allow more of them, or feed them more.`
+  if (found.length >= rule.value.least) return `By the sum ${num(found.length)} serve ${share}: both agree.`
   return (
     `By the sum ${num(found.length)} serve ${share}, fewer than by the rule: it knows the walls that are drawn, not shelves, ` +
     'people and shut doors. Take the rule where the floor is furnished.'

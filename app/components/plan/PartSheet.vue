@@ -39,12 +39,14 @@ async function setOwn(fields: Partial<OwnFigures> | Record<string, unknown>) {
   const merged = Object.fromEntries(
     Object.entries({ ...props.node.own, ...fields }).filter(([, v]) => v !== undefined && v !== null),
   )
-  const own = Object.keys(merged).length ? merged : null
-  return store.commit(
-    everywhere.value.map(n => ({ table: 'nodes' as const, op: 'update' as const, rowId: n.id, fields: { own } })),
-    'a maker’s figure',
-  )
+  return setAll({ own: Object.keys(merged).length ? merged : null }, 'a maker’s figure')
 }
+/** Of all that are built alike. */
+const setAll = (fields: Partial<Node>, label: string) =>
+  store.commit(
+    everywhere.value.map(n => ({ table: 'nodes', op: 'update', rowId: n.id, fields })),
+    label,
+  )
 async function swap(id: string) {
   const next = choices.value.find(p => p.id === id)
   if (!next) return
@@ -56,15 +58,7 @@ const POLARISATION_WORD: Record<Polarisation, string> = {
   horizontal: 'lying (horizontal)',
   slant: 'at ±45°',
 }
-function setPolarisation(polarisation: Polarisation | null) {
-  const all = everywhere.value.map(n => ({
-    table: 'nodes' as const,
-    op: 'update' as const,
-    rowId: n.id,
-    fields: { polarisation },
-  }))
-  return store.commit(all, 'how an antenna is fitted')
-}
+const setPolarisation = (polarisation: Polarisation | null) => setAll({ polarisation }, 'how an antenna is fitted')
 const fittedWays = computed(() => {
   const usual = part.value?.kind === 'antenna' ? usualPolarisation(part.value) : 'vertical'
   const said = POLARISATIONS.map(p => ({ value: p as Polarisation | null, title: POLARISATION_WORD[p] }))

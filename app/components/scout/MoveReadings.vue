@@ -20,19 +20,22 @@ const WORDS = {
 const everywhere = ref(false)
 const where = computed(() => (everywhere.value ? null : props.spotId))
 const idOf = (key: string | null) => (key === UNNAMED ? null : key)
-const countOf = (key: string) => {
+function countOf(key: string): string {
   const counts = countUnder(store.doc!, idOf(key), where.value)
-  return MADE_WITH.filter(t => counts[t]).map(t => `${num(counts[t])} ${WORDS[t][counts[t] === 1 ? 0 : 1]}`)
+  return MADE_WITH.filter(t => counts[t])
+    .map(t => `${num(counts[t])} ${WORDS[t][counts[t] === 1 ? 0 : 1]}`)
+    .join(', ')
 }
 const names = computed(() => new Map([...all.value.map(s => [s.row.id, setupWords(s)] as const), [UNNAMED, 'not said'] as const]))
-const used = computed(() => [...names.value.keys()].filter(key => countOf(key).length))
+const counts = computed(() => new Map([...names.value.keys()].map(key => [key, countOf(key)])))
+const used = computed(() => [...names.value.keys()].filter(key => counts.value.get(key)))
 const from = ref<string | null>(null)
 const to = ref<string | null>(null)
 watchEffect(() => {
   if (!from.value || !used.value.includes(from.value)) from.value = used.value[0] ?? null
   if (to.value === from.value) to.value = null
 })
-const what = computed(() => (from.value ? countOf(from.value).join(', ') : ''))
+const what = computed(() => (from.value && counts.value.get(from.value)) || '')
 const error = ref('')
 const move = () =>
   once(async () => {
@@ -53,7 +56,7 @@ const move = () =>
       <MvChoice
         label="Noted under"
         :value="from"
-        :choices="used.map(key => ({ value: key, title: `${names.get(key)}: ${countOf(key).join(', ')}` }))"
+        :choices="used.map(key => ({ value: key, title: `${names.get(key)}: ${counts.get(key)}` }))"
         data-test="move-from"
         :save="v => (from = v)"
       />

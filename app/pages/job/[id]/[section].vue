@@ -27,10 +27,25 @@ const LOADERS: Record<Section, () => Promise<{ default: Component }>> = {
   proof: () => import('~/components/prove/ProofSection.vue'),
   handover: () => import('~/components/keep/HandoverSection.vue'),
 }
-const SCREENS = Object.fromEntries(
-  Object.entries(LOADERS).map(([id, load]) => [id, defineAsyncComponent(load)]),
-) as unknown as Record<Section, Component>
-// The screen comes while the job is opened, not after it; where it does not come, the screen itself says so.
+/** A screen that a bad link did not bring is asked for again after a pause; what is shown says so meanwhile. */
+const missing = ref(0)
+const screenOf = (loader: () => Promise<{ default: Component }>) =>
+  defineAsyncComponent({
+    loader: () =>
+      loader().then(
+        m => ((missing.value = 0), m),
+        e => {
+          missing.value++
+          throw e
+        },
+      ),
+    onError: (_e, retry, _fail, attempts) => void setTimeout(retry, Math.min(30_000, 1000 * 3 ** (attempts - 1))),
+  })
+const SCREENS = Object.fromEntries(Object.entries(LOADERS).map(([id, load]) => [id, screenOf(load)])) as unknown as Record<
+  Section,
+  Component
+>
+// The screen comes while the job is opened, not after it.
 LOADERS[section.value]?.().catch(() => undefined)
 const screen = computed(() => SCREENS[section.value])
 
@@ -84,12 +99,16 @@ function measureNext() {
       <p v-else-if="!store.doc || !store.result" class="empty soft" data-test="opening">
         {{ store.engineError ?? 'Opening the job…' }}
       </p>
-      <component
-        :is="screen"
-        v-else
-        :key="`${store.id}-${section === 'place' || section === 'level' ? 'picture' : section}`"
-        :section="section"
-      />
+      <template v-else>
+        <p v-if="missing" class="empty soft" role="status" data-test="screen-missing">
+          This screen did not come over the network. It is asked for again by itself.
+        </p>
+        <component
+          :is="screen"
+          :key="`${store.id}-${section === 'place' || section === 'level' ? 'picture' : section}`"
+          :section="section"
+        />
+      </template>
     </main>
     <PromiseFoot @next="measureNext" />
     <FindingsSheet v-if="findings" v-model="findings" :act="act" />
