@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { CHROMIUM_ARGS } from './scripts/lib/system.mjs'
+import { CHROMIUM_ARGS, chromium } from './scripts/lib/system.mjs'
 
 export default defineConfig({
   testDir: 'tests',
@@ -17,7 +17,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
     launchOptions: {
-      executablePath: process.env.MULTIVOX_CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.MULTIVOX_CHROMIUM || (chromium() ?? '/usr/bin/chromium'),
       args: CHROMIUM_ARGS,
     },
   },

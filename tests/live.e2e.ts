@@ -141,6 +141,7 @@ test('the heading follows the phone’s own compass, and one that has none says 
   await page.setViewportSize(ROOF)
   await openJob(page, KILN, 'aim')
   await climb(page)
+  await page.context().grantPermissions(['accelerometer', 'gyroscope', 'magnetometer'])
   const compass = page.locator('[data-test=compass]')
   await compass.click()
   await expect(page.getByText('no compass in this device')).toBeVisible()
