@@ -77,11 +77,11 @@ describe('what an archive is read as', () => {
   it('rows of the demo follow the schemas that go out with them', () => {
     const ajv = new Ajv({ strict: false, validateFormats: false })
     const files = schemaFiles()
-    for (const doc of jobs)
-      for (const t of TABLES) {
-        const { $schema: _, ...schema } = files[`schemas/${t}.json`] as { $schema: string }
-        expect(ajv.validate(schema, doc[t]), `${t}: ${ajv.errorsText()}`).toBe(true)
-      }
+    for (const t of TABLES) {
+      const { $schema: _, ...schema } = files[`schemas/${t}.json`] as { $schema: string }
+      const follows = ajv.compile(schema)
+      for (const doc of jobs) expect(follows(doc[t]), `${t}: ${ajv.errorsText(follows.errors)}`).toBe(true)
+    }
   })
   it('one of before, without what came later, is taken as it was meant', () => {
     const { floorPlans: _, isolations: __, ...old } = structuredClone(jobs[1]!) as Partial<JobDocument>

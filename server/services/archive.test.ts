@@ -36,7 +36,7 @@ describe('an archive that is none', () => {
   })
   it('what lies about its size is counted as it comes out', async () => {
     const bytes = zipSync({ 'manifest.json': strToU8(manifest()), 'pictures/a.png': new Uint8Array(1000) }, { level: 1 })
-    const big = zipSync({ [PICTURE]: new Uint8Array(210_000_000) }, { level: 9 })
+    const big = zipSync({ [PICTURE]: new Uint8Array(210_000_000) }, { level: 1 })
     // The entry claims ten bytes, in its own head and in the directory at the end.
     const view = new DataView(big.buffer, big.byteOffset, big.byteLength)
     view.setUint32(22, 10, true)
