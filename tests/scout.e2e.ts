@@ -540,3 +540,26 @@ test('a tile brought while the job is open changes its ground', async ({ demoPag
   // The tile lies elsewhere: nothing here may move.
   await expect(first).toHaveText(before)
 })
+
+test('SIMs of two carriers stand side by side, each with its masts and its promise; the plan is turned to one, and back', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, CROFT, 'bearings')
+  await page.locator('[data-test=sims-beside]').click()
+  const sides = page.locator('[data-test=sims]')
+  await expect(sides.locator('thead th')).toHaveText([/the usual kit/, /Tern/, /Gannet/])
+  await expect(sides.locator('li')).toHaveCount(6)
+  const down = sides.locator('tr', { hasText: 'down, Mbit/s' }).locator('td')
+  await expect(down).toHaveText([/\d/, /\d/])
+  const [tern, gannet] = await down.allInnerTexts()
+  expect(tern).not.toBe(gannet)
+  await page.locator('[data-test=take-Gannet]').click()
+  await expect(sides.locator('th', { hasText: 'Gannet' })).toContainText('planned')
+  // Turned to it, the figures are the same that were told before.
+  await expect(down.nth(1)).toHaveText(gannet!)
+  await page.keyboard.press('Escape')
+  await expect(page.locator('.list .chosen')).toContainText('chosen, ')
+  await page.locator('[data-test=undo]').click()
+  await expect(page.locator('.list .chosen')).toHaveCount(0)
+  await sent(page)
+})

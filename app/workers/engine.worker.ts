@@ -12,6 +12,8 @@ import { coverFloor, placesFor } from '#core/judge/cover'
 import type { Place } from '#core/judge/cover'
 import { proposeKits } from '#core/judge/proposals'
 import type { Proposal } from '#core/judge/proposals'
+import { compareSims } from '#core/judge/sims'
+import type { SimSide } from '#core/judge/sims'
 import { compareVariants } from '#core/judge/variants'
 import type { Variant } from '#core/judge/variants'
 import { solveCures } from '#core/judge/cures'
@@ -203,6 +205,11 @@ const engine = {
   /** The plan's variants side by side. */
   compare(doc: JobDocument, atUtc: string): Variant[] {
     return compareVariants(doc, evidence(), atUtc)
+  },
+
+  /** Each carrier that there is a SIM of, with the same plan aimed at its best mast. */
+  sims(doc: JobDocument, atUtc: string): SimSide[] {
+    return compareSims(doc, evidence(), atUtc)
   },
 
   /** Kits proposed for an approach, the crew's own parts among those that are searched. */

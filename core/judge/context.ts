@@ -15,7 +15,7 @@ import { cableLength } from '../fitting/lengths'
 import type { CableLength } from '../fitting/lengths'
 import type { Declination } from '../geo/declination'
 import { findRow, standing } from '../job/changes'
-import type { Design, Job, JobDocument, Site, Sweep } from '../job/schema'
+import type { Design, Job, JobDocument, Sim, Site, Sweep } from '../job/schema'
 import { bandByName, dlCentreMHz, ulCentreMHz } from '../radio/bands'
 import type { Band } from '../radio/bands'
 import { gainToward } from '../radio/pattern'
@@ -270,9 +270,11 @@ export function latestSweep(doc: JobDocument): SweepView | null {
   }
 }
 
-/** The cap of the SIM that is to stay: of the last set-up marked after, else of the first of the job's carrier. */
-export function capOfSim({ doc, job, log }: Context): { downMbps: number | null; upMbps: number | null } {
-  const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim).at(-1)?.sim
-  const sim = after ?? doc.sims.find(s => s.carrier === job.carrier) ?? doc.sims[0]
+/** The cap of the SIM that is to stay: of the last set-up marked after, else of the first; of the plan's carrier alone. */
+export function capOfSim({ doc, job, log, chosen }: Context): { downMbps: number | null; upMbps: number | null } {
+  const carrier = chosen?.mast.carrier ?? job.carrier
+  const fits = (s: Sim) => !carrier || !s.carrier || s.carrier === carrier
+  const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim && fits(s.sim)).at(-1)?.sim
+  const sim = after ?? doc.sims.find(s => s.carrier === carrier) ?? doc.sims.find(fits)
   return { downMbps: sim?.capDownMbps ?? null, upMbps: sim?.capUpMbps ?? null }
 }

@@ -119,3 +119,8 @@ export function asPlanned(doc: Pick<JobDocument, 'setups' | 'devices' | 'sims'>,
     mark: 'after',
   }
 }
+
+/** @returns carriers of the SIMs as they were added, then the job's own where there is no SIM of it yet */
+export const carriersOf = (doc: Pick<JobDocument, 'jobs' | 'sims'>): string[] => [
+  ...new Set([...doc.sims.map(s => s.carrier), doc.jobs[0]?.carrier].filter((c): c is string => !!c)),
+]

@@ -7,6 +7,7 @@ import { normalise360 } from '#core/geo/angles'
 import { sunPosition } from '#core/geo/sun'
 import { channelMeans } from '#core/formats/mast-csv'
 import { moves, obstaclesHere } from '#core/survey/place'
+import { carriersOf } from '#core/survey/setups'
 import { NINE_IN_TEN } from '#core/survey/stats'
 import type { MastView } from '#core/aim/bearings'
 import type { Horizon } from '#core/terrain/horizon'
@@ -178,7 +179,7 @@ async function choose(m: MastView) {
       'choose the mast',
     )
 }
-const sheet = ref<'' | 'masts' | 'terrain' | 'mast' | 'compass' | 'seen'>('')
+const sheet = ref<'' | 'masts' | 'terrain' | 'mast' | 'compass' | 'seen' | 'sims'>('')
 const sheetOf = (name: typeof sheet.value) =>
   computed({
     get: () => sheet.value === name,
@@ -191,6 +192,9 @@ const terrain = sheetOf('terrain')
 const adding = sheetOf('mast')
 const compass = sheetOf('compass')
 const seen = sheetOf('seen')
+const beside = sheetOf('sims')
+/** two carriers or more are compared */
+const carriers = computed(() => carriersOf(store.doc!))
 const picking = ref(false)
 const spot = ref<{ latDeg: number; lonDeg: number; bearingDeg: number; distanceM: number } | null>(null)
 function pickPlace() {
@@ -256,6 +260,9 @@ useKeys({
           {{ dec ? `${num(Math.abs(dec.declinationDeg), 1)}° ${dec.declinationDeg < 0 ? 'W' : 'E'}` : 'compass' }}
         </button>
         <button type="button" class="press small" data-test="seen" @click="seen = true">what stands about</button>
+        <button v-if="carriers.length > 1" type="button" class="press small" data-test="sims-beside" @click="beside = true">
+          {{ carriers.length === 2 ? 'both SIMs' : `${carriers.length} SIMs` }}
+        </button>
         <button
           type="button"
           class="press small desk"
@@ -381,6 +388,7 @@ useKeys({
     <MastByHand v-model="adding" />
     <CompassSheet v-model="compass" :mast="selected" :landmarks="landmarks" />
     <SeenSheet v-model="seen" :spot="spot" @pick="pickPlace" @done="spot = null" />
+    <LazySimsSheet v-if="beside" v-model="beside" />
   </div>
 </template>
 
