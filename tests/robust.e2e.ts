@@ -2,6 +2,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { CROFT, database, expect, KILN, LOFT, openJob, provoked, sent, test, watchErrors } from './support/fixtures'
 import { file } from './support/files'
+import { Walker } from './walks/harness'
 
 test('wrong, empty and truncated files are refused in words', async ({ demoPage: page, quiet }) => {
   await openJob(page, CROFT, 'bearings')
@@ -319,4 +320,28 @@ test('parts of the program that a bad network did not bring are asked for again,
   await expect(page.locator('[data-test=aim-value]')).toBeVisible({ timeout: 60_000 })
   expect(refused.size).toBeGreaterThan(2)
   await device.close()
+})
+
+test('a part of one’s own whose gain does not go with its beam is refused beside the form, and kept once it does', async ({
+  demoPage: page,
+  quiet,
+}) => {
+  await openJob(page, LOFT, 'choose')
+  await page.locator('[data-test=catalogue]').click()
+  const sheet = page.getByRole('dialog')
+  await new Walker(page).choose(sheet.locator('[data-test=part-like]'), 'Ceiling dome')
+  await sheet.locator('[data-test=part-name] input').fill('Dome of a bold sheet')
+  const ranges = sheet.getByLabel('Ranges')
+  const was = await ranges.inputValue()
+  await ranges.fill('617-960 14dBi 360x80')
+  await ranges.blur()
+  await sheet.locator('[data-test=keep-part]').click()
+  await expect(sheet.locator('p.error')).toContainText('14.0 dBi at 617 to 960 MHz does not go with a beam of 360° by 80°')
+  await ranges.fill(was)
+  await ranges.blur()
+  await sheet.locator('[data-test=keep-part]').click()
+  await expect(sheet.locator('table')).toContainText('Dome of a bold sheet')
+  await sheet.getByRole('button', { name: 'Take out Dome of a bold sheet' }).click()
+  await expect(sheet).toContainText('None of your own yet')
+  provoked(quiet, 422, 1)
 })

@@ -38,6 +38,17 @@ describe('where parts stand', () => {
     at({ upM: mast.upM + 0.3 })
     expect(h.finding('place.omni-beside-pole')).toBeUndefined()
   })
+  it('a gain typed over that its beam cannot have is told, outside and inside; one that it can have is not', () => {
+    for (const of of ['donor', 'server'] as const) {
+      const h = booster()
+      const node = h[of]
+      expect(h.finding('place.gain-over')).toBeUndefined()
+      h.set('nodes', node.id, { own: { gainDbi: node.part!.kind === 'antenna' ? node.part!.ranges[0]!.gainDbi + 1 : 0 } })
+      expect(h.finding('place.gain-over')).toBeUndefined()
+      h.set('nodes', node.id, { own: { gainDbi: 24 } })
+      expect(h.finding('place.gain-over')).toMatchObject({ severity: 'fix', subjectId: node.id })
+    }
+  })
   it.each([
     [850, [-6, -3.7, -1.4]],
     [1900, [-11.5, -9.1, -4.1]],

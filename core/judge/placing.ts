@@ -9,6 +9,7 @@ import { carriedBy } from '../fitting/mounts'
 import { amplifierOn, isOmni } from '../job/part'
 import { facingOf, turned } from '../chain/tree'
 import type { AntennaNode } from '../chain/tree'
+import { overfedWords } from '../catalogue/radiates'
 import { angleBetween } from '../geo/angles'
 import { pairOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
@@ -24,7 +25,8 @@ import { COMMON } from './finding'
 import type { Draft } from './finding'
 
 export function placingDrafts(c: Context): Draft[] {
-  return [...donors(c), ...servers(c), ...fewAntennas(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
+  const fed = [...c.tree!.donors, ...c.tree!.servers].flatMap(overfed)
+  return [...fed, ...donors(c), ...servers(c), ...fewAntennas(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
 }
 
 const ashore = (c: Context): boolean => !movesAbout(c.job.kind)
@@ -265,6 +267,23 @@ export function besideTubeDbi(offM: number, frequencyMHz: number): number | null
     return [at, onLine(bands, frequencyMHz)] as const
   })
   return onLine(points, off)
+}
+
+/** More gain entered than the beam can have: every figure that is worked out with it is too good. */
+function overfed({ node, part }: AntennaNode): Draft[] {
+  const words = node.own?.gainDbi == null ? null : overfedWords(part)
+  if (!words) return []
+  return [
+    {
+      code: 'place.gain-over',
+      subjectId: node.id,
+      severity: 'fix',
+      title: `${part.name}: more gain than its beam can have`,
+      sentence: `${words}. Look at its sheet again: levels and promise are too good by that.`,
+      because: 'the mean over all directions is never above what is fed',
+      source: 'law of conservation of energy',
+    },
+  ]
 }
 
 /** An omni that hangs on a pole under its top has a hole behind the pole. */

@@ -2,6 +2,7 @@ import { Type } from '@sinclair/typebox'
 import { sql } from 'drizzle-orm'
 import { PartSchema } from '../../../core/job/part'
 import { partById } from '../../../core/catalogue/parts'
+import { overfedWords } from '../../../core/catalogue/radiates'
 import { parts } from '../../database/schema'
 
 /** Parts of one table at most. */
@@ -21,6 +22,10 @@ export default defineEventHandler(async event => {
     problem(422, `“${shipped.id}” is the id of a part of the catalogue: give yours another.`, [
       { field: 'id', value: shipped.id, message: 'is taken by the catalogue' },
     ])
+  for (const p of given) {
+    const words = p.kind === 'antenna' ? overfedWords(p) : null
+    if (words) problem(422, `“${p.name}”: ${words}. Look at the sheet again.`, [{ field: 'ranges', value: p.id, message: words }])
+  }
   const rows = [...new Map(given.map(p => [p.id, p])).values()].map(p => ({
     crewId: me.crewId,
     id: p.id,
