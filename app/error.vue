@@ -46,7 +46,7 @@ useIntervalFn(() => {
       The connection broke off. {{ leftS !== null ? `Trying again in ${leftS} s.` : 'Try again where the network is better.' }}
     </p>
     <p v-else-if="!unknown">{{ error.message }}</p>
-    <p class="soft">What you entered is kept on this device.</p>
+    <p v-if="!unknown" class="soft">What you entered is kept on this device.</p>
     <p>
       <button v-if="!unknown" type="button" class="press go" data-test="load-again" @click="again">Try again</button>
       <a class="press" href="/">All jobs</a>
@@ -65,5 +65,9 @@ useIntervalFn(() => {
 }
 .broken p {
   margin: 0;
+}
+.broken a {
+  color: inherit;
+  text-decoration: none;
 }
 </style>
