@@ -6,26 +6,28 @@ import type { NuxtError } from '#app'
  * by itself, each time after a longer pause; what was kept on this device is not touched.
  */
 const props = defineProps<{ error: NuxtError }>()
-const PAUSES_S = [1, 3, 10, 30]
+/** So often it is asked for again by itself. */
+const MOST = 4
 const TRIED = 'multivox:loads-tried'
 const missing = computed(() => /dynamically imported module|module script failed|preload CSS/i.test(props.error.message))
 const unknown = computed(() => props.error.statusCode === 404)
 const leftS = ref<number | null>(null)
 const again = () => location.reload()
-/** Storage may be shut: then nothing is tried by itself. */
+/** Counts this one in. Storage may be shut: then nothing is tried by itself. */
 function tried(): number {
   try {
     const last = JSON.parse(sessionStorage.getItem(TRIED) ?? 'null') as { n: number; at: number } | null
-    const n = last && Date.now() - last.at < 120_000 ? last.n : 0
-    sessionStorage.setItem(TRIED, JSON.stringify({ n: n + 1, at: Date.now() }))
+    const n = (last && Date.now() - last.at < 120_000 ? last.n : 0) + 1
+    sessionStorage.setItem(TRIED, JSON.stringify({ n, at: Date.now() }))
     return n
   } catch {
-    return PAUSES_S.length
+    return MOST + 1
   }
 }
 onMounted(() => {
   if (!missing.value) return
-  leftS.value = PAUSES_S[tried()] ?? null
+  const n = tried()
+  if (n <= MOST) leftS.value = pauseMs(n) / 1000
 })
 useIntervalFn(() => {
   if (leftS.value === null) return

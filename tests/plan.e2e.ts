@@ -171,7 +171,7 @@ test('coverage of a floor: a wall drawn lowers it, places are proposed, a plan l
   const served = async () => Number.parseInt(await workshop.locator('td', { hasText: '%' }).innerText(), 10)
   const before = await served()
   expect(before).toBeGreaterThan(50)
-  // From end to end of the floor: one of brick takes no more than the ordinary walls that are allowed for, one of reinforced concrete does.
+  // From end to end of the floor. One of brick takes no more than the ordinary walls that are allowed for.
   await page.locator('[data-test=draw-material]').click()
   await page.getByRole('option', { name: 'reinforced concrete' }).click()
   await page.locator('[data-test=draw-walls]').click()

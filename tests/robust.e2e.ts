@@ -294,7 +294,7 @@ test('parts of the program that a bad network did not bring are asked for again,
   const refused = new Set<string>()
   /** Each part whose name is told comes at the second time of asking only. */
   const bad = (part: RegExp) =>
-    device.route(`**/_nuxt/**`, route => {
+    device.route('**/_nuxt/**', route => {
       const name = new URL(route.request().url()).pathname
       if (!part.test(name)) return route.fallback()
       const n = (tries.get(name) ?? 0) + 1
@@ -303,7 +303,7 @@ test('parts of the program that a bad network did not bring are asked for again,
       refused.add(name)
       return route.abort('connectionreset')
     })
-  // The engine, then the sections’ screens, then every part that the first page does not name itself.
+  // The engine alone, then every part that the first page does not name itself.
   await bad(/engine\.worker/)
   await page.goto('/')
   await expect(page.locator('[data-test=job]').first()).toBeVisible()

@@ -2,9 +2,6 @@ import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import type { Engine } from '../workers/engine.worker'
 
-/** Its file may not come over a bad link: it is asked for again, each time after a longer pause. */
-const PAUSES_MS = [1000, 3000, 10_000, 30_000]
-
 /** Resolves once its program runs. @throws Error where its file did not come */
 function started(worker: Worker): Promise<void> {
   return new Promise((done, failed) => {
@@ -20,7 +17,8 @@ class Running {
   readonly engine = this.start()
 
   private async start(): Promise<Remote<Engine>> {
-    for (let n = 0; ; n++) {
+    // Its file may not come over a bad link.
+    for (let tried = 1; ; tried++) {
       const worker = new Worker(new URL('../workers/engine.worker.ts', import.meta.url), { type: 'module', name: 'engine' })
       this.worker = worker
       try {
@@ -28,7 +26,7 @@ class Running {
         return wrap<Engine>(worker)
       } catch {
         worker.terminate()
-        await new Promise(r => setTimeout(r, PAUSES_MS[Math.min(n, PAUSES_MS.length - 1)]))
+        await new Promise(r => setTimeout(r, pauseMs(tried)))
         // Of a member who has left nothing is answered any more.
         if (this.over) return new Promise(() => {})
       }

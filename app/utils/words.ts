@@ -1,4 +1,5 @@
 import type { TableName } from '#core/job/schema'
+import type { Met } from '#core/promise/promise'
 import type { LoopState } from '#core/separation/isolation'
 import { num } from '#core/units'
 
@@ -89,6 +90,9 @@ export const PART_FIGURES = {
 
 /** Where a figure stands on a scale from nothing to its end, for CSS; what lies beyond stands at the end. */
 export const shareOf = (value: number, end: number): string => `${Math.min(100, Math.max(0, (value / end) * 100))}%`
+
+/** Whether what was agreed is reached. */
+export const MET_WORDS: Record<Met, string> = { likely: 'met', open: 'may do', unlikely: 'short' }
 
 /** What a kit costs, as a class. */
 export const COST_WORDS = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const

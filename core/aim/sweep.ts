@@ -1,9 +1,10 @@
 /** What a turn of the antenna says about where to leave it. */
-import type { Sweep } from '../job/schema'
+import type { JobDocument, Sweep } from '../job/schema'
 import { angleBetween, normalise360, turn } from '../geo/angles'
 import { asNegative, parseNumber } from '../formats/csv'
 import { median } from '../survey/stats'
 import { inRange, positive } from '../check'
+import { ofStop } from '../survey/place'
 
 /** What may be read while turning, and the limits of what makes sense. */
 export const SWEPT: Record<Sweep['quantity'], { unit: string; low: number; high: number; words: string; decimals: 0 | 1 }> = {
@@ -152,3 +153,9 @@ const cost = (fromDeg: number, toDeg: number): number => {
 
 /** How long a sweep takes, minutes, at so many seconds a position, moving included. */
 export const sweepMinutes = (positions: number, secondsEach: number): number => (positions * (secondsEach + 15)) / 60
+
+/** @returns the last sweep all round at the present stop; null where none was begun */
+export const lastRound = (doc: JobDocument): Sweep | null =>
+  ofStop(doc, doc.sweeps)
+    .filter(s => s.axis === 'heading')
+    .reduce<Sweep | null>((a, b) => (a && a.startedAtUtc >= b.startedAtUtc ? a : b), null)

@@ -4,10 +4,9 @@ import type { AntennaPart } from '../job/part'
 import { partOfKind, PARTS } from './parts'
 import { overfedBy, overfedWords } from './radiates'
 
-const panel =
-  partOfKind('ant-panel', 'antenna') ?? PARTS.find((p): p is AntennaPart => p.kind === 'antenna' && p.shape === 'panel')!
+const grid = partOfKind('ant-grid', 'antenna')!
 const withRange = (gainDbi: number, across: number, up: number): AntennaPart => ({
-  ...panel,
+  ...grid,
   ranges: [{ lowMHz: 1700, highMHz: 2700, gainDbi, beamwidthDeg: across, verticalBeamwidthDeg: up }],
 })
 
@@ -27,7 +26,7 @@ describe('gain that goes with its beam', () => {
     expect(overfedWords(withRange(kraus + 4, across, up))).toMatch(/does not go with a beam/)
   })
   it('a dipole has 2.15 dBi and may; the same beam with 6 dBi may not', () => {
-    const whip = { ...panel, shape: 'whip' as const, ports: panel.ports.slice(0, 1) }
+    const whip = { ...grid, shape: 'whip' as const, ports: grid.ports.slice(0, 1) }
     const of = (gainDbi: number): AntennaPart => ({
       ...whip,
       ranges: [{ lowMHz: 700, highMHz: 960, gainDbi, beamwidthDeg: 360, verticalBeamwidthDeg: 78 }],

@@ -1,5 +1,6 @@
 /** Wind on a pole with antennas: force, moment at the upper fixing, stress in each section, deflection; and screws. */
 import { inRange, positive } from '../check'
+import { onLine } from '../interpolate'
 
 /** @returns pressure of a gust, Pa. @source q = ½·ρ·v² at 1.226 kg/m³, ASCE 7 and EN 1991-1-4 */
 export const windPa = (gustMs: number): number => 0.613 * inRange('gustMs', gustMs, 0, 100) ** 2
@@ -23,16 +24,7 @@ const FORCE: Record<Shape, readonly (readonly [number, number])[]> = {
   ],
 }
 
-export function forceCoefficient(shape: Shape, aspect: number): number {
-  const table = FORCE[shape]
-  const a = Math.min(25, Math.max(2.5, positive('aspect', aspect)))
-  const i = Math.max(
-    1,
-    table.findIndex(([x]) => x >= a),
-  )
-  const [[x1, y1], [x2, y2]] = [table[i - 1]!, table[i]!]
-  return y1 + ((y2 - y1) * (a - x1)) / (x2 - x1)
-}
+export const forceCoefficient = (shape: Shape, aspect: number): number => onLine(FORCE[shape], positive('aspect', aspect))
 
 export interface Sail {
   words: string

@@ -1,6 +1,6 @@
 /** What every section of judgement reads: the document at its present stop, and what was worked out of it. */
 import type { SweepResult } from '../aim/sweep'
-import { bestHeading } from '../aim/sweep'
+import { bestHeading, lastRound } from '../aim/sweep'
 import type { Evidence, MastView } from '../aim/bearings'
 import { cellsByMast, rankMasts, siteDeclination } from '../aim/bearings'
 import { bandLoad, measuredEntryDb, startAt } from '../chain/start'
@@ -27,7 +27,7 @@ import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
 import { needOfUseDbm, usualUse } from '../site/use'
 import { ASSUMED_BANDWIDTH_MHZ, blocksFor } from '../survey/predict'
-import { atPresentStop, ofStop, toFrame } from '../survey/place'
+import { atPresentStop, toFrame } from '../survey/place'
 import { logIndex, ofCarrier, summariseAll } from '../survey/spots'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { demandsOf } from './demands'
@@ -252,8 +252,7 @@ function noiseOf(quantity: Sweep['quantity'], steps: readonly { value: number }[
 }
 
 export function latestSweep(doc: JobDocument): SweepView | null {
-  const round = ofStop(doc, doc.sweeps).filter(s => s.axis === 'heading')
-  const sweep = round.sort((a, b) => b.startedAtUtc.localeCompare(a.startedAtUtc))[0]
+  const sweep = lastRound(doc)
   if (!sweep) return null
   const steps = standing(doc.steps).filter(s => s.sweepId === sweep.id)
   const headings = new Set(steps.map(s => Math.round(s.headingDeg * 10)))

@@ -3,7 +3,7 @@
  * before there is a plan, the usual kit.
  */
 import type { Evidence, MastView } from '../aim/bearings'
-import type { Design, JobDocument, Sim } from '../job/schema'
+import type { Design, JobDocument } from '../job/schema'
 import { carriersOf } from '../survey/setups'
 import type { Expected, Met } from '../promise/promise'
 import { promiseIn } from './assess'
@@ -71,7 +71,7 @@ function sideOf(document: JobDocument, evidence: Evidence, atUtc: string, carrie
   const promise = best ? promiseIn(c) : null
   return {
     carrier,
-    sims: document.sims.filter((s: Sim) => s.carrier === carrier).map(s => s.name),
+    sims: document.sims.filter(s => s.carrier === carrier).map(s => s.name),
     planned,
     masts: masts.slice(0, MASTS_TOLD),
     at: best ? { mast: best, band } : null,

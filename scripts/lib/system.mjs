@@ -89,7 +89,7 @@ function installer() {
 }
 
 /** @returns whether they are installed now */
-function tryInstall(/** @type {string[]} */ packages, root = true) {
+function tryInstall(/** @type {string[]} */ packages, /** @type {boolean} */ root) {
   say(`Installing ${packages.join(', ')}…`)
   const script = `export DEBIAN_FRONTEND=noninteractive; ${installLine(packages, '-qq ')}`
   const [command, ...rest] = [...(root ? [] : ['sudo', '-n']), 'sh', '-c', script]
@@ -105,17 +105,15 @@ function install(/** @type {string[]} */ packages) {
   if (!tryInstall(packages, who.root)) fail(`Installing failed. Try by hand:\n\n  ${manual}`)
 }
 
-/** The browser of the tests: the shell where it can be had, else Chromium whole. */
-function ensureBrowser() {
-  if (existsSync(SHELL)) return
-  const who = installer()
-  if (who.unasked && tryInstall(['chromium-headless-shell'], who.root)) return
-  if (!chromium()) install([who.unasked ? 'chromium' : 'chromium-headless-shell'])
-}
-
 export function ensurePackages({ browser = false } = {}) {
-  if (!postgresBin()) install(['postgresql'])
-  if (browser) ensureBrowser()
+  const database = () => (postgresBin() ? [] : ['postgresql'])
+  // The shell where it can be had, all in one go; what is then still wanted is had with Chromium whole, or asked for.
+  if (browser && !existsSync(SHELL)) {
+    const who = installer()
+    if (who.unasked) tryInstall([...database(), 'chromium-headless-shell'], who.root)
+  }
+  const wanted = [...database(), ...(browser && !chromium() ? ['chromium'] : [])]
+  if (wanted.length) install(wanted)
   if (!postgresBin()) fail('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql.')
 }
 

@@ -2,7 +2,7 @@
 import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing/dial'
 import { earShare } from '#core/aim/ear'
-import { nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
+import { lastRound, nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
 import { angleBetween, normalise360, turn } from '#core/geo/angles'
 import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
 import { relativeToSun } from '#core/geo/sun'
@@ -20,15 +20,13 @@ const session = useSession()
 const { el, width, height } = useWidth()
 const now = useNow({ interval: 1000 })
 const dec = computed(() => store.result!.declination?.declinationDeg ?? 0)
-const view = computed(() => store.result!.sweep)
-/** begun here, and not yet worked out */
-const begun = ref<string | null>(null)
 const starting = ref(false)
-const sweep = computed(() => store.doc!.sweeps.find(s => s.id === begun.value) ?? view.value?.sweep ?? null)
+/** of the document: one just begun is not yet worked out */
+const sweep = computed(() => lastRound(store.here!))
 const steps = computed(() => sweeps.stepsOf(sweep.value))
-const result = computed(() => (view.value?.sweep.id === sweep.value?.id && view.value?.result) || null)
-watch(view, v => {
-  if (v?.sweep.id === begun.value) begun.value = null
+const result = computed(() => {
+  const view = store.result!.sweep
+  return view && view.sweep.id === sweep.value?.id ? view.result : null
 })
 const mast = computed(() => store.result!.chosen)
 const pass = ref(1)
@@ -107,7 +105,7 @@ const reads = computed(() => SWEPT[swept.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
 async function begin(stepDeg: number | null, turnSlowly = false) {
   starting.value = true
-  begun.value = await sweeps
+  await sweeps
     .begin(
       {
         quantity: quantity.value,

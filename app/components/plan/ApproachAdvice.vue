@@ -33,7 +33,6 @@ const holes = ({ holes: h }: Advice): string =>
     .join(', ') || 'no hole'
 const work = (a: Advice): string =>
   [a.hours ? `${num(a.hours, a.hours % 1 ? 1 : 0)} h` : 'no work', holes(a), COST_WORDS[a.cost]].join(' · ')
-const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
 </script>
 
 <template>
@@ -72,7 +71,7 @@ const MET = { likely: 'met', open: 'may do', unlikely: 'short' } as const
           <small v-else class="soft">not worked out</small>
         </span>
         <span class="why"
-          ><b v-if="a.met" :class="a.met">{{ MET[a.met] }}</b> {{ a.why }}
+          ><b v-if="a.met" :class="a.met">{{ MET_WORDS[a.met] }}</b> {{ a.why }}
           <small v-if="a.cannot.length" class="soft">Cannot {{ a.cannot.join('; ') }}.</small></span
         >
         <button

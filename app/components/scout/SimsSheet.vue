@@ -18,7 +18,6 @@ const { answer: sides, failed } = useAsked<SimSide[]>(
   200,
 )
 const agreed = computed(() => store.job?.agreedDownMbps ?? null)
-const MET_WORDS = { likely: 'met', open: 'open', unlikely: 'not met' } as const
 const count = (n: number, one: string) => `${num(n)} ${one}${n === 1 ? '' : 's'}`
 const ROWS: { label: string; of: (s: SimSide) => string; better?: (s: SimSide) => Expected | null }[] = [
   { label: 'SIM', of: s => s.sims.join(', ') || 'none yet' },

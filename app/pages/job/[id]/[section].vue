@@ -28,20 +28,20 @@ const LOADERS: Record<Section, () => Promise<{ default: Component }>> = {
   handover: () => import('~/components/keep/HandoverSection.vue'),
 }
 /** A screen that a bad link did not bring is asked for again after a pause; what is shown says so meanwhile. */
-const missing = ref(0)
-const screenOf = (loader: () => Promise<{ default: Component }>) =>
+const missing = reactive(new Set<string>())
+const screenOf = ([id, load]: [string, (typeof LOADERS)[Section]]) =>
   defineAsyncComponent({
-    loader: () =>
-      loader().then(
-        m => ((missing.value = 0), m),
-        e => {
-          missing.value++
-          throw e
-        },
-      ),
-    onError: (_e, retry, _fail, attempts) => void setTimeout(retry, Math.min(30_000, 1000 * 3 ** (attempts - 1))),
+    loader: async () => {
+      const loaded = await load()
+      missing.delete(id)
+      return loaded
+    },
+    onError: (_e, retry, _fail, tried) => {
+      missing.add(id)
+      setTimeout(retry, pauseMs(tried))
+    },
   })
-const SCREENS = Object.fromEntries(Object.entries(LOADERS).map(([id, load]) => [id, screenOf(load)])) as unknown as Record<
+const SCREENS = Object.fromEntries(Object.entries(LOADERS).map(of => [of[0], screenOf(of)])) as unknown as Record<
   Section,
   Component
 >
@@ -100,7 +100,7 @@ function measureNext() {
         {{ store.engineError ?? 'Opening the job…' }}
       </p>
       <template v-else>
-        <p v-if="missing" class="empty soft" role="status" data-test="screen-missing">
+        <p v-if="missing.has(section)" class="empty soft" role="status" data-test="screen-missing">
           This screen did not come over the network. It is asked for again by itself.
         </p>
         <component
