@@ -165,7 +165,7 @@ test('what counts as enough is set once for the crew’s new jobs; those begun b
   await expect(page.getByText('living rooms −100, offices −85')).toBeVisible()
   const guest = await playwright.request.newContext({ baseURL: app.origin })
   await member(page.request, guest, 'installer', 'measure@demo.invalid')
-  const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null }
+  const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null, busyHours: null }
   expect((await guest.put('/api/crew/enough', { data: none })).status()).toBe(403)
   expect((await page.request.put('/api/crew/enough', { data: { ...none, needDataDbm: 100 } })).status()).toBe(422)
   expect((await page.request.put('/api/crew/enough', { data: none })).status()).toBe(200)

@@ -29,7 +29,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
   jobs: {
     ...by('ask', 'customerName', 'customerContact', 'customerAddress', 'agreedDownMbps', 'agreedUpMbps', 'agreedCalls'),
     ...by('ask', 'agreedDrops', 'carrier', 'today', 'mayDrill', 'notes', 'nextOn', 'rules', 'kFactor', 'name'),
-    ...by('ask', 'needDataDbm', 'needCallsDbm', 'rsrpEdges', 'sinrEdges'),
+    ...by('ask', 'needDataDbm', 'needCallsDbm', 'rsrpEdges', 'sinrEdges', 'busyHours'),
     ...by('begin', 'kind'),
     ...by('baseline', 'baselineSpotId'),
     ...by('variant', 'designId'),
@@ -97,6 +97,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
   sims: by('ask', 'name', 'carrier', 'plan', 'capDownMbps', 'capUpMbps', 'allowanceGb', 'callsOverWifi'),
   setups: {
     ...by('set-up', 'deviceId', 'simId', 'link', 'antenna', 'designId', 'booster', 'bandLock', 'power', 'name', 'mark'),
+    ...by('set-up', 'ownAntennas', 'place', 'antennaUpM', 'antennaDeg'),
   },
   readings: {
     ...by('reading', 'rsrpDbm', 'rsrqDb', 'sinrDb', 'band', 'bandwidthMHz', 'cellId', 'technology', 'carrierRole', 'takenAtUtc'),
@@ -318,6 +319,7 @@ const ACTS: Record<string, Act> = {
       await pickAt(page, page.locator('.building'), 'Roof', 3)
       await fill(page, 'Grades of RSRP, dBm, from: very good, good, weak, poor', '-81 -91 -101 -111')
       await fill(page, 'Grades of SINR, dB, from: very good, good, weak, poor', '19 12 1 -4')
+      await fill(page, 'Busy hours of the day: speeds are compared within them', '9 to 16')
       await pick(page, page.locator('[data-test=sim]').first(), 'of', 'Gannet')
       await pick(page, page.locator('form, .form').first(), 'Planned for the network of', 'Gannet')
     },
@@ -342,6 +344,7 @@ const ACTS: Record<string, Act> = {
         needCallsDbm: -111,
         rsrpEdges: [-81, -91, -101, -111],
         sinrEdges: [19, 12, 1, -4],
+        busyHours: [9, 16],
       },
       sites: {
         groundM: 123.5,
@@ -761,8 +764,15 @@ const ACTS: Record<string, Act> = {
       const word = (name: string) => (sheet: Locator) => sheet.getByRole('button', { name, exact: true }).click()
       await change(sheet => sheet.locator('[data-test=add-router]').click())
       await change(word('its lead'))
+      await change(word('taken off'))
       await change(word('Wi-Fi 5'))
       await change(sheet => sheet.locator('[data-test=setup-outside]').first().click())
+      await change(async sheet => {
+        await fill(sheet, 'Held or fixed at', 'on a pole at the gate')
+        await fill(sheet, 'Above ground', '4.5')
+        await fill(sheet, 'Pointing, true', '211')
+        await sheet.locator('[data-test=setup-where-take]').click()
+      })
       await change(async sheet => {
         await sheet.getByLabel('Band, empty for none').fill('B7')
         await sheet.getByLabel('Band, empty for none').press('Enter')
@@ -785,6 +795,10 @@ const ACTS: Record<string, Act> = {
         link: 'Wi-Fi 5',
         antenna: 'outside',
         designId: expect.any(String),
+        ownAntennas: 'out',
+        place: 'on a pole at the gate',
+        antennaUpM: 4.5,
+        antennaDeg: 211,
         bandLock: 'B7',
         booster: 'off',
         name: 'On the sill',

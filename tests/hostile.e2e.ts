@@ -106,7 +106,7 @@ const ROUTES: Route[] = [
     file: 'crew/enough.put.ts',
     method: 'PUT',
     path: '/api/crew/enough',
-    body: { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null },
+    body: { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null, busyHours: null },
   },
   { file: 'crew/prices.get.ts', method: 'GET', path: '/api/crew/prices' },
   {

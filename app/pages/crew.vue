@@ -61,7 +61,7 @@ async function keepCarriers() {
 /** One field after another: the next is sent with what the one before has set. */
 const saveEnough = inLine(async (field: keyof Enough, v: unknown): Promise<{ field: string; message: string }[]> => {
   try {
-    const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null }
+    const none = { needDataDbm: null, needCallsDbm: null, rsrpEdges: null, sinrEdges: null, busyHours: null }
     await api('/api/crew/enough', { method: 'PUT', body: { ...none, ...session.enough, [field]: v } })
     await session.refresh()
     return []

@@ -22,6 +22,8 @@ const AXIS_PX = 46
 const RIGHT_PX = 44
 /** Half the width an amplifier's rise takes, px. */
 const AMP_PX = 16
+/** Feeds that differ by less show the same level, dB. */
+const SAME_FEED_DB = 0.5
 
 export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o: LevelLineOptions): void {
   const levels = a.levels!
@@ -244,10 +246,16 @@ function drawModem(levels: Levels, doc: JobDocument, o: LevelLineOptions, y: (db
   const left = x < o.xOf(levels.sources[0]!.donor.node)
   const beside = left ? { x: x - 12, anchor: 'end' as const } : { x: x + 12 }
   words.push({ ...beside, y: left ? at - 4 : at + 17, style: 'figure', text: `RSRP ${num(modem.rsrpDbm)} at the modem` })
-  const metres = levels.ports
-    .filter(l => l.visit.feed === modem.feed)
-    .reduce((sum, l) => sum + (l.visit.joint?.run.lengthM ?? 0), 0)
-  const alike = levels.modems.length > 1 ? ', each feed alike' : ''
+  const metresOf = (feed: string) =>
+    levels.ports.filter(l => l.visit.feed === feed).reduce((sum, l) => sum + (l.visit.joint?.run.lengthM ?? 0), 0)
+  const metres = metresOf(modem.feed)
+  const others = levels.modems.filter(m => m !== modem && m.routerId === modem.routerId)
+  const differs = others.find(m => metresOf(m.feed) !== metres || Math.abs(m.rsrpDbm - modem.rsrpDbm) >= SAME_FEED_DB)
+  const alike = differs
+    ? `, its other feed ${length(metresOf(differs.feed), o.units)}: ${num(differs.rsrpDbm)} dBm`
+    : others.length
+      ? ', each feed alike'
+      : ''
   words.push({
     ...beside,
     y: left ? at - 21 : at + 34,

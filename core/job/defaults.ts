@@ -91,6 +91,10 @@ export const BARE_SETUP: Omit<SetupRow, 'id'> = {
   booster: 'none',
   bandLock: null,
   power: null,
+  ownAntennas: null,
+  place: null,
+  antennaUpM: null,
+  antennaDeg: null,
   mark: null,
 }
 
@@ -186,6 +190,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
     needDataDbm: null,
     needCallsDbm: null,
     rsrpEdges: null,
+    busyHours: null,
     sinrEdges: null,
     ...input.job,
   }

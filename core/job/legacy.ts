@@ -1,5 +1,5 @@
 /** Changes written by an older app, kept on a device until it had a connection: taken as they were meant. */
-import { DEFAULT_SITE } from './defaults'
+import { BARE_SETUP, DEFAULT_SITE } from './defaults'
 import { emptyDocument, GONE_FIELDS, LATER_FIELDS, without } from './schema'
 import type { Change, JobDocument, Row, TableName } from './schema'
 
@@ -66,15 +66,9 @@ export function rowsBehind(change: Change, jobId: string): { table: 'devices' | 
       table: 'setups',
       rowId: oldSetupId(jobId, old.phase, old.device),
       fields: {
-        name: null,
+        ...BARE_SETUP,
         deviceId: oldDeviceId(jobId, old.device),
-        simId: null,
-        link: 'device',
         antenna: old.device === 'outside antenna' ? 'outside' : 'built in',
-        designId: null,
-        booster: 'none',
-        bandLock: null,
-        power: null,
         mark: old.phase,
       } satisfies Omit<Row<'setups'>, 'id'>,
     },

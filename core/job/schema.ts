@@ -25,7 +25,7 @@ const metres = () => opt(Num(-500, 500))
 const Material = oneOf(...MATERIAL_IDS)
 const metresFrom = { eastM: Num(-500, 500), northM: Num(-500, 500), upM: Num(-20, 300) }
 
-/** What counts as enough; null takes the trade's. */
+/** What counts as enough, and as busy; null takes the trade's. */
 const enough = {
   /** RSRP that a room needs on a phone, for data and for calls */
   needDataDbm: opt(Num(-140, -40)),
@@ -33,6 +33,8 @@ const enough = {
   /** lower edges of the four upper grades of RSRP, and of SINR, best first */
   rsrpEdges: opt(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
   sinrEdges: opt(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
+  /** local hours from and to which the cell is busy: speeds are compared within them */
+  busyHours: opt(Type.Array(Whole(0, 23), { minItems: 2, maxItems: 2 })),
 }
 export const EnoughSchema = Type.Object(enough, { additionalProperties: false })
 export type Enough = Static<typeof EnoughSchema>
@@ -342,6 +344,12 @@ const setups = {
   bandLock: opt(Text(40)),
   /** what it was fed by: on a battery some devices send and listen with less */
   power: opt(oneOf('battery', 'lead')),
+  /** whether the device's own antennas were on it: taken off, they listen and send no more */
+  ownAntennas: opt(oneOf('in', 'out')),
+  /** where an outside antenna was held or fixed, how high above ground, and where it pointed, degrees true */
+  place: opt(Text(60)),
+  antennaUpM: opt(Num(-20, 300)),
+  antennaDeg: opt(Num(0, 360)),
   /** before anything was changed, or as it is to stay; null for what was tried between */
   mark: opt(oneOf('before', 'after')),
 }
@@ -601,6 +609,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
     needDataDbm: null,
     needCallsDbm: null,
     rsrpEdges: null,
+    busyHours: null,
     sinrEdges: null,
     nextOn: null,
     agreedDrops: null,
@@ -637,7 +646,7 @@ export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>>
   designs: { plugs: 'factory', reason: null, aimedTiltDeg: null, wayInId: null },
   photos: { stepKey: null },
   ownSteps: { beforeKey: null },
-  setups: { power: null },
+  setups: { power: null, ownAntennas: null, place: null, antennaUpM: null, antennaDeg: null },
   nodes: { part: null, own: null, fixing: null, feed: null, sourceId: null, polarisation: null },
   runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
   masts: { accuracyM: null, seenOn: null },

@@ -15,7 +15,9 @@ import { partOfKind } from '../catalogue/parts'
 import type { CableLength } from '../fitting/lengths'
 import type { Declination } from '../geo/declination'
 import type { JobDocument } from '../job/schema'
+import { testedAsPlanned } from '../promise/as-planned'
 import { promiseOf } from '../promise/view'
+import { toFrame } from '../survey/place'
 import type { PromiseView } from '../promise/view'
 import { prove } from '../promise/proof'
 import type { Proof } from '../promise/proof'
@@ -29,7 +31,7 @@ import { actStates } from './acts'
 import type { ActState } from './acts'
 import { bearingFindings } from './bearings'
 import { chooseFindings } from './choose'
-import { capOfSim, contextOf, ownBefore } from './context'
+import { callsOverWifi, capOfSim, contextOf, ownBefore } from './context'
 import type { BandWork, Context, SweepView } from './context'
 import { beforeYouDrill } from './drill'
 import type { BeforeYouDrill } from './drill'
@@ -220,6 +222,15 @@ export function promiseIn(c: Context): PromiseView | null {
     bands: c.bands,
     cap: capOfSim(c),
     byWifi: onWifi(c),
+    asPlanned: testedAsPlanned({
+      log: c.own,
+      spots: c.doc.spots,
+      design: c.design!,
+      source: c.main.levels.sources[0] ?? null,
+      toFrame: deg => toFrame(c.doc, deg),
+    }),
+    // A booster carries them itself.
+    calls: !c.tree.amplifiers.length && callsOverWifi(c) === 'no' ? false : null,
     mastElementDbm: cell ? cell.powerDbm! - 10 * Math.log10(12 * c.main.carrier.resourceBlocks) : null,
   })
 }

@@ -269,11 +269,19 @@ export function latestSweep(doc: JobDocument): SweepView | null {
   }
 }
 
-/** The cap of the SIM that is to stay: of the last set-up marked after, else of the first; of the plan's carrier alone. */
-export function capOfSim({ doc, job, log, chosen }: Context): { downMbps: number | null; upMbps: number | null } {
+/** The SIM that is to stay: of the last set-up marked after, else of the first; of the plan's carrier alone. */
+function simThatStays({ doc, job, log, chosen }: Context): Sim | null {
   const carrier = chosen?.mast.carrier ?? job.carrier
   const fits = (s: Sim) => !carrier || !s.carrier || s.carrier === carrier
   const after = [...log.setups.values()].filter(s => s.phase === 'after' && s.sim && fits(s.sim)).at(-1)?.sim
-  const sim = after ?? doc.sims.find(s => s.carrier === carrier) ?? doc.sims.find(fits)
+  return after ?? doc.sims.find(s => s.carrier === carrier) ?? doc.sims.find(fits) ?? null
+}
+
+/** @returns the cap of the SIM that is to stay, Mbit/s */
+export function capOfSim(c: Context): { downMbps: number | null; upMbps: number | null } {
+  const sim = simThatStays(c)
   return { downMbps: sim?.capDownMbps ?? null, upMbps: sim?.capUpMbps ?? null }
 }
+
+/** @returns whether the SIM that stays carries calls over Wi-Fi; null where nobody asked */
+export const callsOverWifi = (c: Context): 'yes' | 'no' | null => simThatStays(c)?.callsOverWifi ?? null

@@ -12,7 +12,7 @@ import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
 import { given, num } from '../units'
-import { capOfSim, ownBefore } from './context'
+import { callsOverWifi, capOfSim, ownBefore } from './context'
 import { needForCallsDbm } from '../site/use'
 import type { Context } from './context'
 
@@ -201,12 +201,6 @@ export function freeRemarks(c: Context, base: SpotSummary | null): string[] {
   if (c.job.agreedCalls && calls === 'no')
     out.push('Plan or phones carry no calls over Wi-Fi: a router brings none; a booster does.')
   return out
-}
-
-/** @returns whether the SIM that stays carries calls over Wi-Fi; null where nobody asked */
-export function callsOverWifi({ doc, job }: Pick<Context, 'doc' | 'job'>): 'yes' | 'no' | null {
-  const sim = doc.sims.find(s => s.carrier === job.carrier) ?? doc.sims[0]
-  return sim?.callsOverWifi ?? null
 }
 
 const hourOf = (utc: string): number => Number(utc.slice(11, 13))

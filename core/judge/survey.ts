@@ -6,6 +6,7 @@ import { given, num } from '../units'
 import { noiseLimitedSinrDb } from '../radio/grades'
 import { carrierRateMbps } from '../radio/rate'
 import { visitsOf } from '../survey/best'
+import { cellCorrections, hexCells } from '../survey/hex-cells'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import type { SpotSummary } from '../survey/spots'
 import { DEEPEST_FADE_DB, grouped, rangeOf } from '../survey/spread'
@@ -16,7 +17,7 @@ import type { Finding } from './finding'
 
 export function surveyFindings(c: Context): Finding[] {
   const { job, log, before } = c
-  const out: Finding[] = [...apart(c), ...oddWidths(c)]
+  const out: Finding[] = [...apart(c), ...oddWidths(c), ...cellsInHex(c)]
   const baseline = before.find(s => s.spot.id === job.baselineSpotId)
   if (before.length && !baseline) {
     out.push(
@@ -120,6 +121,34 @@ function apart({ log, doc }: Context): Finding[] {
         }),
       ]
     })
+}
+
+/** Cells as an older program kept them: mended by corrections, never in place. */
+function cellsInHex({ log, job }: Context): Finding[] {
+  const cells = hexCells(log)
+  if (!cells.length) return []
+  const codes = [...new Set(cells.map(c => c.row.cellId!))]
+  const one = cells.length === 1
+  return [
+    finding('survey', {
+      code: 'survey.cells-in-hex',
+      subjectId: job.id,
+      severity: 'fix',
+      title: `${cells.length} ${one ? 'row tells its cell' : 'rows tell their cell'} in hexadecimal`,
+      sentence: `${codes.slice(0, 3).join(', ')}${codes.length > 3 ? ' …' : ''}: as a modem says it. Lists of masts have cells decimal, so that these match no mast, or another one.`,
+      because: 'a cell with a letter in it is hexadecimal, and what its device told before it is, too',
+      source: '3GPP TS 27.007, +CEREG and +C5GREG, from memory',
+      cures: [
+        {
+          label: `correct ${one ? 'it' : `all ${cells.length}`} to decimal`,
+          gain: 'the mast is matched by its cell',
+          cost: '',
+          enough: true,
+          steps: cellCorrections(cells),
+        },
+      ],
+    }),
+  ]
 }
 
 /** Widths that one carrier of its technology cannot have: several carriers, or NR, or a slip of the finger. */

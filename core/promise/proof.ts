@@ -2,8 +2,8 @@
 import type { JobDocument } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { beforeAt, speedsOf, summariseSpot } from '../survey/spots'
-import { HOUR_WORDS, likeWithLike } from '../survey/hours'
-import type { HourClass } from '../survey/hours'
+import { clockAt, hourWords, likeWithLike } from '../survey/hours'
+import type { Clock, HourClass } from '../survey/hours'
 import { changedBetween, setupWords } from '../survey/setups'
 import type { SetUp, Trait } from '../survey/setups'
 import { blocksOf, differenceOf, dwellBlocks, logSpeed, settledWords } from '../survey/difference'
@@ -82,9 +82,9 @@ export function prove(
   levels: Levels | null = null,
 ): Proof {
   const job = doc.jobs[0]!
-  const zone = zoneOf(doc)
+  const clock = clockAt(doc)
   const spots = doc.spots
-    .map((spot): SpotProof => compare(beforeAt(log, spot), summariseSpot(log, spot, 'after'), zone, log.usual))
+    .map((spot): SpotProof => compare(beforeAt(log, spot), summariseSpot(log, spot, 'after'), clock, log.usual))
     .filter(p => p.before.readings.length + p.before.runs.length + p.after.readings.length + p.after.runs.length > 0)
   const tested = spots.filter(p => p.after.runs.length > 0)
   const needed = tested.filter(p => p.before.spot.needed)
@@ -102,7 +102,7 @@ export function prove(
     spots,
     judged,
     lines,
-    proven: provenBy(lines, zone, log.usual),
+    proven: provenBy(lines, clock, log.usual),
     calls,
     drops,
     drill: drillWords(log),
@@ -143,22 +143,20 @@ export function timesWords(t: { low: number; mid: number; high: number }, percen
   return `${num(t.mid, 1)} times${percent !== null ? ` (${signed(percent)} %)` : ''}`
 }
 
-const zoneOf = (doc: JobDocument): string => doc.sites[0]?.zone ?? 'UTC'
-
 /** Two places' or set-ups' speeds, of the hours that both have where they have some. */
-function speedsAlike(a: SpotSummary, b: SpotSummary, zone: string) {
-  const { rows, hours } = likeWithLike([a.runs, b.runs], zone)
+function speedsAlike(a: SpotSummary, b: SpotSummary, clock: Clock) {
+  const { rows, hours } = likeWithLike([a.runs, b.runs], clock)
   return { a: { ...a, ...speedsOf(rows[0]!) }, b: { ...b, ...speedsOf(rows[1]!) }, hours }
 }
 
-function compare(before: SpotSummary, after: SpotSummary, zone: string, usual: Usual): SpotProof {
+function compare(before: SpotSummary, after: SpotSummary, clock: Clock, usual: Usual): SpotProof {
   const diff = (a: { median: number } | null, b: { median: number } | null) => (a && b ? b.median - a.median : null)
   const alike = before.band === after.band
   const rsrpChangeDb = diff(before.rsrp, after.rsrp)
   const sinrChangeDb = diff(before.sinr, after.sinr)
   const times = (a: SpotSummary['down'], b: SpotSummary['down']) =>
     a && b ? ratioRange(a.median, b.median, stepOf(a.median), stepOf(b.median)) : null
-  const { a: then, b: now, hours } = speedsAlike(before, after, zone)
+  const { a: then, b: now, hours } = speedsAlike(before, after, clock)
   const downTimes = times(then.down, now.down)
   const downPercent = then.down && now.down ? changePercent(then.down.median, now.down.median) : null
   const some = hours && (then.runs.length < before.runs.length || now.runs.length < after.runs.length)
@@ -170,7 +168,8 @@ function compare(before: SpotSummary, after: SpotSummary, zone: string, usual: U
   }
   if (rsrpChangeDb !== null) parts.push(`${level('RSRP', 'rsrpDbm', rsrpChangeDb)}${other}`)
   if (sinrChangeDb !== null) parts.push(level('SINR', 'sinrDb', sinrChangeDb))
-  if (downTimes) parts.push(`${timesWords(downTimes, downPercent)} the download${some ? `, ${HOUR_WORDS[hours]} alone` : ''}`)
+  if (downTimes)
+    parts.push(`${timesWords(downTimes, downPercent)} the download${some ? `, ${hourWords(hours, clock)} alone` : ''}`)
   else if (before.down && before.down.median === 0 && after.down)
     parts.push(after.down.median > 0 ? 'loads where it did not load before' : 'still does not load')
   return {
@@ -318,11 +317,11 @@ export const testWords = (d: Difference, unit: 'speed' | 'db', usual: Usual): st
 const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(Math.exp(d.high), 1)} times`
 
 /** What is shown by two set-ups that differ in one thing alone, on one band. */
-export function provenBy(lines: readonly SetupLine[], zone: string, usual: Usual): Shown[] {
+export function provenBy(lines: readonly SetupLine[], clock: Clock, usual: Usual): Shown[] {
   return lines.flatMap((line, i) => {
     const above = lines[i - 1]
     if (!above || line.changed.length !== 1) return []
-    const { a, b } = speedsAlike(above.summary, line.summary, zone)
+    const { a, b } = speedsAlike(above.summary, line.summary, clock)
     if (!a.down || !b.down || (line.changed[0] !== 'band lock' && a.band && b.band && a.band !== b.band)) return []
     const d = speedDifference(a, b, 'downMbps', usual)
     if (!d) return []

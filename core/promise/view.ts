@@ -1,7 +1,7 @@
 /** The promise as it stands at the foot of every screen. */
 import type { Job } from '../job/schema'
 import { given, num } from '../units'
-import { draw, measureNext, metOf, sayExpected } from './promise'
+import { byTests, draw, LEAST_TESTS, measureNext, metOf, sayExpected } from './promise'
 import type { Drawn, MeasureNext, Met } from './promise'
 import { promiseInputs } from './inputs'
 import type { Assumption, PromiseGround } from './inputs'
@@ -26,41 +26,73 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
   if (!found) return null
   const { inputs, room, spotName, on, assumptions, done } = found
   const { job, levels } = ground
-  const drawn = draw(inputs)
+  const modelled = draw(inputs)
+  const drawn = ruledByTests(modelled, ground)
   const start = levels.sources[0]!.start
   return {
     ...drawn,
     agreedDown: job.agreedDownMbps,
     agreedUp: job.agreedUpMbps,
-    met: metBoth(drawn, job),
-    words: wordsOf(drawn, job),
-    assumptions,
+    met: metAll(drawn, ground),
+    words: wordsOf(drawn, ground),
+    assumptions: drawn.down.tests ? [] : assumptions,
     on,
     where: spotName ? `in ${spotName}` : room,
     upWords: `upload ${sayExpected(drawn.up)}${job.agreedUpMbps !== null ? `, agreed ${given(job.agreedUpMbps)}` : ''}`,
-    next: measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }, done),
+    next: drawn.down.tests
+      ? null
+      : measureNext(inputs, drawn, { mount: start.spot?.name ?? 'the mount', room, unread: !start.spot }, done),
     measured: null,
   }
 }
 
-/** The worse of what was agreed down and up. */
-function metBoth(drawn: Drawn, job: Job): Met | null {
-  const { agreedDownMbps: down, agreedUpMbps: up } = job
-  const all = [down === null ? null : metOf(drawn.down, down), up === null ? null : metOf(drawn.up, up)]
+/** What was tested with the very plan rules over what is reckoned. */
+function ruledByTests(drawn: Drawn, { asPlanned, log }: PromiseGround): Drawn {
+  const { down, up } = asPlanned ?? {}
+  return {
+    ...drawn,
+    ...(down ? { down: byTests(down, log.usual.speed) } : {}),
+    ...(up ? { up: byTests(up, log.usual.speed) } : {}),
+  }
+}
+
+/** Rooms to be proved that the plan does not serve. */
+const unserved = ({ rooms }: PromiseGround): string[] => rooms.filter(r => r.spot.needed && !r.met).map(r => r.spot.name)
+const callsFail = ({ job, calls }: PromiseGround): boolean => job.agreedCalls && calls === false
+
+/** The worst of what was agreed: down, up, the rooms that must be served, calls. */
+function metAll(drawn: Drawn, ground: PromiseGround): Met | null {
+  const { agreedDownMbps: down, agreedUpMbps: up } = ground.job
+  const all: (Met | null)[] = [down === null ? null : metOf(drawn.down, down), up === null ? null : metOf(drawn.up, up)]
+  if (callsFail(ground)) all.push('unlikely')
+  if (down !== null || up !== null) all.push(unserved(ground).length ? 'open' : null)
   return (['unlikely', 'open', 'likely'] as const).find(m => all.includes(m)) ?? null
 }
 
-function wordsOf(drawn: Drawn, job: Job): string {
+/** The one figure that limits it is named, the worst first. */
+function wordsOf(drawn: Drawn, ground: PromiseGround): string {
+  const { job } = ground
   const agreed = job.agreedDownMbps
   if (agreed === null) return 'nothing agreed yet'
   const shortMbps = agreed - drawn.down.median
+  const by = (mbps: number): string => `short by ${num(mbps, mbps < 10 ? 1 : 0)}`
   if (shortMbps > 0)
     return num(shortMbps, 1) === num(0, 1)
       ? `agreed ${given(agreed)}: as likely met as not`
-      : `agreed ${given(agreed)}: download short by ${num(shortMbps, shortMbps < 10 ? 1 : 0)}`
-  const likely = metOf(drawn.down, agreed) === 'likely'
-  // What is met down and short up is not met.
+      : `agreed ${given(agreed)}: download ${by(shortMbps)}`
+  // What is met down and short in anything else is not met.
   const shortUp = job.agreedUpMbps === null ? 0 : job.agreedUpMbps - drawn.up.median
-  if (shortUp > 0) return `agreed ${given(agreed)}: met down, upload short by ${num(shortUp, shortUp < 10 ? 1 : 0)}`
+  if (shortUp > 0) return `agreed ${given(agreed)}: met down, upload ${by(shortUp)}`
+  if (callsFail(ground)) return `agreed ${given(agreed)}: met down, no calls by it`
+  const rooms = unserved(ground)
+  if (rooms.length)
+    return `agreed ${given(agreed)}: met down, ${rooms.length > 2 ? `${rooms.length} rooms` : rooms.join(', ')} short of level`
+  const { low, tests } = drawn.down
+  if (tests) {
+    const met =
+      tests < LEAST_TESTS ? `so far, by ${tests} of ${LEAST_TESTS} tests` : low >= agreed ? 'as tested' : 'if it stays so'
+    return `agreed ${given(agreed)}: met ${met}`
+  }
+  const likely = metOf(drawn.down, agreed) === 'likely'
   return `agreed ${given(agreed)}: ${likely ? 'met, nine times in ten' : 'met, if it comes out as expected'}`
 }

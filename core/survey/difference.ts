@@ -165,9 +165,13 @@ const COUNTS = ['', 'one', 'two', 'three', 'four', 'five', 'six']
 /** @returns `two more of each, alternating: A B B A`; empty where nothing is to be settled, or not by so few */
 export function settledWords(d: Difference): string {
   if (d.settledBy === null) return ''
-  const order = Array.from({ length: d.settledBy }, (_, i) => (i % 2 ? 'B A' : 'A B')).join(' ')
+  const order = settlingOrder(d.settledBy).join(' ').toUpperCase()
   return `${COUNTS[d.settledBy]} more of each would settle it, alternating: ${order}`
 }
+
+/** @returns so many of each in turns, A B B A: what drifts meanwhile falls on both alike */
+export const settlingOrder = (each: number): ('a' | 'b')[] =>
+  Array.from({ length: each }, (_, i) => (i % 2 ? (['b', 'a'] as const) : (['a', 'b'] as const))).flat()
 
 /** Student's t as the normal value of the same probability. @source Wallace 1959 */
 const normalOf = (t: number): number =>

@@ -62,3 +62,7 @@ export function landmarksSeen(doc: JobDocument): SeenLandmark[] {
 export function toFrame(doc: JobDocument, trueDeg: number): number {
   return moves(doc) ? relativeBearing(trueDeg, doc.sites[0]?.headingDeg ?? 0) : trueDeg
 }
+
+/** The other way: a bearing of the site frame as a true one. */
+export const toTrue = (doc: JobDocument, frameDeg: number): number =>
+  moves(doc) ? (frameDeg + (doc.sites[0]?.headingDeg ?? 0)) % 360 : frameDeg

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { AT, House } from '../../tests/support/house'
-import { hourClassOf, likeWithLike, localHour } from './hours'
+import { BUSY_HOURS, hourClasses, hourClassOf, hourWords, likeWithLike, localHour } from './hours'
 import { rankTried } from './rank'
 import { logIndex } from './spots'
 import { bandsToTry, nextStation, oneByOne, walkOf } from './walk'
 
+const UTC = { zone: 'UTC', busy: BUSY_HOURS }
 const at = (minutes: number) => new Date(Date.parse(AT) + minutes * 60_000).toISOString()
 
 /** A kitchen tried by bands and SIMs: each with its downloads, a minute and a half apart. */
@@ -39,17 +40,36 @@ const rank = (h: House, by: 'down' | 'SINR' = 'down') => rankTried(h.doc, logInd
 describe('hours of the day', () => {
   it('are local: the same instant is evening here and night there', () => {
     expect(localHour('2026-11-26T22:30:00.000Z', 'Etc/GMT+3')).toBe(19)
-    expect(hourClassOf('2026-11-26T22:30:00.000Z', 'Etc/GMT+3')).toBe('evening')
-    expect(hourClassOf('2026-11-26T23:30:00.000Z', 'UTC')).toBe('night')
-    expect(hourClassOf('2026-11-26T06:00:00.000Z', 'UTC')).toBe('day')
-    expect(hourClassOf('2026-11-26T05:59:00.000Z', 'No/Such')).toBe('night')
+    expect(hourClassOf('2026-11-26T22:30:00.000Z', { zone: 'Etc/GMT+3', busy: BUSY_HOURS })).toBe('busy')
+    expect(hourClassOf('2026-11-26T23:30:00.000Z', UTC)).toBe('night')
+    expect(hourClassOf('2026-11-26T06:00:00.000Z', UTC)).toBe('day')
+    expect(hourClassOf('2026-11-26T05:59:00.000Z', { zone: 'No/Such', busy: BUSY_HOURS })).toBe('night')
+  })
+  it('are the crew’s own where they say so, and told by what is left of the day', () => {
+    const office = { zone: 'UTC', busy: [9, 17] as const }
+    expect(hourClassOf('2026-11-26T19:00:00.000Z', office)).toBe('day')
+    expect(hourClassOf('2026-11-26T09:00:00.000Z', office)).toBe('busy')
+    expect(hourWords('busy', office)).toBe('busy hours, 9 to 17 h')
+    expect(hourWords('day', office)).toBe('by day, 6 to 9 and 17 to 23 h')
+    expect(hourWords('day', UTC)).toBe('by day, 6 to 17 h')
+    expect(hourWords('night', UTC)).toBe('quiet night, 23 to 6 h')
+    // Busy past midnight: no hour is of two classes, and none of none.
+    const late = { zone: 'UTC', busy: [20, 2] as const }
+    expect(hourWords('busy', late)).toBe('busy hours, 20 to 2 h')
+    expect(hourWords('night', late)).toBe('quiet night, 2 to 6 h')
+    expect(hourClasses({ busy: [23, 6] })).toEqual(['day', 'busy'])
+  })
+  it('rank by the job’s own busy hours', () => {
+    const h = tried({ B20: [4, 5, 4.5], B3: [12, 13, 11] })
+    expect(rank(h)!.hours).toBe('by day, 6 to 17 h')
+    expect(rank(h.job({ busyHours: [11, 15] }))!.hours).toBe('busy hours, 11 to 15 h')
   })
   it('like with like: the class that all sides have, with the most of it; mixed where there is none', () => {
     const rows = (...hours: number[]) => hours.map(h => ({ takenAtUtc: `2026-11-26T${String(h).padStart(2, '0')}:00:00.000Z` }))
-    expect(likeWithLike([rows(9, 10, 19), rows(18, 19, 20)], 'UTC')).toMatchObject({ hours: 'evening', mixed: false })
-    expect(likeWithLike([rows(9, 10, 19), rows(18, 19, 20)], 'UTC').rows.map(r => r.length)).toEqual([1, 3])
-    expect(likeWithLike([rows(9), rows(19)], 'UTC')).toMatchObject({ hours: null, mixed: true })
-    expect(likeWithLike([rows(9), []], 'UTC')).toMatchObject({ hours: 'day', mixed: false })
+    expect(likeWithLike([rows(9, 10, 19), rows(18, 19, 20)], UTC)).toMatchObject({ hours: 'busy', mixed: false })
+    expect(likeWithLike([rows(9, 10, 19), rows(18, 19, 20)], UTC).rows.map(r => r.length)).toEqual([1, 3])
+    expect(likeWithLike([rows(9), rows(19)], UTC)).toMatchObject({ hours: null, mixed: true })
+    expect(likeWithLike([rows(9), []], UTC)).toMatchObject({ hours: 'day', mixed: false })
   })
 })
 
@@ -60,7 +80,7 @@ describe('a ranking of what was tried', () => {
     expect(r.test).toContain('Holm’s correction for 3 pairs')
     expect(r.tried[1]!.behind).toMatchObject({ beyondChance: false, traits: ['band lock'] })
     expect(r.tried[2]!.behind!.beyondChance).toBe(true)
-    expect(r.hours).toBe('day')
+    expect(r.hours).toBe('by day, 6 to 17 h')
   })
   it('few tests: by what is assumed, and said so', () => {
     const r = rank(tried({ B20: [10, 11], B3: [11, 12] }))!
@@ -108,8 +128,8 @@ describe('the walk', () => {
     expect(bandsToTry(h.doc, h.doc.sims[0]!)).toEqual(['B3', 'B20'])
     const here = { doc: h.doc, log: logIndex(h.doc), spotId: h.spot('Kitchen').id, atUtc: AT }
     const of = (setupId: string | null) => {
-      const { deviceId, simId, link, antenna, designId, booster, bandLock } = h.doc.setups.find(s => s.id === setupId)!
-      return { deviceId, simId, link, antenna, designId, booster, bandLock }
+      const { id: _id, name: _name, mark: _mark, ...same } = h.doc.setups.find(s => s.id === setupId)!
+      return same
     }
     const from = of(h.doc.setups[0]!.id)
     expect(oneByOne('band', { ...here, from }).map(t => [t.words, t.taken])).toEqual([
@@ -122,7 +142,7 @@ describe('the walk', () => {
     const read = of(h.doc.readings[0]!.setupId)
     expect(oneByOne('hours', { ...here, from: read })).toMatchObject([
       { key: 'day', now: true, taken: 1 },
-      { key: 'evening', now: false, taken: 0 },
+      { key: 'busy', now: false, taken: 0 },
       { key: 'night', now: false },
     ])
   })

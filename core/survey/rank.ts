@@ -2,8 +2,7 @@
 import type { JobDocument, Spot } from '../job/schema'
 import { behindBest, blocksOf, byDwell, dwellBlocks, logSpeed, pairsOf } from './difference'
 import type { Behind as BehindBest, Taken } from './difference'
-import { HOUR_WORDS, likeWithLike } from './hours'
-import type { HourClass } from './hours'
+import { clockAt, hourWords, likeWithLike } from './hours'
 import { changedBetween } from './setups'
 import type { SetUp, Trait } from './setups'
 import type { LogIndex } from './spots'
@@ -32,8 +31,8 @@ export interface Behind extends BehindBest {
 export interface Ranking {
   by: RankedBy
   tried: Tried[]
-  /** hours that all of it was read in; null where they differ, or for levels */
-  hours: HourClass | null
+  /** hours that all of it was read in, in words; null where they differ, or for levels */
+  hours: string | null
   /** how it was compared, in words */
   test: string
   /** what a rank of these does not allow for */
@@ -61,7 +60,7 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
   const alike = speed
     ? likeWithLike(
         all.map(c => c.rows),
-        doc.sites[0]?.zone ?? 'UTC',
+        clockAt(doc),
       )
     : null
   const lines = all.flatMap((c, i) => {
@@ -89,14 +88,14 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
         behind: { ...behind[i]!, traits: differsFrom(best, l) },
       })),
     ],
-    hours: alike?.hours ?? null,
+    hours: alike?.hours ? hourWords(alike.hours, clockAt(doc)) : null,
     test: `by ${spreadWords(log.usual, speed ? 'speed' : 'db')}${pairs > 1 ? `; Holm’s correction for ${pairs} pairs` : ''}`,
     reserve: alike?.mixed ? 'read at different hours of the day: the load may differ, not the set-up' : null,
   }
 }
 
 /** @returns `all by day, 6 to 17 h`, or nothing where hours do not count */
-export const hoursWords = (r: Ranking): string => (r.hours ? `all ${HOUR_WORDS[r.hours]}` : '')
+export const hoursWords = (r: Ranking): string => (r.hours ? `all ${r.hours}` : '')
 
 function candidatesOf(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId?: string }): Candidate[] {
   const spots = doc.spots.filter(s => !o.spotId || s.id === o.spotId)

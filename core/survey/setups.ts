@@ -1,6 +1,7 @@
 /** What readings were made with: set-ups with their device and SIM, and what differs between two. */
 import type { Design, Device, JobDocument, Reading, SetupRow, Sim, SpeedRun, Call, Watch } from '../job/schema'
 import { BARE_SETUP } from '../job/defaults'
+import { num } from '../units'
 import { DEVICE_GAIN_DBI } from './devices'
 
 export type Phase = 'before' | 'between' | 'after'
@@ -59,7 +60,18 @@ export const made = <T extends Reading | SpeedRun | Call | Watch>(
 /** @returns gain of the antenna that made a reading, dBi; null where it was a design's */
 export const readingAntennaDbi = (r: Made<Reading>): number | null => (r.setup ? r.setup.antennaDbi : DEVICE_GAIN_DBI.phone)
 
-export type Trait = 'device' | 'SIM' | 'link' | 'antenna' | 'booster' | 'band lock' | 'power'
+export type Trait =
+  | 'device'
+  | 'SIM'
+  | 'link'
+  | 'antenna'
+  | 'antenna’s place'
+  | 'antenna’s height'
+  | 'antenna’s heading'
+  | 'own antennas'
+  | 'booster'
+  | 'band lock'
+  | 'power'
 
 /** Traits in the order they are told, each in words. */
 export function traitsOf(s: SetUp, designName?: (id: string | null) => string): [Trait, string][] {
@@ -73,11 +85,25 @@ export function traitsOf(s: SetUp, designName?: (id: string | null) => string): 
       row.antenna === 'built in' ? 'built-in antenna' : `outside antenna${designName ? ` of ${designName(row.designId)}` : ''}`,
     ],
   ]
+  if (row.antenna === 'outside') {
+    if (row.place) traits.push(['antenna’s place', row.place])
+    if (row.antennaUpM !== null) traits.push(['antenna’s height', `${num(row.antennaUpM, 1)} m up`])
+    if (row.antennaDeg !== null) traits.push(['antenna’s heading', `toward ${num(row.antennaDeg)}° true`])
+  }
+  if (row.ownAntennas) traits.push(['own antennas', row.ownAntennas === 'in' ? 'its own antennas on' : 'its own antennas off'])
   if (row.booster !== 'none') traits.push(['booster', `booster ${row.booster}`])
   if (row.bandLock) traits.push(['band lock', `locked to ${row.bandLock}`])
   if (row.power) traits.push(['power', row.power === 'battery' ? 'on battery' : 'on its lead'])
   return traits
 }
+
+const WHERE_SAID = [
+  ['antenna’s place', 'place'],
+  ['antenna’s height', 'antennaUpM'],
+  ['antenna’s heading', 'antennaDeg'],
+  ['own antennas', 'ownAntennas'],
+  ['power', 'power'],
+] as const satisfies readonly (readonly [Trait, keyof SetupRow])[]
 
 /** @returns the traits in which two set-ups differ */
 export function changedBetween(a: SetUp, b: SetUp): Trait[] {
@@ -88,8 +114,11 @@ export function changedBetween(a: SetUp, b: SetUp): Trait[] {
   if (a.row.antenna !== b.row.antenna || (b.row.antenna === 'outside' && a.row.designId !== b.row.designId)) out.push('antenna')
   if (a.row.booster !== b.row.booster) out.push('booster')
   if ((a.row.bandLock ?? '') !== (b.row.bandLock ?? '')) out.push('band lock')
-  // Where one of the two does not say, nothing is known to differ.
-  if (a.row.power && b.row.power && a.row.power !== b.row.power) out.push('power')
+  for (const [trait, field] of WHERE_SAID) {
+    const [x, y] = [a.row[field], b.row[field]]
+    // Where one of the two does not say, nothing is known to differ.
+    if (x !== null && y !== null && x !== y) out.push(trait)
+  }
   return out
 }
 

@@ -2,7 +2,7 @@
 import { STATIONS } from '../job/schema'
 import type { JobDocument, SetupRow, Sim, Spot, Station } from '../job/schema'
 import { byDwell } from './difference'
-import { HOUR_CLASSES, HOUR_WORDS, hourClassOf } from './hours'
+import { clockAt, hourClasses, hourClassOf, hourWords } from './hours'
 import type { LogIndex } from './spots'
 
 export interface StationState {
@@ -46,7 +46,7 @@ export function walkOf(doc: JobDocument, log: LogIndex): StationState[] {
 /** @returns the first place at which nothing was read; null when the walk is done */
 export const nextStation = (walk: readonly StationState[]): StationState | null => walk.find(s => !s.read) ?? null
 
-export type Varied = 'band' | 'SIM' | 'hours'
+export type Varied = 'band' | 'SIM' | 'hours' | 'close'
 
 /** One of what is tried one by one. */
 export interface Turn {
@@ -58,12 +58,27 @@ export interface Turn {
   changed: Partial<SetupRow>
   /** dwells and tests of it here */
   taken: number
-  /** of hours: it is that hour now */
+  /** of hours: it is that hour now; of two that are close: the test that is next */
   now: boolean
+  /** of two that are close: which of them */
+  setupId?: string
 }
 
 /** What makes two set-ups the same here; a name or what it counts as does not. */
-const SAME = ['deviceId', 'simId', 'link', 'antenna', 'designId', 'booster', 'bandLock'] as const
+const SAME = [
+  'deviceId',
+  'simId',
+  'link',
+  'antenna',
+  'designId',
+  'booster',
+  'bandLock',
+  'power',
+  'ownAntennas',
+  'place',
+  'antennaUpM',
+  'antennaDeg',
+] as const
 
 interface WalkInput {
   doc: JobDocument
@@ -112,15 +127,16 @@ export function oneByOne(vary: Varied, i: WalkInput): Turn[] {
         bandLock: null,
       }),
     )
-  const zone = doc.sites[0]?.zone ?? 'UTC'
+  if (vary === 'close') return []
+  const clock = clockAt(doc)
   const here = same({})
-  const nowClass = hourClassOf(i.atUtc, zone)
-  return HOUR_CLASSES.map(h => ({
+  const nowClass = hourClassOf(i.atUtc, clock)
+  return hourClasses(clock).map(h => ({
     key: h,
-    words: HOUR_WORDS[h],
+    words: hourWords(h, clock),
     task: h === nowClass ? 'It is that hour now: test three times.' : 'Come back then, or ask someone there to test.',
     changed: {},
-    taken: dwellsOf(here.filter(r => hourClassOf(r.takenAtUtc, zone) === h)),
+    taken: dwellsOf(here.filter(r => hourClassOf(r.takenAtUtc, clock) === h)),
     now: h === nowClass,
   }))
 }

@@ -161,6 +161,7 @@ export const jobs = pgTable(
     needCallsDbm: doublePrecision('need_calls_dbm'),
     rsrpEdges: jsonb('rsrp_edges').$type<number[]>(),
     sinrEdges: jsonb('sinr_edges').$type<number[]>(),
+    busyHours: jsonb('busy_hours').$type<number[]>(),
     /** the furthest act that is done, kept for the list of jobs */
     state: text('state').$type<JobState>().notNull().default('new'),
     /** where the job stands in the list: by its next visit, without one after those, handed over last */
@@ -576,6 +577,10 @@ export const setups = pgTable(
     booster: text('booster').notNull(),
     bandLock: text('band_lock'),
     power: text('power'),
+    ownAntennas: text('own_antennas'),
+    place: text('place'),
+    antennaUpM: doublePrecision('antenna_up_m'),
+    antennaDeg: doublePrecision('antenna_deg'),
     mark: text('mark').$type<'before' | 'after'>(),
   },
   t => [

@@ -1,9 +1,9 @@
 /** A house on flat unknown ground with one mast 5 km to the west, for the tests of the computation. */
 import { applyChanges } from '../../core/job/changes'
-import { BARE_FIXTURE, newJobChanges } from '../../core/job/defaults'
+import { BARE_FIXTURE, BARE_SETUP, newJobChanges } from '../../core/job/defaults'
 import { modernised, rowsBehind } from '../../core/job/legacy'
 import { emptyDocument } from '../../core/job/schema'
-import type { Change, Check, Job, JobDocument, Node } from '../../core/job/schema'
+import type { Change, Check, Job, JobDocument, Node, SetupRow } from '../../core/job/schema'
 import { partById } from '../../core/catalogue/parts'
 import { pathInputs } from '../../core/aim/bearings'
 import { changesOf } from '../../core/fitting/splice'
@@ -20,6 +20,18 @@ import type { PathResult } from '../../core/terrain/path'
 import { countedIds } from '../../demo/scenario'
 
 export const AT = '2026-04-03T12:00:00.000Z'
+
+const BARE_RUN = {
+  stopId: null,
+  replacesId: null,
+  withdrawn: false,
+  band: null,
+  cellId: null,
+  pingMs: null,
+  wouldNotLoad: false,
+  via: null,
+  doubted: false,
+}
 
 export class House {
   doc: JobDocument
@@ -197,6 +209,27 @@ export class House {
       wouldNotLoad: false,
       via: null,
       doubted: false,
+    })
+    return this
+  }
+
+  /** A set-up like the first, with something changed. @returns its id */
+  setup(changed: Partial<SetupRow>): string {
+    return this.add('setups', { ...BARE_SETUP, deviceId: this.doc.devices[0]?.id ?? null, ...changed })
+  }
+
+  /** Downloads by one set-up, `minutes` apart, from so many minutes after noon. */
+  tests(spotName: string, setupId: string, downMbps: readonly number[], fromMinute = 0, minutes = 1.5): this {
+    downMbps.forEach((down, i) => {
+      const takenAtUtc = new Date(Date.parse(AT) + (fromMinute + i * minutes) * 60_000).toISOString()
+      this.add('speedRuns', {
+        ...BARE_RUN,
+        spotId: this.spot(spotName).id,
+        setupId,
+        takenAtUtc,
+        downMbps: down,
+        upMbps: down / 4,
+      })
     })
     return this
   }

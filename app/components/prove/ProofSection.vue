@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { given, num, signed } from '#core/units'
 import { linesAt, provenBy } from '#core/promise/proof'
+import { clockAt } from '#core/survey/hours'
 import type { SetupLine } from '#core/promise/proof'
 import { traitsOf } from '#core/survey/setups'
 
@@ -18,7 +19,7 @@ const picked = ref(
 )
 const spot = computed(() => spots.value.find(s => s.id === picked.value))
 const lines = computed(() => linesAt(store.here!, store.log!, picked.value))
-const proven = computed(() => provenBy(lines.value, store.site!.zone, store.log!.usual))
+const proven = computed(() => provenBy(lines.value, clockAt(store.doc!), store.log!.usual))
 const here = computed(() => proof.value.spots.find(p => p.before.spot.id === picked.value) ?? null)
 const scored = computed(() => proof.value.scored)
 const designName = (id: string | null) => store.doc!.designs.find(d => d.id === id)?.name ?? 'the plan'

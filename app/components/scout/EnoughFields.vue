@@ -4,6 +4,7 @@ import type { Enough } from '#core/job/schema'
 import { USES } from '#core/job/schema'
 import { NEED_CALLS_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio/grades'
 import { USE_FIGURES } from '#core/site/use'
+import { BUSY_HOURS } from '#core/survey/hours'
 import { num } from '#core/units'
 
 /** What counts as enough: of a job, or of every new job of the crew. Emptied, a field takes the trade's figure again. */
@@ -17,6 +18,15 @@ const edges = computed(() => ({
   rsrpEdges: (props.value.rsrpEdges ?? RSRP_EDGES).map(v => num(v)).join('  '),
   sinrEdges: (props.value.sinrEdges ?? SINR_EDGES).map(v => num(v)).join('  '),
 }))
+const hours = computed(() => (props.value.busyHours ?? BUSY_HOURS).join(' to '))
+/** Two hours of the clock, from and to; past midnight too. */
+async function saveHours(text: string | null) {
+  if (!text?.trim()) return props.save('busyHours', null)
+  const [from, to, ...more] = text.match(/\d+/g)?.map(Number) ?? []
+  if (from === undefined || to === undefined || more.length || from > 23 || to > 24 || from === to % 24)
+    return [{ field: 'busyHours', message: 'two hours of the clock, 0 to 23: 17 to 23' }]
+  return props.save('busyHours', [from, to % 24])
+}
 /** Four figures, best first; RSRP is below zero whether or not the sign was typed. */
 async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) {
   if (!text?.trim()) return props.save(field, null)
@@ -66,6 +76,13 @@ async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) 
     label="Grades of SINR, dB, from: very good, good, weak, poor"
     :value="edges.sinrEdges"
     :save="t => saveEdges('sinrEdges', t)"
+  />
+  <MvText
+    class="wide"
+    label="Busy hours of the day: speeds are compared within them"
+    :value="hours"
+    :save="saveHours"
+    data-test="busy-hours"
   />
 </template>
 

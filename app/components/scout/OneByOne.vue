@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { closePair, closeTurns } from '#core/survey/close'
+import type { Close } from '#core/survey/close'
 import { oneByOne } from '#core/survey/walk'
 import type { Turn, Varied } from '#core/survey/walk'
 
@@ -16,31 +18,46 @@ const CHOICES: { vary: Varied; words: string }[] = [
   { vary: 'band', words: 'bands' },
   { vary: 'SIM', words: 'SIMs' },
   { vary: 'hours', words: 'hours of the day' },
+  { vary: 'close', words: 'the two that are close' },
 ]
+/** begun with the first press; its turns stay as they were told, whatever comes out meanwhile */
+const close = shallowRef<Close | null>(null)
+watch(
+  () => [props.spotId, vary.value, open.value],
+  () => (close.value = open.value && vary.value === 'close' ? pairNow() : null),
+)
+const pairNow = () => closePair(store.here!, store.log!, props.spotId, new Date().toISOString())
 const now = useNow({ interval: 60_000 })
 const from = computed(() => all.value.find(s => s.row.id === setupId.value) ?? all.value.find(s => s.phase !== 'after') ?? null)
 const turns = computed<Turn[]>(() =>
-  open.value && from.value
-    ? oneByOne(vary.value, {
-        doc: store.doc!,
-        log: store.log!,
-        spotId: props.spotId,
-        from: from.value.row,
-        atUtc: now.value.toISOString(),
-      })
-    : [],
+  close.value
+    ? closeTurns(close.value, store.log!)
+    : open.value && from.value
+      ? oneByOne(vary.value, {
+          doc: store.doc!,
+          log: store.log!,
+          spotId: props.spotId,
+          from: from.value.row,
+          atUtc: now.value.toISOString(),
+        })
+      : [],
 )
 const isNow = (t: Turn) =>
-  vary.value === 'hours'
-    ? t.now
-    : !!from.value && Object.entries(t.changed).every(([k, v]) => (from.value!.row[k as 'bandLock'] ?? null) === (v ?? null))
+  vary.value === 'close'
+    ? t.now && t.setupId === setupId.value
+    : vary.value === 'hours'
+      ? t.now
+      : !!from.value && Object.entries(t.changed).every(([k, v]) => (from.value!.row[k as 'bandLock'] ?? null) === (v ?? null))
 const current = computed(() => turns.value.find(isNow) ?? null)
-const next = computed(() => (vary.value === 'hours' ? null : (turns.value.find(t => !t.taken && !isNow(t)) ?? null)))
+const next = computed(() =>
+  vary.value === 'hours' ? null : (turns.value.find(t => !t.taken && !isNow(t) && (vary.value !== 'close' || t.now)) ?? null),
+)
 const done = computed(() => turns.value.length > 0 && turns.value.every(t => t.taken))
 const { doing, once } = useOnce()
 const go = (t: Turn) =>
   once(async () => {
     if (vary.value === 'hours' || !session.mayEdit) return
+    if (t.setupId) return void (setupId.value = t.setupId)
     const id = await copyOf(from.value, t.changed, null)
     if (id) setupId.value = id
     if (id && vary.value === 'band') emit('band', t.key)
@@ -76,6 +93,9 @@ const go = (t: Turn) =>
     <div v-if="open" class="turns">
       <p v-if="!from" class="soft">Say first what it is read with.</p>
       <p v-else-if="turns.length < 2 && vary === 'SIM'" class="soft">One SIM is in the job: more are added in Ask.</p>
+      <p v-else-if="!turns.length && vary === 'close'" class="soft">
+        No two set-ups here that some more tests would tell apart: each needs a test, and the ranking says what is open.
+      </p>
       <p v-else-if="turns.length < 2 && vary === 'band'" class="soft">
         One band or none is known here: bring the list of masts in Bearings, or type a band in “with…”.
       </p>
@@ -85,9 +105,9 @@ const go = (t: Turn) =>
             type="button"
             class="turn"
             :class="{ now: isNow(t), taken: t.taken }"
-            :disabled="doing || !session.mayEdit || vary === 'hours'"
+            :disabled="doing || !session.mayEdit || vary === 'hours' || (vary === 'close' && !t.now)"
             :aria-current="isNow(t) ? 'step' : undefined"
-            :data-test="`turn-${t.words}`"
+            :data-test="`turn-${t.setupId ? t.key : t.words}`"
             @click="go(t)"
           >
             <b>{{ t.words }}</b><span>{{ t.taken ? `${t.taken}×` : 'not yet' }}</span>
@@ -101,7 +121,9 @@ const go = (t: Turn) =>
         <button v-if="next" type="button" class="press small" :disabled="doing" data-test="turn-next" @click="go(next)">
           next: {{ next.words }}
         </button>
-        <span v-else-if="done && vary !== 'hours'" class="met">All tried here: the ranking stands below.</span>
+        <span v-else-if="done && vary !== 'hours'" class="met"
+          >{{ vary === 'close' ? 'Tested in turns' : 'All tried here' }}: the ranking stands below.</span
+        >
       </p>
       <p v-if="error" class="error" role="alert">{{ error }}</p>
     </div>

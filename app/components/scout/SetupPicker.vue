@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { round2 } from '#core/site/frame'
+import { toTrue } from '#core/survey/place'
 import { asPlanned, setUpsOf, setupWords, traitsOf } from '#core/survey/setups'
 import type { SetUp } from '#core/survey/setups'
 import type { SetupRow } from '#core/job/schema'
@@ -78,41 +80,73 @@ interface Choice {
   test?: string
 }
 /** what may be different, each with its answers */
-const questions = computed<{ ask: 'read by' | 'fed by' | 'SIM' | 'tested over' | 'antenna' | 'booster'; choices: Choice[] }[]>(
-  () => [
-    { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
-    {
-      ask: 'fed by',
-      choices: [
-        { words: 'its battery', changed: { power: 'battery' } },
-        { words: 'its lead', changed: { power: 'lead' } },
-      ],
-    },
-    { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
-    {
-      ask: 'tested over',
-      choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
-        words: link === 'device' ? 'the device itself' : link,
-        changed: { link },
+const questions = computed<
+  { ask: 'read by' | 'fed by' | 'SIM' | 'tested over' | 'antenna' | 'its own antennas' | 'booster'; choices: Choice[] }[]
+>(() => [
+  { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
+  {
+    ask: 'fed by',
+    choices: [
+      { words: 'its battery', changed: { power: 'battery' } },
+      { words: 'its lead', changed: { power: 'lead' } },
+    ],
+  },
+  { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
+  {
+    ask: 'tested over',
+    choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
+      words: link === 'device' ? 'the device itself' : link,
+      changed: { link },
+    })),
+  },
+  {
+    ask: 'antenna',
+    choices: [
+      { words: 'built in', changed: { antenna: 'built in', designId: null } },
+      ...store.doc!.designs.map((d): Choice => ({
+        words: `outside, of plan ${d.name}`,
+        changed: { antenna: 'outside', designId: d.id },
+        test: 'setup-outside',
       })),
-    },
-    {
-      ask: 'antenna',
-      choices: [
-        { words: 'built in', changed: { antenna: 'built in', designId: null } },
-        ...store.doc!.designs.map((d): Choice => ({
-          words: `outside, of plan ${d.name}`,
-          changed: { antenna: 'outside', designId: d.id },
-          test: 'setup-outside',
-        })),
-      ],
-    },
-    { ask: 'booster', choices: (['none', 'off', 'on'] as const).map(booster => ({ words: booster, changed: { booster } })) },
-  ],
-)
+    ],
+  },
+  {
+    ask: 'its own antennas',
+    choices: [
+      { words: 'on it', changed: { ownAntennas: 'in' }, test: 'setup-own-in' },
+      { words: 'taken off', changed: { ownAntennas: 'out' }, test: 'setup-own-out' },
+    ],
+  },
+  { ask: 'booster', choices: (['none', 'off', 'on'] as const).map(booster => ({ words: booster, changed: { booster } })) },
+])
 const isNow = (c: Choice) =>
   !!from.value && Object.entries(c.changed).every(([k, v]) => from.value!.row[k as keyof SetupRow] === v)
 const lock = ref('')
+const donor = computed(() => store.result?.levels?.sources[0] ?? null)
+/** held as the plan has it: height and heading of its donor */
+const asDrawn = computed<Partial<SetupRow> | null>(() =>
+  donor.value && from.value?.row.designId === store.design?.id
+    ? {
+        antennaUpM: round2(donor.value.donor.node.upM),
+        antennaDeg: Math.round(toTrue(store.doc!, donor.value.turned.azimuthDeg)) % 360,
+      }
+    : null,
+)
+/** where the outside antenna is, typed field by field and taken as one change */
+const where = reactive<Pick<SetupRow, 'place' | 'antennaUpM' | 'antennaDeg'>>({ place: null, antennaUpM: null, antennaDeg: null })
+watch(
+  [open, from],
+  () => {
+    const { place = null, antennaUpM = null, antennaDeg = null } = from.value?.row ?? {}
+    Object.assign(where, { place, antennaUpM, antennaDeg })
+  },
+  { immediate: true },
+)
+const typed = (field: keyof typeof where) => (v: string | number | null) => {
+  Object.assign(where, { [field]: v === '' ? null : v })
+  return Promise.resolve([])
+}
+const { unit, factor } = useLengths()
 </script>
 
 <template>
@@ -158,6 +192,41 @@ const lock = ref('')
               </button>
             </template>
             <span v-else-if="q.ask === 'SIM'" class="soft">more SIMs in Ask</span>
+          </dd>
+        </template>
+        <template v-if="from?.row.antenna === 'outside'">
+          <dt>outside antenna</dt>
+          <dd class="where" data-test="setup-where">
+            <MvText label="Held or fixed at" :value="where.place" :save="typed('place')" />
+            <MvNumber
+              label="Above ground"
+              :unit="unit"
+              :factor="factor"
+              :value="where.antennaUpM"
+              :low="-20"
+              :high="300"
+              :save="typed('antennaUpM')"
+            />
+            <MvNumber
+              label="Pointing, true"
+              unit="°"
+              :value="where.antennaDeg"
+              :low="0"
+              :high="360"
+              :save="typed('antennaDeg')"
+            />
+            <button
+              v-if="asDrawn"
+              type="button"
+              class="press small bare"
+              :disabled="doing"
+              @click="Object.assign(where, asDrawn)"
+            >
+              as in the plan
+            </button>
+            <button type="button" class="press small" :disabled="doing" data-test="setup-where-take" @click="copy({ ...where })">
+              take
+            </button>
           </dd>
         </template>
         <dt>locked to</dt>
@@ -238,6 +307,12 @@ dd {
   gap: 6px;
   flex-wrap: wrap;
   align-items: center;
+}
+dd.where > * {
+  flex: 1 1 130px;
+}
+dd.where > .press {
+  flex: 0 0 auto;
 }
 form {
   display: flex;
