@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: 'tests',
   testMatch: '**/*.e2e.ts',
   globalSetup: './tests/support/global-setup.ts',
-  workers: 2,
+  // Many a test waits for a network, a clock or a modem: three keep two cores at work.
+  workers: 3,
   // Once more, on a database of its own: what passes only then is named at the end of the run.
   retries: 1,
   fullyParallel: false,

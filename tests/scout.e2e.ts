@@ -81,12 +81,14 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
 }) => {
   test.setTimeout(300_000)
   await openJob(page, KILN, 'bearings')
+  // Several pieces long by a column that nobody reads, so that its rows are soon in.
+  const remark = 'nothing to remark '.repeat(9)
   const rows = Array.from(
-    { length: 60_000 },
+    { length: 20_000 },
     (_, i) =>
-      `Long name of site number ${i},${(20 + i / 10_000).toFixed(4)},30.5,Petrel,LTE,B20,${20 + (i % 30)},2026-01-0${1 + (i % 9)}`,
+      `Site number ${i},${(20 + i / 10_000).toFixed(4)},30.5,Petrel,LTE,B20,${20 + (i % 30)},2026-01-0${1 + (i % 9)},${remark}`,
   )
-  const path = file('long.csv', `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n')}\n`)
+  const path = file('long.csv', `name,lat,lon,carrier,tech,band,height,seen,remark\n${rows.join('\n')}\n`)
   let fails = 2
   await page.route('**/pieces/1*', async route => {
     if (fails-- > 0) await route.abort('connectionreset')
@@ -96,7 +98,7 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-progress]')).toContainText('goes on by itself')
   await expect(page.locator('[data-test=import-progress]')).toContainText(/now|rows/)
-  await expect(page.locator('[data-test=import-report]')).toContainText('60 000 of 60 000 rows kept: 60 000 masts', {
+  await expect(page.locator('[data-test=import-report]')).toContainText('20 000 of 20 000 rows kept: 20 000 masts', {
     timeout: 120_000,
   })
   quiet.splice(0, quiet.length, ...quiet.filter(q => !/pieces\/1|ERR_CONNECTION_RESET/.test(q)))
@@ -107,7 +109,7 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
   await page.route('**/pieces/1*', route => route.abort('connectionreset'))
   const second = file(
     'second.csv',
-    `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n').replaceAll('Petrel', 'Shag')}\n`,
+    `name,lat,lon,carrier,tech,band,height,seen,remark\n${rows.join('\n').replaceAll('Petrel', 'Shag')}\n`,
   )
   await bringIn(page, second)
   await page.locator('[data-test=import]').click()
@@ -119,10 +121,10 @@ test('a connection lost while a list is sent: it goes on by itself, and another 
   await bringIn(page, second)
   await expect(page.locator('.note')).toContainText('It goes on from there.')
   await page.locator('[data-test=import]').click()
-  await expect(page.locator('[data-test=import-report]')).toContainText('60 000 of 60 000 rows kept', { timeout: 120_000 })
+  await expect(page.locator('[data-test=import-report]')).toContainText('20 000 of 20 000 rows kept', { timeout: 120_000 })
   const sql = database(app)
   expect((await sql`select count(*)::int as n from imports where name = 'second.csv'`)[0]!.n).toBe(1)
-  expect((await sql`select count(*)::int as n from masts where carrier = 'Shag'`)[0]!.n).toBe(60_000)
+  expect((await sql`select count(*)::int as n from masts where carrier = 'Shag'`)[0]!.n).toBe(20_000)
   await sql`delete from mast_sets where name in ('long.csv', 'second.csv')`
   await sql.end()
 })
@@ -134,7 +136,7 @@ test('stopping a list in the middle keeps nothing of it', async ({ demoPage: pag
     { length: 60_000 },
     (_, i) => `Long name of site number ${i},21,${(30 + i / 10_000).toFixed(4)},Dunlin,LTE,B20,20,2026-01-01`,
   )
-  await bringIn(page, file('stop.csv', `name,lat,lon,carrier,tech,band,height,seen\n${rows.join('\n')}\n`))
+  await bringIn(page, file('stop.csv', `name,lat,lon,carrier,tech,band,height,seen,remark\n${rows.join('\n')}\n`))
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-progress]')).toContainText('rows')
   await page.locator('[data-test=import-stop]').click()

@@ -9,7 +9,7 @@ import type { JobSnapshot } from '../shared/api'
 import { expect, KILN, openJob } from './support/fixtures'
 import { test } from './support/own-cluster'
 
-const EDITS = Number(process.env.SOAK_EDITS ?? 540)
+const EDITS = Number(process.env.SOAK_EDITS ?? 360)
 const CUTS = Number(process.env.SOAK_CUTS ?? 6)
 const KINDS = ['network', 'tab', 'server', 'database'] as const
 

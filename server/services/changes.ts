@@ -35,6 +35,8 @@ class Refusal extends Error {
 }
 
 type Applied = typeof appliedChanges.$inferSelect
+/** What is remembered of a change that was taken, whenever. */
+type Taken = Pick<Applied, 'jobId' | 'sequence' | 'outcome'>
 interface Who {
   crewId: string
   memberId: string
@@ -192,7 +194,9 @@ class Batch {
   /** the job's own insert was taken */
   made = false
   /** what became of changes that came before, in an earlier batch or in this one */
-  readonly done = new Map<string, Applied>()
+  readonly done = new Map<string, Taken>()
+  /** to be written at one go when the batch is through */
+  private readonly kept: (typeof appliedChanges.$inferInsert)[] = []
   private readonly touched = new Set<TableName>()
   private readonly began: number
 
@@ -224,7 +228,12 @@ class Batch {
     let outcome: Applied['outcome'] = null
     let fields = change.fields
     try {
-      const { conflicts, accepted } = await tx.transaction(sp => applyOne(sp, who.crewId, jobId, change, result.sequence, device))
+      const modern = modernised(change, jobId)
+      const wrong = shapeOf(modern)
+      if (wrong) throw wrong
+      const { conflicts, accepted } = await tx.transaction(sp =>
+        applyOne({ tx: sp, crewId: who.crewId, jobId, mine: n => this.isMine(n) }, modern, result.sequence),
+      )
       fields = accepted
       if (begins) this.made = true
       this.touched.add(change.table)
@@ -244,23 +253,27 @@ class Batch {
       outcome = { rejected: refusal.message, ...(refusal.errors ? { errors: refusal.errors } : {}) }
       fields = {}
     }
-    const [kept] = await tx
-      .insert(appliedChanges)
-      .values({
-        crewId: who.crewId,
-        id: change.id,
-        jobId,
-        sequence: result.sequence,
-        table: change.table,
-        rowId: change.rowId,
-        op: change.op,
-        fields,
-        outcome,
-        memberId: who.memberId,
-        device,
-      })
-      .returning()
-    this.done.set(change.id, kept!)
+    const kept = {
+      crewId: who.crewId,
+      id: change.id,
+      jobId,
+      sequence: result.sequence,
+      table: change.table,
+      rowId: change.rowId,
+      op: change.op,
+      fields,
+      outcome,
+      memberId: who.memberId,
+      device,
+    }
+    this.kept.push(kept)
+    this.done.set(change.id, kept)
+  }
+
+  /** Whether a sequence number was taken by this very browser, in this batch or before. */
+  private async isMine(sequence: number): Promise<boolean> {
+    if (!this.device) return false
+    return sequence > this.began || (await writtenBy(this.tx, this.who.crewId, this.jobId, sequence)) === this.device
   }
 
   /** What an older app's reading names since, where it is not there yet. */
@@ -320,6 +333,8 @@ class Batch {
     if (!workers.has(workerKey(who, jobId))) {
       await tx.insert(jobMembers).values({ crewId: who.crewId, jobId, memberId: who.memberId }).onConflictDoNothing()
     }
+    for (let i = 0; i < this.kept.length; i += ROWS_AT_ONCE)
+      await tx.insert(appliedChanges).values(this.kept.slice(i, i + ROWS_AT_ONCE))
     if ([...this.touched].some(t => STATE_TABLES.has(t))) await settleState(tx, who.crewId, jobId)
   }
 }
@@ -351,7 +366,7 @@ export async function feedSince(db: Db | Tx, crewId: string, jobId: string, sinc
 }
 
 /** A change that came before is answered as it was then. */
-function repeat(result: ChangeResult, change: Change, done: Applied): void {
+function repeat(result: ChangeResult, change: Change, done: Taken): void {
   const { id: changeId, table, rowId } = change
   const { rejected, errors, conflicts } = done.outcome ?? {}
   if (rejected) result.rejected.push({ changeId, table, rowId, detail: rejected, ...(errors ? { errors } : {}) })
@@ -384,15 +399,30 @@ async function writtenBy(tx: Tx, crewId: string, jobId: string, sequence: number
   return row?.device ?? null
 }
 
+/** @returns why no row whatever could take these values: told before the database is asked */
+function shapeOf(change: Change): Refusal | null {
+  if (change.op === 'delete') return null
+  const { whole, part } = schemas[change.table]
+  if (!errorsOf(part, change.fields).length) return null
+  const errors =
+    change.op === 'insert' ? errorsOf(whole, { ...LATER_FIELDS[change.table], ...change.fields }) : errorsOf(part, change.fields)
+  return errors.length ? new Refusal(errors[0]!.message, errors) : null
+}
+
+interface Into {
+  tx: Tx
+  crewId: string
+  jobId: string
+  /** whether a sequence number is of the browser that sends */
+  mine: (sequence: number) => Promise<boolean>
+}
+
+/** @param change  in today's words, its values of a shape that its table takes */
 async function applyOne(
-  tx: Tx,
-  crewId: string,
-  jobId: string,
-  written: Change,
+  { tx, crewId, jobId, mine }: Into,
+  change: Change,
   version: number,
-  device: string | null,
 ): Promise<{ conflicts: FieldConflict[]; accepted: Record<string, unknown> }> {
-  const change = modernised(written, jobId)
   // Every table of the document shares these columns; one cast stands here instead of thirteen branches.
   const table = documentTables[change.table] as unknown as typeof documentTables.spots
   const key = and(eq(table.crewId, crewId), eq(table.id, change.rowId))
@@ -425,13 +455,11 @@ async function applyOne(
     return { conflicts: [], accepted: fields }
   }
   if (!row) throw new Refusal('It was removed by someone else meanwhile.')
-  const errors = errorsOf(schemas[change.table].part, change.fields)
-  if (errors.length) throw new Refusal(errors[0]!.message, errors)
   const merged = mergeFields(row, row.fieldVersions, change)
   const { accepted } = merged
   const conflicts: FieldConflict[] = []
   for (const c of merged.conflicts) {
-    if (device && (await writtenBy(tx, crewId, jobId, c.version)) === device) accepted[c.field] = c.mine
+    if (await mine(c.version)) accepted[c.field] = c.mine
     else conflicts.push(c)
   }
   if (Object.keys(accepted).length) {
