@@ -75,6 +75,10 @@ export default withNuxt(
           selector: 'CallExpression[callee.name="watch"] > ArrowFunctionExpression:first-child > ArrayExpression.body',
           message: 'a new array is never the old one: watch([() => a, () => b], …) runs only when one of them changes',
         },
+        {
+          selector: 'Property[key.name="fields"] > ObjectExpression > Property[computed=true]',
+          message: 'a computed name is no field that is checked: setField(table, rowId, field, value) is',
+        },
       ],
     },
   },

@@ -14,6 +14,9 @@ export function num(value: number, decimals = 0): string {
   return value < 0 && Number(s) !== 0 ? `−${s}` : s
 }
 
+/** @returns a speed as it is told, Mbit/s: `27.3`, and `0.04` rather than nothing */
+export const mbps = (value: number): string => num(value, value > 0 && value < 0.095 ? 2 : 1)
+
 /** @returns a figure beside the limit it misses: with a decimal where both would read alike without it */
 export const numBeside = (value: number, limit: number): string => num(value, num(value) === num(limit) ? 1 : 0)
 

@@ -1,3 +1,4 @@
+import type { Fields as NodeFields } from '#core/job/edits'
 import { longer } from '#core/judge/cures'
 import type { CureStep } from '#core/judge/finding'
 import { applyChanges } from '#core/job/changes'
@@ -25,14 +26,11 @@ export function useMoveParts() {
   })
 
   /** A part moves, and with it the cables that no longer reach: those not measured take the next stock length. */
-  function move(id: string, fields: Record<string, unknown>, label = 'move a part') {
+  function move(id: string, fields: Partial<NodeFields<'nodes'>>, label = 'move a part') {
     const step: CureStep = { table: 'nodes', op: 'update', rowId: id, fields }
     const { tree } = store.result!
     const context = { doc: store.here!, job: store.job!, building: buildingOf(store.here!), tree }
-    void store.commit(
-      [step, ...(tree ? longer(context, [step]) : [])].map(s => ({ table: s.table, op: s.op, rowId: s.rowId, fields: s.fields })),
-      label,
-    )
+    void store.commit([step, ...(tree ? longer(context, [step]) : [])], label)
   }
   function hold(handle: Handle, fields: Fields | null) {
     if (fields) held.value = { handle, fields }

@@ -1,3 +1,4 @@
+import { insert, update } from '#core/job/edits'
 import { v7 as uuidv7 } from 'uuid'
 import type { FloorRow, Site } from '#core/job/schema'
 import { followSite, SHAPE_FIELDS, withSite } from '#core/site/spots-follow'
@@ -20,7 +21,7 @@ export function useSiteEdits() {
     const next = { level, name: null, heightM: null, material: null, ...row, ...fields, id: row?.id ?? uuidv7() }
     const floors = [...doc.floors.filter(f => f.level !== level), next]
     const { id: rowId, version: _version, ...whole } = next
-    const edit: Edit = { table: 'floors', op: row ? 'update' : 'insert', rowId, fields: row ? fields : whole }
+    const edit = row ? update('floors', rowId, fields) : insert('floors', whole, rowId)
     return store.commit([edit, ...('heightM' in fields ? followSite(doc, { sites: doc.sites, floors }) : [])], label)
   }
   return { setSite, setFloor }

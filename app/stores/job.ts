@@ -2,6 +2,8 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Assessment } from '#core/judge/assess'
 import { applyChanges, fieldsOf, invertChanges, takenBack } from '#core/job/changes'
 import { changesOf } from '#core/fitting/splice'
+import { editsOf } from '#core/job/edits'
+import type { Edit } from '#core/job/edits'
 import type { Cure } from '#core/judge/finding'
 import { atPresentStop } from '#core/survey/place'
 import { logIndex } from '#core/survey/spots'
@@ -15,7 +17,7 @@ import { shown } from '../replica/model'
 import type { Aside, Base, Conflict } from '../replica/model'
 import type { SendState } from '../replica/replica'
 
-export type Edit = { table: TableName; op: 'insert' | 'update' | 'delete'; rowId?: string; fields?: Record<string, unknown> }
+export type { Edit }
 
 interface UndoEntry {
   label: string
@@ -415,10 +417,7 @@ export const useJob = defineStore('job', () => {
 
   /** A cure's steps as one batch; ids that it names for itself are made here. */
   async function cure(c: Cure): Promise<{ field: string; message: string }[]> {
-    return commit(
-      changesOf(c.steps, uuidv7).map(({ table, op, rowId, fields }) => ({ table, op, rowId, fields })),
-      c.label,
-    )
+    return commit(editsOf(changesOf(c.steps, uuidv7)), c.label)
   }
 
   /** Sends what waits, of this job and every other. */

@@ -4,17 +4,12 @@ import type { Joint } from '../chain/tree'
 import type { Link } from './adapters'
 import type { Part } from '../job/part'
 import type { Maker } from '../job/defaults'
-import type { Change, Run, TableName } from '../job/schema'
+import type { Step } from '../job/edits'
+import type { Change, Run } from '../job/schema'
 import { partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
-export interface Step {
-  table: TableName
-  op: 'insert' | 'update' | 'delete'
-  /** `new:…` names a row that is made with the steps */
-  rowId: string
-  fields: Record<string, unknown>
-}
+export type { Step }
 
 /** Steps as changes: rows that they name `new:…` get ids of their own. */
 export function changesOf(steps: readonly Step[], newId: Maker): Change[] {
@@ -30,7 +25,7 @@ export function changesOf(steps: readonly Step[], newId: Maker): Change[] {
     op: s.op,
     rowId: real(s.rowId) as string,
     baseVersion: 0,
-    fields: Object.fromEntries(Object.entries(s.fields).map(([k, v]) => [k, real(v)])),
+    fields: Object.fromEntries(Object.entries(s.fields ?? {}).map(([k, v]) => [k, real(v)])),
   }))
 }
 

@@ -668,7 +668,7 @@ export const GONE_FIELDS: { [T in TableName]?: readonly string[] } = {
 }
 
 /** Tables whose rows hold at one place: a new row is of the stop at which the job stands. */
-export const PLACED_TABLES: ReadonlySet<TableName> = new Set([
+export const PLACED = [
   'obstacles',
   'landmarks',
   'photos',
@@ -677,7 +677,8 @@ export const PLACED_TABLES: ReadonlySet<TableName> = new Set([
   'calls',
   'watches',
   'sweeps',
-])
+] as const satisfies readonly TableName[]
+export const PLACED_TABLES: ReadonlySet<TableName> = new Set(PLACED)
 
 /** Logs only grow: a correction names the row it replaces, a deletion is a row that withdraws. */
 export const APPEND_ONLY: ReadonlySet<TableName> = new Set(['readings', 'speedRuns', 'calls', 'watches', 'steps'])

@@ -1,4 +1,6 @@
 /** Cures that take a search: worked out when their finding is opened, on the device. */
+import { update } from '../job/edits'
+import type { Fields } from '../job/edits'
 import { movesAbout } from '../job/schema'
 import type { Evidence } from '../aim/bearings'
 import { treeOf } from '../chain/tree'
@@ -259,15 +261,10 @@ function pairOfTries(c: Context, loop: Loop, { tries, needed }: { tries: readonl
 }
 const priceOf = ([a, b]: readonly [Try, Try]): number => a.price + b.price
 
-const move = (a: AntennaNode, fields: Record<string, unknown>): CureStep => ({
-  table: 'nodes',
-  op: 'update',
-  rowId: a.node.id,
-  fields,
-})
+const move = (a: AntennaNode, fields: Partial<Fields<'nodes'>>): CureStep => update('nodes', a.node.id, fields)
 
 const asChanges = (steps: readonly CureStep[]): Change[] =>
-  steps.map(s => ({ id: '', table: s.table, rowId: s.rowId, op: s.op, baseVersion: 0, fields: s.fields }))
+  steps.map(s => ({ id: '', table: s.table, rowId: s.rowId, op: s.op, baseVersion: 0, fields: { ...s.fields } }))
 
 function isolationAfter(c: Context, loop: Loop, steps: readonly CureStep[]): number {
   const doc = atPresentStop(applyChanges(c.doc, asChanges(steps)))

@@ -11,7 +11,7 @@ import { capsSeen } from '../survey/caps'
 import { ASSUMED_BANDWIDTH_MHZ } from '../survey/predict'
 import { summariseSpot } from '../survey/spots'
 import type { SpotSummary } from '../survey/spots'
-import { given, num } from '../units'
+import { given, mbps } from '../units'
 import { callsOverWifi, capOfSim, ownBefore } from './context'
 import { needForCallsDbm } from '../site/use'
 import type { Context } from './context'
@@ -219,7 +219,7 @@ function busyHour(base: SpotSummary): string | null {
   const fast = medians.reduce((a, b) => (b.mbps > a.mbps ? b : a))
   if (slow.mbps <= 0 || fast.mbps / slow.mbps < BUSY_RATIO) return null
   return (
-    `${base.spot.name} had ${num(fast.mbps, 1)} Mbit/s at one hour and ${num(slow.mbps, 1)} at another: the cell is shared. ` +
+    `${base.spot.name} had ${mbps(fast.mbps)} Mbit/s at one hour and ${mbps(slow.mbps)} at another: the cell is shared. ` +
     'Level does not cure a full band; another band or SIM may.'
   )
 }

@@ -2,7 +2,7 @@
 import type { Reading } from '../job/schema'
 import { carrierWidths } from '../radio/bands'
 import { capsSeen } from '../survey/caps'
-import { given, num } from '../units'
+import { given, mbps, num } from '../units'
 import { noiseLimitedSinrDb } from '../radio/grades'
 import { carrierRateMbps } from '../radio/rate'
 import { visitsOf } from '../survey/best'
@@ -135,7 +135,9 @@ function cellsInHex({ log, job }: Context): Finding[] {
       subjectId: job.id,
       severity: 'fix',
       title: `${cells.length} ${one ? 'row tells its cell' : 'rows tell their cell'} in hexadecimal`,
-      sentence: `${codes.slice(0, 3).join(', ')}${codes.length > 3 ? ' …' : ''}: as a modem says it. Lists of masts have cells decimal, so that these match no mast, or another one.`,
+      sentence:
+        `${codes.slice(0, 3).join(', ')}${codes.length > 3 ? ' …' : ''}: as a modem says it. Lists of masts have cells ` +
+        'decimal, so that these match no mast, or another one.',
       because: 'a cell with a letter in it is hexadecimal, and what its device told before it is, too',
       source: '3GPP TS 27.007, +CEREG and +C5GREG, from memory',
       cures: [
@@ -190,6 +192,6 @@ function fullBand(c: Context, s: SpotSummary): string | null {
   const could = carrierRateMbps(noiseLimitedSinrDb(s.rsrp.median), widthMHz, 1)
   const capped = c.doc.sims.some(x => x.capDownMbps !== null && s.down!.median > 0.8 * x.capDownMbps)
   return s.down.median < SLOW_SHARE * could && !capped
-    ? `${level} but ${num(s.down.median, 1)} Mbit/s is a small part of what this level could carry: the band is full.`
+    ? `${level} but ${mbps(s.down.median)} Mbit/s is a small part of what this level could carry: the band is full.`
     : null
 }

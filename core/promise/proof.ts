@@ -4,7 +4,7 @@ import type { LogIndex, SpotSummary } from '../survey/spots'
 import { beforeAt, speedsOf, summariseSpot } from '../survey/spots'
 import { clockAt, hourWords, likeWithLike } from '../survey/hours'
 import type { Clock, HourClass } from '../survey/hours'
-import { changedBetween, setupWords } from '../survey/setups'
+import { changedBetween, setupWords, traitsOf } from '../survey/setups'
 import type { SetUp, Trait } from '../survey/setups'
 import { blocksOf, differenceOf, dwellBlocks, logSpeed, settledWords } from '../survey/difference'
 import type { Difference } from '../survey/difference'
@@ -12,7 +12,7 @@ import { rankTried } from '../survey/rank'
 import { spreadOf, spreadWords } from '../survey/spread'
 import type { Usual } from '../survey/spread'
 import { changePercent, ratioRange, stepOf } from '../survey/stats'
-import { given, num, signed } from '../units'
+import { given, mbps, num, signed } from '../units'
 import type { Levels } from '../chain/levels'
 import { dropsOf, drillWords } from './drops'
 import { LEAST_TESTS } from './promise'
@@ -46,6 +46,7 @@ export interface SetupLine {
 
 /** What one change is shown to have done, or not. */
 export interface Shown {
+  /** the change and its two set-ups: `antenna: built-in antenna → outside antenna` */
   what: string
   words: string
 }
@@ -230,13 +231,13 @@ function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, unt
   if (down === null && !otherwise)
     return { met: null, words: levels ? LEVELS_ONLY : 'nothing measured after yet', short: 'not proven' }
   if (agreedDown === null && agreedUp === null && !agreedCalls && agreedDrops === null)
-    return { met: null, words: `${num(down!, 1)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
+    return { met: null, words: `${mbps(down!)} Mbit/s measured; nothing was agreed in Ask`, short: 'nothing agreed' }
   const short: string[] = []
   const open: string[] = []
   if (agreedDown !== null && down === null) open.push('download not tested')
-  else if (agreedDown !== null && down! < agreedDown) short.push(`short by ${num(agreedDown - down!, 1)} Mbit/s down`)
+  else if (agreedDown !== null && down! < agreedDown) short.push(`short by ${mbps(agreedDown - down!)} Mbit/s down`)
   if (agreedUp !== null && up === null) open.push('upload not tested')
-  else if (agreedUp !== null && up! < agreedUp) short.push(`short by ${num(agreedUp - up!, 1)} Mbit/s up`)
+  else if (agreedUp !== null && up! < agreedUp) short.push(`short by ${mbps(agreedUp - up!)} Mbit/s up`)
   if (agreedCalls && calls && calls.held < calls.tried) short.push(`${calls.tried - calls.held} of ${calls.tried} calls failed`)
   else if (agreedCalls && (calls?.tried ?? 0) < LEAST_CALLS)
     open.push(calls ? `${calls.tried} of ${LEAST_CALLS} calls tested` : 'calls not tested')
@@ -316,6 +317,13 @@ export const testWords = (d: Difference, unit: 'speed' | 'db', usual: Usual): st
 
 const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(Math.exp(d.high), 1)} times`
 
+/** The change between two set-ups that differ in one thing, each by its given name, else by what it is there. */
+function pairWords(above: SetupLine, line: SetupLine): string {
+  const trait = line.changed[0]!
+  const nameOf = (s: SetUp) => s.row.name ?? traitsOf(s).find(([t]) => t === trait)?.[1] ?? `no ${trait}`
+  return `${trait}: ${nameOf(above.setup!)} → ${nameOf(line.setup!)}`
+}
+
 /** What is shown by two set-ups that differ in one thing alone, on one band. */
 export function provenBy(lines: readonly SetupLine[], clock: Clock, usual: Usual): Shown[] {
   return lines.flatMap((line, i) => {
@@ -334,7 +342,7 @@ export function provenBy(lines: readonly SetupLine[], clock: Clock, usual: Usual
         ? `${timesWords(t, changePercent(a.down.median, b.down.median))} the download (${by})`
         : `loads where it did not load before (${testWords(d, 'speed', usual)})`
     const settle = settledWords(d)
-    return [{ what: line.changed[0]!, words: `${words}${settle && `; ${settle}`}` }]
+    return [{ what: pairWords(above, line), words: `${words}${settle && `; ${settle}`}` }]
   })
 }
 

@@ -1,5 +1,4 @@
 /** The promise as it stands at the foot of every screen. */
-import type { Job } from '../job/schema'
 import { given, num } from '../units'
 import { byTests, draw, LEAST_TESTS, measureNext, metOf, sayExpected } from './promise'
 import type { Drawn, MeasureNext, Met } from './promise'

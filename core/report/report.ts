@@ -7,7 +7,7 @@ import type { Tree } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
 import { trueToMagnetic } from '../geo/declination'
-import { bearing, distance, given, length, num, numBeside, say } from '../units'
+import { bearing, distance, given, length, mbps, num, numBeside, say } from '../units'
 import type { Units } from '../units'
 import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
@@ -279,8 +279,8 @@ function sweepFigure({ sweep, result }: NonNullable<Assessment['sweep']>): strin
 
 function measured(s: Assessment['before'][number]): string {
   const parts = [
-    s.down ? `${num(s.down.median, 1)} down` : '',
-    s.up ? `${num(s.up.median, 1)} up` : '',
+    s.down ? `${mbps(s.down.median)} down` : '',
+    s.up ? `${mbps(s.up.median)} up` : '',
     s.rsrp ? `RSRP ${num(s.rsrp.median)} dBm` : '',
     s.sinr ? `SINR ${num(s.sinr.median)} dB` : '',
     s.wouldNotLoad ? `${s.wouldNotLoad} would not load` : '',

@@ -2,7 +2,7 @@
  * Cells kept as a modem tells them, in hexadecimal, by a program that did not know yet: lists of masts have them decimal, so that
  * such a cell finds no mast, or another's.
  */
-import type { Step } from '../fitting/splice'
+import type { Step } from '../job/edits'
 import type { Reading, SpeedRun } from '../job/schema'
 import { cellFromHex } from '../radio/cell-id'
 import type { LogIndex } from './spots'
@@ -45,5 +45,5 @@ export const cellCorrections = (cells: readonly HexCell[]): Step[] =>
   cells.map(({ table, row, cellId }) => {
     const { id, setup: _setup, phase: _phase, ...fields } = row as Made<Reading> & { version?: number }
     delete (fields as { version?: number }).version
-    return { table, op: 'insert', rowId: `cell-${id}`, fields: { ...fields, cellId, replacesId: id } }
+    return { table, op: 'insert', rowId: `new:cell-${id}`, fields: { ...fields, cellId, replacesId: id } } as Step
   })

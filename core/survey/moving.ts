@@ -1,4 +1,5 @@
 /** Readings that were noted under the wrong set-up: corrections stand in their place, the log only grows. */
+import type { Insert } from '../job/edits'
 import { fieldsOf, standing } from '../job/changes'
 import type { JobDocument } from '../job/schema'
 
@@ -6,11 +7,8 @@ import type { JobDocument } from '../job/schema'
 export const MADE_WITH = ['readings', 'speedRuns', 'calls', 'watches'] as const
 export type MadeWith = (typeof MADE_WITH)[number]
 
-export interface Correction {
-  table: MadeWith
-  op: 'insert'
-  fields: Record<string, unknown>
-}
+/** A row of a log again, with something of it set right. */
+export type Correction = { [T in MadeWith]: Insert<T> }[MadeWith]
 
 /** @returns what stands in each table under one set-up, at one spot or at all of them */
 function standingUnder(doc: Pick<JobDocument, MadeWith>, fromId: string | null, spotId: string | null) {
@@ -44,10 +42,9 @@ export function movedTo(
 ): Correction[] {
   if (o.fromId === o.toId) return []
   return standingUnder(doc, o.fromId, o.spotId).flatMap(({ table, rows }) =>
-    rows.map((row): Correction => ({
-      table,
-      op: 'insert',
-      fields: { ...fieldsOf({ ...row }), setupId: o.toId, replacesId: row.id },
-    })),
+    rows.map(row => {
+      const fields = { ...fieldsOf({ ...row }), setupId: o.toId, replacesId: row.id }
+      return { table, op: 'insert', fields } as unknown as Correction
+    }),
   )
 }

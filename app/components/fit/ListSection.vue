@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { insert } from '#core/job/edits'
 import { v7 as uuidv7 } from 'uuid'
 import { isThere, leftOvers, listCsv } from '#core/card/list'
 import type { ListLine, Price } from '#core/card/list'
@@ -113,11 +114,11 @@ const addOwn = () =>
       key: `own:${uuidv7()}`,
       name: own.value.trim(),
       quantity: n,
-      state: 'to get',
+      state: 'to get' as const,
       supplier: null,
       dueOn: null,
     }
-    ownError.value = (await store.commit([{ table: 'supplies', op: 'insert', fields }], 'a line by hand'))[0]?.message ?? ''
+    ownError.value = (await store.commit([insert('supplies', fields)], 'a line by hand'))[0]?.message ?? ''
     if (!ownError.value) own.value = ''
   })
 const dropOwn = (l: ListLine) =>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { upsert } from '#core/job/edits'
 import { nowUtc } from '~/replica/clock'
 import type { Cure, Finding } from '#core/judge/finding'
 import { say } from '#core/units'
@@ -54,7 +55,7 @@ async function accept() {
   }
   const old = store.doc!.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
   const fields = {
-    kind: 'accept',
+    kind: 'accept' as const,
     key: props.finding.key,
     done: true,
     reason: reason.value.trim(),
@@ -64,9 +65,7 @@ async function accept() {
     about: null,
     value: null,
   }
-  error.value =
-    (await store.commit([{ table: 'checks', op: old ? 'update' : 'insert', rowId: old?.id, fields }], 'accept a finding'))[0]
-      ?.message ?? ''
+  error.value = (await store.commit([upsert('checks', old?.id, fields)], 'accept a finding'))[0]?.message ?? ''
   accepting.value = false
 }
 async function reopen() {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { upsert } from '#core/job/edits'
 import { nowUtc } from '~/replica/clock'
 import { makeReport } from '#core/report/report'
 import { countOpen, openOf, sayOpen, TAKEN_OPEN } from '#core/report/open'
@@ -60,7 +61,7 @@ async function handOver() {
   busy.value = 'hand over'
   error.value = said.value = ''
   const fields = {
-    kind: 'tick',
+    kind: 'tick' as const,
     key: 'handover',
     done: true,
     reason: null,
@@ -85,10 +86,7 @@ async function handOver() {
         `${pictures === 1 ? 'A picture is' : `${pictures} pictures are`} still on the way: hand over once everything is sent.`,
       )
     await api(`/api/jobs/${store.id}/handovers`, { body: {} })
-    await store.commit(
-      [{ table: 'checks', op: handed.value ? 'update' : 'insert', rowId: handed.value?.id, fields }],
-      'hand over',
-    )
+    await store.commit([upsert('checks', handed.value?.id, fields)], 'hand over')
     said.value = 'Frozen with its result, as handed over.'
     await loadFrozen()
   } catch (e) {

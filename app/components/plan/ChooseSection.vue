@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { editsOf } from '#core/job/edits'
 import { v7 as uuidv7 } from 'uuid'
 import { partById } from '#core/catalogue/parts'
 import { flatten, isStraight, outlineOf } from '#core/chain/outline'
@@ -47,10 +48,7 @@ const layOut = (kit: Kit, choice: PartChoice = {}) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
     const changes = kitChanges(store.doc!, design.value, kit, bearing, uuidv7, choice)
-    return store.commit(
-      changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
-      `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`,
-    )
+    return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
   })
 const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
 const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { setField } from '#core/job/edits'
+import type { Edit, Fields } from '#core/job/edits'
 import { numbered } from '#core/drawing/pins'
 import { BARE_FIXTURE } from '#core/job/defaults'
 import { FIXTURES } from '#core/job/schema'
@@ -64,8 +66,10 @@ const put = (kind: Fixture['kind']) =>
     ],
     ADD[kind],
   )
-const set = (table: 'fixtures' | 'photos', rowId: string, field: string) => (v: number | string | null) =>
-  store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], 'what stands on the site')
+const set =
+  <T extends 'fixtures' | 'photos'>(table: T, rowId: string, field: keyof Fields<T>) =>
+  (v: number | string | null) =>
+    store.commit([setField(table, rowId, field, v) as Edit], 'what stands on the site')
 const setName = (id: string) => (v: string | null) => set('fixtures', id, 'name')(v ?? '')
 const halve = (id: string) => (v: number | null) => set('fixtures', id, 'halfFieldDeg')(v === null ? null : v / 2)
 const gone = (id: string) => store.commit([{ table: 'fixtures', op: 'delete', rowId: id }], 'take it away')

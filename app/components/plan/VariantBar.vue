@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { editsOf } from '#core/job/edits'
 import { v7 as uuidv7 } from 'uuid'
 import { copyDesign } from '#core/fitting/variants'
 
@@ -14,10 +15,7 @@ const choose = (id: string) =>
 const copy = () =>
   once(async () => {
     const { changes, designId } = copyDesign(store.doc!, store.design!, uuidv7)
-    const wrong = await store.commit(
-      changes.map(c => ({ table: c.table, op: c.op, rowId: c.rowId, fields: c.fields })),
-      'copy the variant',
-    )
+    const wrong = await store.commit(editsOf(changes), 'copy the variant')
     if (!wrong.length) store.lookAt(designId)
   })
 const comparing = ref(false)

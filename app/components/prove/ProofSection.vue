@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { given, num, signed } from '#core/units'
+import { given, mbps, num, signed } from '#core/units'
 import { linesAt, provenBy } from '#core/promise/proof'
 import { clockAt } from '#core/survey/hours'
 import type { SetupLine } from '#core/promise/proof'
@@ -46,7 +46,7 @@ const dots = (l: SetupLine, side: 'down' | 'up') =>
   }))
 const plotWords = (l: SetupLine, side: 'down' | 'up'): string => {
   const s = l.summary[side]
-  return s ? `${num(s.median, 1)} Mbit/s, ${s.count} tests` : 'not tested'
+  return s ? `${mbps(s.median)} Mbit/s, ${s.count} tests` : 'not tested'
 }
 const calls = computed(() => proof.value.calls)
 /** widest share, so that all stand on one scale */
@@ -59,7 +59,7 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
       <div class="verdict" :class="proof.verdict.met === null ? 'open' : proof.verdict.met ? 'met' : 'short'" data-test="verdict">
         <strong>{{ proof.verdict.words }}</strong>
         <span v-if="scored"
-          >promised {{ num(scored.low, 1) }}–{{ num(scored.high, 1) }}, measured {{ num(scored.got, 1) }} Mbit/s:
+          >promised {{ mbps(scored.low) }}–{{ mbps(scored.high) }}, measured {{ mbps(scored.got) }} Mbit/s:
           {{ scored.inside ? 'as promised' : scored.got > scored.high ? 'better than promised' : 'less than promised' }}</span
         >
         <span v-if="calls">{{ calls.words }}</span>
@@ -120,7 +120,7 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
             <template v-if="l.summary[side]">
               <i class="median" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }" />
               <b class="fig" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }">{{
-                num(l.summary[side]!.median, 1)
+                mbps(l.summary[side]!.median)
               }}</b>
             </template>
           </span>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { setField } from '#core/job/edits'
+import type { Edit, Fields } from '#core/job/edits'
 import { formatPosition, parsePosition } from '#core/geo/coordinates'
 import { RULE_PACKS } from '#core/judge/cautions'
 import { moves, presentStop } from '#core/survey/place'
@@ -11,9 +13,12 @@ const prefs = usePrefs()
 const session = useSession()
 const job = computed(() => store.job!)
 const site = computed(() => store.site!)
-const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) =>
-  store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
-const setJob = (field: string) => update('jobs', job.value.id, field)(field)
+const update =
+  <T extends TableName>(table: T, rowId: string, label: string) =>
+  (field: keyof Fields<T>) =>
+  (v: unknown) =>
+    store.commit([setField(table, rowId, field, v) as Edit], label)
+const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, field)(field)
 const edits = useSiteEdits()
 const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, field)
 const moving = computed(() => moves(store.doc!))

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { editsOf } from '#core/job/edits'
+import type { Fields } from '#core/job/edits'
 import type { MaterialId } from '#core/job/materials'
 import { movesAbout } from '#core/job/schema'
 import type { FloorRow, Site, TableName } from '#core/job/schema'
@@ -23,8 +25,10 @@ const FLOORS: MaterialId[] = ['timber floor', 'concrete', 'reinforced concrete',
 const ROOFS: MaterialId[] = ['tiles', 'timber', 'reinforced concrete', 'sheet metal', 'foil', 'plasterboard', 'plastic']
 const options = (ids: MaterialId[], now: string) =>
   [...new Set([...ids, now as MaterialId])].map(id => ({ value: id, title: words(id) }))
-const set = (table: TableName, rowId: string, label: string) => (fields: Record<string, unknown>) =>
-  store.commit([{ table, op: 'update', rowId, fields }], label)
+const set =
+  <T extends TableName>(table: T, rowId: string, label: string) =>
+  (fields: Partial<Fields<T>>) =>
+    store.commit(editsOf([{ table, op: 'update', rowId, fields }]), label)
 const edits = useSiteEdits()
 const setSite = (fields: Partial<Site>) => edits.setSite(fields, 'what it is made of')
 const floors = computed(() => floorsOf(store.here!))
@@ -68,7 +72,8 @@ const addSheet = () =>
       'a sheet',
     ),
   )
-const remove = (table: TableName, rowId: string) => once(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
+const remove = (table: 'walls' | 'sheets', rowId: string) =>
+  once(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
 
 interface Figure {
   key: string
@@ -207,7 +212,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
       </table>
       <div v-for="{ table, row, name } in standing" :key="row.id" class="item">
         <strong v-if="name === null">inside wall</strong>
-        <MvText v-else label="Sheet" required :value="name" :save="v => set(table, row.id, 'a sheet')({ name: v })" />
+        <MvText v-else label="Sheet" required :value="name" :save="v => set(table, row.id, 'a sheet')({ name: v ?? '' })" />
         <MvNumber
           v-for="f in STANDING[table].figures"
           :key="f.key"
@@ -225,7 +230,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
           :value="row.material"
           label="Of"
           :choices="options(STANDING[table].of, row.material)"
-          :save="v => set(table, row.id, STANDING[table].words)({ material: v })"
+          :save="v => set(table, row.id, STANDING[table].words)({ material: v! })"
         />
         <MvNumber
           :label="STANDING[table].lossLabel"

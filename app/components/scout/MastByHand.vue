@@ -38,13 +38,13 @@ async function save() {
   const wrong = list.find(([, b]) => !b)
   if (!list.length) errors.bands = 'at least one band or channel'
   else if (wrong) errors.bands = `“${wrong[0]}” is no band or channel held`
-  if (Object.values(errors).some(Boolean) || !at) return
+  if (Object.values(errors).some(Boolean) || !at || !carrier.value) return
   const mastId = uuidv7()
   const failed = await store.commit(
     [
       {
-        table: 'masts',
-        op: 'insert',
+        table: 'masts' as const,
+        op: 'insert' as const,
         rowId: mastId,
         fields: { name: name.value.trim(), ...at, heightM, groundM: null, carrier: carrier.value, accuracyM: null, seenOn: null },
       },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nowUtc } from '../../replica/clock'
 import { closePair, closeTurns } from '#core/survey/close'
 import type { Close } from '#core/survey/close'
 import { oneByOne } from '#core/survey/walk'
@@ -22,11 +23,8 @@ const CHOICES: { vary: Varied; words: string }[] = [
 ]
 /** begun with the first press; its turns stay as they were told, whatever comes out meanwhile */
 const close = shallowRef<Close | null>(null)
-watch(
-  () => [props.spotId, vary.value, open.value],
-  () => (close.value = open.value && vary.value === 'close' ? pairNow() : null),
-)
-const pairNow = () => closePair(store.here!, store.log!, props.spotId, new Date().toISOString())
+watch([() => props.spotId, vary, open], () => (close.value = open.value && vary.value === 'close' ? pairNow() : null))
+const pairNow = () => closePair(store.here!, store.log!, props.spotId, nowUtc())
 const now = useNow({ interval: 60_000 })
 const from = computed(() => all.value.find(s => s.row.id === setupId.value) ?? all.value.find(s => s.phase !== 'after') ?? null)
 const turns = computed<Turn[]>(() =>

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import { insert } from '#core/job/edits'
+import type { Edit, Fields, New } from '#core/job/edits'
+import type { MadeWith } from '#core/survey/moving'
+import type { Kept } from '../prove/WatchPanel.vue'
 import { v7 as uuidv7 } from 'uuid'
 import { nowUtc } from '~/replica/clock'
 import { asNegative, parseNumber } from '#core/formats/csv'
@@ -116,16 +120,23 @@ function takenAt(): string {
 const { once } = useOnce()
 const save = (wouldNotLoad = false) =>
   once(() => (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading()))
+const common = (setupId: string | null) => ({
+  spotId: props.spotId,
+  setupId,
+  takenAtUtc: takenAt(),
+  replacesId: null,
+  withdrawn: false,
+})
 /** Keeps one row of the log at this spot, with what it was made with. @returns whether it was taken */
-async function keep(
-  table: 'readings' | 'speedRuns' | 'calls' | 'watches',
-  fields: Record<string, unknown>,
+async function keep<T extends MadeWith>(
+  table: T,
+  fields: Omit<Fields<T>, keyof ReturnType<typeof common> | 'stopId'>,
   what: string,
   said: string,
 ): Promise<boolean> {
   const by = madeWith()
-  const common = { spotId: props.spotId, setupId: by.id, takenAtUtc: takenAt(), replacesId: null, withdrawn: false }
-  const wrong = await store.commit([...by.steps, { table, op: 'insert', fields: { ...common, ...fields } }], what)
+  const row = { ...common(by.id), ...fields } as New<T>
+  const wrong = await store.commit([...by.steps, insert(table, row) as Edit], what)
   errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
   done.value = wrong.length ? '' : said
   quietLater()
@@ -231,11 +242,9 @@ async function keepTested(t: TestedSpeed) {
   if (!kept && !errors.all) errors.all = 'the test could not be kept'
 }
 /** A link watched, or a drill: of its own beginning. */
-async function keepWatched(
-  w: object & { kind: string; drops: number; switchS: number | null; backS: number | null; broke: string | null },
-) {
+async function keepWatched(w: Kept) {
   const said = w.kind === 'drill' ? wordsOfDrill(w) : countWords(w.drops)
-  await keep('watches', { ...w }, 'a watch for drop-outs', `kept: ${said}`)
+  await keep('watches', w, 'a watch for drop-outs', `kept: ${said}`)
 }
 /** the lock that was just taken is the band that is read */
 function lockedTo(band: string) {

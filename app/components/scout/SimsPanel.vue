@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { setField } from '#core/job/edits'
+import type { Edit, Fields } from '#core/job/edits'
 import type { TableName } from '#core/job/schema'
 
 /** The SIMs of the job with their plans, and the devices that read: what set-ups are made of. */
 const store = useJob()
 const session = useSession()
-const update = (table: TableName, rowId: string, label: string) => (field: string) => (v: unknown) =>
-  store.commit([{ table, op: 'update', rowId, fields: { [field]: v } }], label)
+const update =
+  <T extends TableName>(table: T, rowId: string, label: string) =>
+  (field: keyof Fields<T>) =>
+  (v: unknown) =>
+    store.commit([setField(table, rowId, field, v) as Edit], label)
 const carriers = computed(() => [
   ...new Set([...session.carriers.map(c => c.name), ...store.doc!.sims.map(s => s.carrier).filter((c): c is string => !!c)]),
 ])
@@ -34,7 +39,8 @@ const addSim = () =>
     ),
   )
 const used = (id: string) => store.doc!.setups.some(s => s.simId === id || s.deviceId === id)
-const remove = (table: TableName, rowId: string) => act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
+const remove = (table: 'sims' | 'devices', rowId: string) =>
+  act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
 </script>
 
 <template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { setField } from '#core/job/edits'
+import type { Edit, Fields } from '#core/job/edits'
 import { layoutSection } from '#core/drawing/section'
 import { placeForSpot } from '#core/site/building'
 import { moveAlong, round2 } from '#core/site/frame'
@@ -15,7 +17,7 @@ import { numbered } from '#core/drawing/pins'
 import { countWords, spanWords, wordsOfDrill } from '#core/promise/drops'
 import { GRADE_SOURCE } from '#core/radio/grades'
 import { needAtDbm, USE_FIGURES, usualUse } from '#core/site/use'
-import { num } from '#core/units'
+import { mbps, num } from '#core/units'
 
 /** Readings on the house: each spot with what was read there, one of them the baseline. */
 const store = useJob()
@@ -41,15 +43,15 @@ const view = computed(() =>
     : null,
 )
 const { unit, factor } = useLengths()
-const set = (field: string) => (v: unknown) =>
-  store.commit([{ table: 'spots', op: 'update', rowId: spot.value!.id, fields: { [field]: v } }], `spot ${field}`)
+const set = (field: keyof Fields<'spots'>) => (v: unknown) =>
+  store.commit([setField('spots', spot.value!.id, field, v)], `spot ${field}`)
 const badge = (id: string) => {
   const s = summaries.value.find(x => x.spot.id === id)
   if (!s?.readings.length && !s?.runs.length) return []
   const parts = [
     s.rsrp ? num(s.rsrp.median) : '',
     s.sinr ? `${num(s.sinr.median)} dB` : '',
-    s.down ? `${num(s.down.median, 1)}↓` : '',
+    s.down ? `${mbps(s.down.median)}↓` : '',
   ]
   return parts.filter(Boolean)
 }
@@ -103,7 +105,7 @@ const log = computed(() =>
         table: 'speedRuns' as const,
         at: r.takenAtUtc,
         row: r,
-        text: r.wouldNotLoad ? 'would not load' : `${num(r.downMbps ?? 0, 1)} down`,
+        text: r.wouldNotLoad ? 'would not load' : `${mbps(r.downMbps ?? 0)} down`,
         rest: restOf(r),
       })),
   ].sort((a, b) => b.at.localeCompare(a.at)),
@@ -111,7 +113,7 @@ const log = computed(() =>
 function restOf(r: Made<SpeedRun>): string {
   if (r.wouldNotLoad) return ''
   if (r.doubted) return 'went another way than the set-up’s earlier tests: counts in no median'
-  const up = r.upMbps !== null ? `${num(r.upMbps, 1)} up` : ''
+  const up = r.upMbps !== null ? `${mbps(r.upMbps)} up` : ''
   return `${up} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`
 }
 /** said only where there is more than one to tell apart */
@@ -124,10 +126,8 @@ async function withdraw(entry: (typeof log.value)[number]) {
     phase: _phase,
     ...fields
   } = entry.row as unknown as { id: string } & Record<string, unknown>
-  await store.commit(
-    [{ table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } }],
-    'withdraw a reading',
-  )
+  const withdrawal = { table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } } as Edit
+  await store.commit([withdrawal], 'withdraw a reading')
 }
 const moving = ref(false)
 const editor = ref<HTMLDetailsElement | null>(null)

@@ -4,7 +4,7 @@ import { settledWords } from '#core/survey/difference'
 import { hoursWords, rankTried } from '#core/survey/rank'
 import type { RankedBy, Tried } from '#core/survey/rank'
 import { setupWords, traitsOf } from '#core/survey/setups'
-import { num } from '#core/units'
+import { mbps, num } from '#core/units'
 
 /** What was tried side by side, the best first: each as its range with the middle marked, and whether the rest is chance. */
 const props = defineProps<{ spotId: string }>()
@@ -18,6 +18,7 @@ const WORDS: Record<RankedBy, { words: string; unit: string; decimals: 0 | 1 }> 
   SINR: { words: 'SINR', unit: 'dB', decimals: 1 },
   RSRP: { words: 'RSRP', unit: 'dBm', decimals: 0 },
 }
+const told = (v: number) => (by.value === 'down' || by.value === 'up' ? mbps(v) : num(v, WORDS[by.value].decimals))
 /** by each quantity that two or more have */
 const rankings = computed(
   () =>
@@ -60,8 +61,8 @@ function behindWords(t: Tried): string {
   const { by: diff, low, high, counts } = b.difference
   const speed = by.value === 'down' || by.value === 'up'
   const less = speed ? `best is ${num(Math.exp(diff), 1)}×` : `best is ${num(diff, 1)} dB over it`
-  if (b.beyondChance) return `${less}, p ${b.p < 0.01 ? '< 0.01' : num(b.p, 2)}`
   const range = speed ? `${num(Math.exp(low), 1)} to ${num(Math.exp(high), 1)}×` : `${num(low, 1)} to ${num(high, 1)} dB`
+  if (b.beyondChance) return `${less} (${range}), p ${b.p < 0.01 ? '< 0.01' : num(b.p, 2)}`
   const among = b.difference.beyondChance ? ` among ${ranking.value!.tried.length} tried` : ''
   const open = `${Math.min(...counts) < LEAST_TESTS ? 'not enough to say' : 'may be chance'}${among}`
   return [`${less} (${range}): ${open}`, settledWords(b.difference)].filter(Boolean).join('; ')
@@ -89,16 +90,12 @@ function behindWords(t: Tried): string {
       <ol>
         <li v-for="t in ranking.tried" :key="`${t.spot.id} ${t.setup?.row.id} ${t.band}`" :class="{ best: !t.behind }">
           <span class="name">{{ nameOf(t) }}</span>
-          <span
-            class="bar"
-            role="img"
-            :aria-label="`${num(t.summary.low, WORDS[by].decimals)} to ${num(t.summary.high, WORDS[by].decimals)} ${WORDS[by].unit}`"
-          >
+          <span class="bar" role="img" :aria-label="`${told(t.summary.low)} to ${told(t.summary.high)} ${WORDS[by].unit}`">
             <i class="range" :style="{ left: at(t.summary.low), right: `calc(100% - ${at(t.summary.high)})` }" />
             <i class="middle" :style="{ left: at(t.summary.median) }" />
           </span>
           <b class="fig"
-            >{{ num(t.summary.median, WORDS[by].decimals) }}<small>&nbsp;{{ WORDS[by].unit }}</small></b
+            >{{ told(t.summary.median) }}<small>&nbsp;{{ WORDS[by].unit }}</small></b
           >
           <span class="soft">{{ behindWords(t) }}, {{ t.summary.count }}×</span>
         </li>

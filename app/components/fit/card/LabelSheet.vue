@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { insert, update } from '#core/job/edits'
 import type { CardStep } from '#core/card/card'
 import { parseImei, parseMac, readBarCodes } from '#core/formats/box-label'
 import { barCodes, coverBetween, masked } from '~/utils/masking'
@@ -94,13 +95,9 @@ const keep = () =>
     }
     if (imeiError.value || macError.value || !props.file) return
     if (nodeId.value && Object.values(label).some(Boolean)) {
-      const fields = held.value
-        ? Object.fromEntries(Object.entries(label).filter(([, v]) => v))
-        : { ...label, nodeId: nodeId.value }
-      const bad = await store.commit(
-        [{ table: 'labels', op: held.value ? 'update' : 'insert', rowId: held.value?.id, fields }],
-        'what a label says',
-      )
+      const read = Object.fromEntries(Object.entries(label).filter(([, v]) => v)) as Partial<typeof label>
+      const edit = held.value ? update('labels', held.value.id, read) : insert('labels', { ...label, nodeId: nodeId.value })
+      const bad = await store.commit([edit], 'what a label says')
       if (bad.length) {
         error.value = bad[0]!.message
         return

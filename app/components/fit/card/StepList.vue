@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { insert } from '#core/job/edits'
 import { num, say } from '#core/units'
 import type { CardStep } from '#core/card/card'
 import { runsOf, spanOf } from '#core/card/order'
@@ -38,13 +39,13 @@ const add = (where: 'afterKey' | 'beforeKey') =>
     if (error.value) return
     const fields = {
       words: words.value.trim(),
-      stand: up.value ? 'up' : 'ground',
+      stand: up.value ? ('up' as const) : ('ground' as const),
       minutes: m,
       afterKey: null,
       beforeKey: null,
       [where]: props.stepId,
     }
-    const bad = await store.commit([{ table: 'ownSteps', op: 'insert', fields }], 'a step by hand')
+    const bad = await store.commit([insert('ownSteps', fields)], 'a step by hand')
     error.value = bad[0]?.message ?? ''
     if (bad.length) return
     words.value = ''

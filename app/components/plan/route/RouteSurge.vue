@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { insert, setField } from '#core/job/edits'
+import type { Fields } from '#core/job/edits'
 import { BARE_FIXTURE } from '#core/job/defaults'
 import type { Fixture } from '#core/job/schema'
 import { RULE_PACKS } from '#core/judge/cautions'
@@ -31,16 +33,16 @@ const add = () =>
     const at = arrestors.value[0]?.node
     const fields = {
       ...BARE_FIXTURE,
-      kind: 'electrode',
+      kind: 'electrode' as const,
       name: '',
       eastM: at?.eastM ?? 0,
       northM: at?.northM ?? 0,
       upM: aboard.value ? 0 : -0.3,
     }
-    return store.commit([{ table: 'fixtures', op: 'insert', fields }], 'an electrode')
+    return store.commit([insert('fixtures', fields)], 'an electrode')
   })
-const set = (f: Fixture, field: keyof Fixture) => (v: unknown) =>
-  store.commit([{ table: 'fixtures', op: 'update', rowId: f.id, fields: { [field]: v } }], 'the way of a surge')
+const set = (f: Fixture, field: keyof Fields<'fixtures'>) => (v: unknown) =>
+  store.commit([setField('fixtures', f.id, field, v)], 'the way of a surge')
 const gone = (f: Fixture) => store.commit([{ table: 'fixtures', op: 'delete', rowId: f.id }], 'take it away')
 function draw(f: Fixture) {
   const at = arrestors.value[0]?.node

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { insert, setField, update } from '#core/job/edits'
+import type { Fields } from '#core/job/edits'
 import { v7 as uuidv7 } from 'uuid'
 import { bitFor } from '#core/fitting/ducts'
 import { entryPoint } from '#core/fitting/passage'
@@ -40,26 +42,26 @@ const take = (w: RankedWay) =>
   once(() => {
     const there = store.doc!.fixtures.find(f => f.kind === 'way in' && f.entry === w.id)
     const rowId = there?.id ?? uuidv7()
-    const fields = { ...BARE_FIXTURE, kind: 'way in', name: '', ...atShell(w.id), entry: w.id }
-    const chosen = { table: 'designs' as const, op: 'update' as const, rowId: store.design!.id, fields: { wayInId: rowId } }
-    return store.commit(there ? [chosen] : [{ table: 'fixtures', op: 'insert', rowId, fields }, chosen], 'take a way in')
+    const fields = { ...BARE_FIXTURE, kind: 'way in' as const, name: '', ...atShell(w.id), entry: w.id }
+    const chosen = update('designs', store.design!.id, { wayInId: rowId })
+    return store.commit(there ? [chosen] : [insert('fixtures', fields, rowId), chosen], 'take a way in')
   })
 const addDuct = () =>
   once(() => {
     const at = taken.value?.at ?? atShell('wall')
     const fields = {
       ...BARE_FIXTURE,
-      kind: 'duct',
+      kind: 'duct' as const,
       name: '',
       eastM: at.eastM,
       northM: at.northM,
       upM: round2(at.upM + 0.5),
       openMm: 32,
     }
-    return store.commit([{ table: 'fixtures', op: 'insert', fields }], 'a duct')
+    return store.commit([insert('fixtures', fields)], 'a duct')
   })
-const set = (f: Fixture, field: keyof Fixture) => (v: unknown) =>
-  store.commit([{ table: 'fixtures', op: 'update', rowId: f.id, fields: { [field]: v } }], 'a way in')
+const set = (f: Fixture, field: keyof Fields<'fixtures'>) => (v: unknown) =>
+  store.commit([setField('fixtures', f.id, field, v)], 'a way in')
 const setName = (f: Fixture) => (v: string | null) => set(f, 'name')(v ?? '')
 const gone = (f: Fixture) => store.commit([{ table: 'fixtures', op: 'delete', rowId: f.id }], 'take it away')
 const sealOf = (jacketsMm: number[]) =>
