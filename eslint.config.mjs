@@ -40,6 +40,15 @@ const LAYOUT = [
   'vue/singleline-html-element-content-newline',
 ]
 
+const NEW_ARRAY = {
+  selector: 'CallExpression[callee.name="watch"] > ArrowFunctionExpression:first-child > ArrayExpression.body',
+  message: 'a new array is never the old one: watch([() => a, () => b], …) runs only when one of them changes',
+}
+const COMPUTED_FIELD = {
+  selector: 'Property[key.name="fields"] > ObjectExpression > Property[computed=true]',
+  message: 'a computed name is no field that is checked: setField(table, rowId, field, value) is',
+}
+
 export default withNuxt(
   { ignores: ['app/generated/**', 'server/database/migrations/**', 'bench/**/*.c'] },
   {
@@ -66,21 +75,10 @@ export default withNuxt(
       ],
     },
   },
+  { files: ['app/**/*.{ts,vue}'], rules: { 'no-restricted-syntax': ['error', NEW_ARRAY] } },
   {
-    files: ['app/**/*.{ts,vue}'],
-    rules: {
-      'no-restricted-syntax': [
-        'error',
-        {
-          selector: 'CallExpression[callee.name="watch"] > ArrowFunctionExpression:first-child > ArrayExpression.body',
-          message: 'a new array is never the old one: watch([() => a, () => b], …) runs only when one of them changes',
-        },
-        {
-          selector: 'Property[key.name="fields"] > ObjectExpression > Property[computed=true]',
-          message: 'a computed name is no field that is checked: setField(table, rowId, field, value) is',
-        },
-      ],
-    },
+    files: ['app/{components,composables,pages,stores}/**/*.{ts,vue}'],
+    rules: { 'no-restricted-syntax': ['error', NEW_ARRAY, COMPUTED_FIELD] },
   },
   { files: ['scripts/**/*.mjs', 'bench/**/*.mjs'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   never(['core/**/*.ts'], IMPURE),

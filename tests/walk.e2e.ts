@@ -1,4 +1,5 @@
 /** The survey walk, what is tried one by one, drop-outs, a drill, a receiver on the pole, and a second phone. */
+import { copyOf } from './support/copy'
 import type { Page } from '@playwright/test'
 import { CROFT, database, expect, KILN, openJob, sent, test } from './support/fixtures'
 import { climb, listen, pair, ROOF } from './support/roof'
@@ -62,6 +63,40 @@ test('bands one by one: each a set-up of its own, counted, and ranked by a test 
   const [row] = await sql`select s.band_lock from readings r join setups s on s.crew_id = r.crew_id and s.id = r.setup_id
     where r.job_id = ${CROFT} and r.rsrp_dbm = -101`
   expect(row!.band_lock).toBe('B7')
+  await sql.end()
+})
+
+test('two set-ups that are close are led through in turns, A B B A', async ({ demoPage: page, app }) => {
+  const jobId = await copyOf(page.request, CROFT)
+  await openJob(page, jobId, 'survey')
+  await page.locator('[data-test=one-by-one-open]').click()
+  await page.getByRole('button', { name: 'speed', exact: true }).click()
+  const test = async (mbps: string) => {
+    await page.locator('[data-test=down] input').fill(mbps)
+    await page.locator('[data-test=keep]').click()
+    await expect(page.locator('[data-test=down] input')).toHaveValue('')
+  }
+  await page.locator('[data-test=turn-B3]').click()
+  for (const mbps of ['8.1', '8.3']) await test(mbps)
+  await page.locator('[data-test=turn-B7]').click()
+  for (const mbps of ['10.2', '10.4']) await test(mbps)
+  await page.locator('[data-test=vary-close]').click()
+  const turns = page.locator('[data-test=one-by-one]')
+  const made: string[] = []
+  const order = (await turns.locator('.turn b').allTextContents()).join('')
+  expect(order).toMatch(/^ABBA/)
+  for (const side of order.slice(0, 4)) {
+    await turns.locator('[data-test=turn-next]').or(turns.locator('.turn.now')).first().click()
+    const lock = (await turns.locator('.task').textContent())!.includes('locked to B7') ? 'B7' : 'B3'
+    made.push(`${side} ${lock}`)
+    await test(side === 'A' ? '10.3' : '8.2')
+  }
+  expect(new Set(made)).toEqual(new Set(['A B7', 'B B3']))
+  await sent(page)
+  const sql = database(app)
+  const locks = await sql`select s.band_lock from speed_runs r join setups s on s.crew_id = r.crew_id and s.id = r.setup_id
+    where r.job_id = ${jobId} and r.down_mbps in (10.3, 8.2) order by r.taken_at_utc`
+  expect(locks.map(r => r.band_lock as string)).toEqual(['B7', 'B3', 'B3', 'B7'])
   await sql.end()
 })
 

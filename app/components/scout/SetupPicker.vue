@@ -193,41 +193,47 @@ const { unit, factor } = useLengths()
             </template>
             <span v-else-if="q.ask === 'SIM'" class="soft">more SIMs in Ask</span>
           </dd>
-        </template>
-        <template v-if="from?.row.antenna === 'outside'">
-          <dt>outside antenna</dt>
-          <dd class="where" data-test="setup-where">
-            <MvText label="Held or fixed at" :value="where.place" :save="typed('place')" />
-            <MvNumber
-              label="Above ground"
-              :unit="unit"
-              :factor="factor"
-              :value="where.antennaUpM"
-              :low="-20"
-              :high="300"
-              :save="typed('antennaUpM')"
-            />
-            <MvNumber
-              label="Pointing, true"
-              unit="°"
-              :value="where.antennaDeg"
-              :low="0"
-              :high="360"
-              :save="typed('antennaDeg')"
-            />
-            <button
-              v-if="asDrawn"
-              type="button"
-              class="press small bare"
-              :disabled="doing"
-              @click="Object.assign(where, asDrawn)"
-            >
-              as in the plan
-            </button>
-            <button type="button" class="press small" :disabled="doing" data-test="setup-where-take" @click="copy({ ...where })">
-              take
-            </button>
-          </dd>
+          <template v-if="q.ask === 'antenna' && from?.row.antenna === 'outside'">
+            <dt>held there</dt>
+            <dd class="where" data-test="setup-where">
+              <MvText label="Held or fixed at" :value="where.place" :save="typed('place')" />
+              <MvNumber
+                label="Above ground"
+                :unit="unit"
+                :factor="factor"
+                :value="where.antennaUpM"
+                :low="-20"
+                :high="300"
+                :save="typed('antennaUpM')"
+              />
+              <MvNumber
+                label="Pointing, true"
+                unit="°"
+                :value="where.antennaDeg"
+                :low="0"
+                :high="360"
+                :save="typed('antennaDeg')"
+              />
+              <button
+                v-if="asDrawn"
+                type="button"
+                class="press small bare"
+                :disabled="doing"
+                @click="Object.assign(where, asDrawn)"
+              >
+                as in the plan
+              </button>
+              <button
+                type="button"
+                class="press small"
+                :disabled="doing"
+                data-test="setup-where-take"
+                @click="copy({ ...where })"
+              >
+                take
+              </button>
+            </dd>
+          </template>
         </template>
         <dt>locked to</dt>
         <dd>
@@ -309,7 +315,10 @@ dd {
   align-items: center;
 }
 dd.where > * {
-  flex: 1 1 130px;
+  flex: 1 1 150px;
+}
+dd.where > :first-child {
+  flex-basis: 100%;
 }
 dd.where > .press {
   flex: 0 0 auto;
