@@ -243,7 +243,7 @@ const shows = async (where: Where, label: string, text: string) =>
   expect(where.getByLabel(label, { exact: true }).first(), label).toHaveValue(text)
 const pick = async (page: Page, where: Where, label: string, word: string | RegExp) => {
   await where.locator('.v-select', { hasText: label }).first().locator('.v-field').click()
-  await page.locator('.v-overlay-container').getByRole('option', { name: word, exact: true }).click()
+  await page.locator('.v-overlay--active').last().getByRole('option', { name: word, exact: true }).click()
 }
 const typed = (texts: Record<string, string>) => ({
   does: async (where: Where) => {

@@ -79,23 +79,24 @@ test('two set-ups that are close are led through in turns, A B B A', async ({ de
   await page.locator('[data-test=turn-B3]').click()
   for (const mbps of ['8.1', '8.3']) await test(mbps)
   await page.locator('[data-test=turn-B7]').click()
-  for (const mbps of ['10.2', '10.4']) await test(mbps)
+  for (const mbps of ['13.2', '13.4']) await test(mbps)
   await page.locator('[data-test=vary-close]').click()
   const turns = page.locator('[data-test=one-by-one]')
   const made: string[] = []
+  await expect(turns.locator('.turn b').first()).toHaveText('A')
   const order = (await turns.locator('.turn b').allTextContents()).join('')
   expect(order).toMatch(/^ABBA/)
   for (const side of order.slice(0, 4)) {
     await turns.locator('[data-test=turn-next]').or(turns.locator('.turn.now')).first().click()
     const lock = (await turns.locator('.task').textContent())!.includes('locked to B7') ? 'B7' : 'B3'
     made.push(`${side} ${lock}`)
-    await test(side === 'A' ? '10.3' : '8.2')
+    await test(side === 'A' ? '13.3' : '8.2')
   }
   expect(new Set(made)).toEqual(new Set(['A B7', 'B B3']))
   await sent(page)
   const sql = database(app)
   const locks = await sql`select s.band_lock from speed_runs r join setups s on s.crew_id = r.crew_id and s.id = r.setup_id
-    where r.job_id = ${jobId} and r.down_mbps in (10.3, 8.2) order by r.taken_at_utc`
+    where r.job_id = ${jobId} and r.down_mbps in (13.3, 8.2) order by r.taken_at_utc`
   expect(locks.map(r => r.band_lock as string)).toEqual(['B7', 'B3', 'B3', 'B7'])
   await sql.end()
 })

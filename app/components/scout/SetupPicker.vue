@@ -135,7 +135,7 @@ const asDrawn = computed<Partial<SetupRow> | null>(() =>
 /** where the outside antenna is, typed field by field and taken as one change */
 const where = reactive<Pick<SetupRow, 'place' | 'antennaUpM' | 'antennaDeg'>>({ place: null, antennaUpM: null, antennaDeg: null })
 watch(
-  [open, from],
+  [open, () => from.value?.row.id],
   () => {
     const { place = null, antennaUpM = null, antennaDeg = null } = from.value?.row ?? {}
     Object.assign(where, { place, antennaUpM, antennaDeg })
