@@ -50,7 +50,7 @@ const COMPUTED_FIELD = {
 }
 
 export default withNuxt(
-  { ignores: ['app/generated/**', 'server/database/migrations/**', 'bench/**/*.c'] },
+  { ignores: ['.nuxt-build/**', 'app/generated/**', 'server/database/migrations/**', 'bench/**/*.c'] },
   {
     rules: {
       'vue/multi-word-component-names': 'off',

@@ -4,6 +4,8 @@ import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
+  // A build has a folder of its own: types are checked meanwhile against the one that was prepared.
+  buildDir: process.env.MULTIVOX_BUILD_DIR ?? '.nuxt',
   modules: [
     '@pinia/nuxt',
     '@vueuse/nuxt',

@@ -39,18 +39,6 @@ count(await step('prepare', [bin('nuxt/bin/nuxt.mjs'), 'prepare']))
 const inTurn = async (/** @type {[string, string[]][]} */ ...steps) => {
   for (const [name, args] of steps) count(await step(name, args))
 }
-// Two at a time: one core for the form of the text, one for its types.
-await Promise.all([
-  inTurn(
-    ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']],
-    ['lint', [bin('eslint/bin/eslint.js'), '.']],
-  ),
-  inTurn(
-    ['types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']],
-    ['types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']],
-  ),
-])
-
 /** Adds the counts of a runner's own report; a run without a report is one failure. */
 function tally(/** @type {boolean} */ ok, /** @type {string} */ file, /** @type {(r: any) => [number, number]} */ read) {
   if (!existsSync(file)) return failed++
@@ -61,12 +49,21 @@ function tally(/** @type {boolean} */ ok, /** @type {string} */ file, /** @type 
 }
 
 const unit = join(results, 'unit.json')
-// The build has one thread most of the time: the tests of the computation have the rest.
-const [unitGood, build] = await Promise.all([
-  step('unit tests', [bin('vitest/vitest.mjs'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]),
-  ensureBuild(),
+let build = ''
+// What reads the text alone has one core; the build has the other, which has one thread most of the time, then the unit tests.
+await Promise.all([
+  inTurn(
+    ['types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']],
+    ['types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+    ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']],
+    ['lint', [bin('eslint/bin/eslint.js'), '.']],
+  ),
+  ensureBuild().then(async made => {
+    build = made
+    const json = ['--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
+    tally(await step('unit tests', [bin('vitest/vitest.mjs'), 'run', ...json]), unit, r => [r.numPassedTests, r.numFailedTests])
+  }),
 ])
-tally(unitGood, unit, r => [r.numPassedTests, r.numFailedTests])
 
 const e2e = join(results, 'e2e.json')
 /** Tests that passed only when they were run once more: they count as passed, and are named. */

@@ -325,8 +325,8 @@ describe('in Prove', () => {
     const proof = h.job({ baselineSpotId: h.spot('Kitchen').id }).assess().proof
     expect(proof.lines.map(l => l.changed)).toEqual([[], ['link'], ['SIM'], ['SIM', 'antenna']])
     expect(proof.proven.map(p => [p.what, p.words.slice(0, 13)])).toEqual([
-      ['link', 'no difference'],
-      ['SIM', '4.0 times (+3'],
+      ['link: on the device → LAN', 'no difference'],
+      ['SIM: SIM not named → Gannet SIM', '4.0 times (+3'],
     ])
     expect(proof.unproven.join(' ')).toContain('SIM, antenna changed together')
   })

@@ -269,7 +269,7 @@ describe('the whole', () => {
     expect(a.proof.verdict.met).toBe(true)
     expect(a.proof.scored!.inside).toBe(true)
     expect(a.proof.unproven.join()).toContain('device, link changed together')
-    expect(a.proof.proven.map(p => p.what)).toEqual(['antenna'])
+    expect(a.proof.proven.map(p => p.what)).toEqual(['antenna: built-in antenna → outside antenna'])
     expect(a.proof.proven[0]!.words).toContain('p < 0.01, by 16 % of a test')
     expect(a.proof.drops.after!.drops).toBe(1)
     expect(a.proof.drill).toContain('after 18 s')

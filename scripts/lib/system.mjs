@@ -208,6 +208,7 @@ async function buildInto(/** @type {string} */ making, /** @type {string} */ fol
     ...process.env,
     TMPDIR: passingFolder(),
     MULTIVOX_OUTPUT: making,
+    MULTIVOX_BUILD_DIR: join(ROOT, '.nuxt-build'),
     NODE_OPTIONS: '--max-old-space-size=6144',
     NUXT_TELEMETRY_DISABLED: '1',
   }
