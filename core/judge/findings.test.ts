@@ -326,7 +326,7 @@ describe('in Prove', () => {
     expect(proof.lines.map(l => l.changed)).toEqual([[], ['link'], ['SIM'], ['SIM', 'antenna']])
     expect(proof.proven.map(p => [p.what, p.words.slice(0, 13)])).toEqual([
       ['link: on the device → LAN', 'no difference'],
-      ['SIM: SIM not named → Gannet SIM', '4.0 times (+3'],
+      ['SIM: Tern SIM → Gannet SIM', '4.0 times (+3'],
     ])
     expect(proof.unproven.join(' ')).toContain('SIM, antenna changed together')
   })
