@@ -83,6 +83,8 @@ export interface JobListItem {
   /** something on its card was done */
   cardBegun: boolean
   acts: Record<'scout' | 'plan' | 'fit' | 'prove' | 'keep', boolean>
+  /** members who worked on it */
+  workers: string[]
 }
 
 /** A handover in the list of those of a job. */

@@ -1,7 +1,7 @@
 /** The contract of changes, spoken to the server directly: versions, merging, refusals, the feed. */
 import type { APIRequestContext } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
-import type { ChangeResult, FeedItem, JobSnapshot } from '../shared/api'
+import type { ChangeResult, FeedItem, JobList, JobSnapshot } from '../shared/api'
 import type { Change, TableName } from '../core/job/schema'
 import { newJobChanges } from '../core/job/defaults'
 import { database, expect, test } from './support/fixtures'
@@ -237,4 +237,34 @@ test('a lead removes a job; an installer may not', async ({ request, app, browse
   expect((await request.delete(`${app.origin}/api/jobs/${jobId}`)).status()).toBe(200)
   expect((await request.get(`${app.origin}/api/jobs/${jobId}`)).status()).toBe(404)
   await other.close()
+})
+
+test('the list counts readings that stand: neither withdrawn nor replaced, as the job does', async ({ request, app }) => {
+  const client = await new Client(request, app.origin).signIn()
+  const begun = newJobChanges({ name: 'Counted', latDeg: 46.9, lonDeg: -41.4, zone: 'UTC', kind: 'home' }, uuidv7)
+  await client.send(begun.jobId, begun.changes)
+  const spotId = begun.changes.find(c => c.table === 'spots')!.rowId
+  const reading = (rsrpDbm: number, more: Record<string, unknown> = {}) => {
+    const log = { stopId: null, setupId: null, replacesId: null, withdrawn: false, takenAtUtc: '2026-04-03T12:00:00.000Z' }
+    const air = { technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrqDb: null, sinrDb: null }
+    const role = { capture: null, carrierRole: 'anchor' }
+    return change('readings', 'insert', uuidv7(), { ...log, ...air, ...role, spotId, rsrpDbm, ...more })
+  }
+  const listed = async () => {
+    const { jobs } = (await (await request.get(`${app.origin}/api/jobs?search=Counted`)).json()) as JobList
+    return [jobs[0]!.readings, jobs[0]!.state]
+  }
+  const [one, two] = [reading(-100), reading(-101)]
+  await client.send(begun.jobId, [one, two])
+  expect(await listed()).toEqual([2, 'scout'])
+  await client.send(begun.jobId, [reading(-99, { replacesId: one.rowId })])
+  expect(await listed()).toEqual([2, 'scout'])
+  const { readings } = (await client.read(begun.jobId)).document
+  const stands = readings.filter(r => !readings.some(x => x.replacesId === r.id))
+  await client.send(
+    begun.jobId,
+    stands.map(r => reading(r.rsrpDbm!, { replacesId: r.id, withdrawn: true })),
+  )
+  expect(await listed()).toEqual([0, 'new'])
+  await request.delete(`${app.origin}/api/jobs/${begun.jobId}`)
 })

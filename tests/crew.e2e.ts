@@ -1,7 +1,7 @@
 /** Leads, one-time links and sessions. */
 import { v7 as uuidv7 } from 'uuid'
 import type { APIRequestContext } from '@playwright/test'
-import { database, expect, KETCH, KILN, openJob, provoked, test } from './support/fixtures'
+import { database, expect, KETCH, KILN, openJob, provoked, sent, test } from './support/fixtures'
 import { bring } from './support/masts'
 
 async function member(
@@ -172,6 +172,33 @@ test('what counts as enough is set once for the crew’s new jobs; those begun b
   expect(quiet).toEqual([])
   await guest.dispose()
   await sql.end()
+})
+
+test('a list without a network answers the same questions', async ({ demoPage: page, quiet }) => {
+  await openJob(page, KETCH, 'ask')
+  await page.getByLabel('Notes', { exact: true }).fill('worked on by who looks')
+  await page.getByLabel('Notes', { exact: true }).blur()
+  await sent(page)
+  await page.goto('/')
+  const names = async () => (await page.locator('[data-test=job] .who').allTextContents()).sort()
+  const jobs = page.locator('[data-test=job]')
+  await expect(jobs.first()).toBeVisible()
+  const all = await jobs.count()
+  await page.locator('[data-test=filter-member]').focus()
+  await expect(page.locator('[data-test=filter-member] option')).not.toHaveCount(1)
+  const pickMe = () => page.locator('[data-test=filter-member]').selectOption({ label: 'Ila Marrow' })
+  await pickMe()
+  await expect(jobs).not.toHaveCount(all)
+  const online = await names()
+  expect(online.join()).toContain('Ketch')
+  await page.locator('[data-test=filter-member]').selectOption({ index: 0 })
+  await expect(jobs).toHaveCount(all)
+  await page.context().setOffline(true)
+  await pickMe()
+  await expect(jobs).toHaveCount(online.length)
+  expect(await names()).toEqual(online)
+  await page.context().setOffline(false)
+  quiet.length = 0
 })
 
 test('the list is ordered by the next visit', async ({ demoPage: page }) => {

@@ -122,6 +122,27 @@ test('a link dies when a newer one is used, and when its maker is shut out', asy
   for (const c of [guest, fresh1, maker]) await c.dispose()
 })
 
+test('two leads who lower each other at once are answered, and one of them may be the last', async ({
+  request,
+  app,
+  playwright,
+}) => {
+  const a = await invited(playwright, app.origin, request, 'ebb@demo.invalid', 'lead')
+  const b = await invited(playwright, app.origin, request, 'flood@demo.invalid', 'lead')
+  const role = (by: APIRequestContext, id: string, to: string) => by.patch(`/api/crew/members/${id}`, { data: { role: to } })
+  for (let round = 0; round < 8; round++) {
+    const answers = await Promise.all([role(a.guest, b.id, 'installer'), role(b.guest, a.id, 'installer')])
+    const statuses = answers.map(r => r.status()).sort()
+    expect(statuses[0], statuses.join()).toBe(200)
+    expect([200, 403, 409]).toContain(statuses[1])
+    for (const { id } of [a, b]) expect((await role(request, id, 'lead')).status()).toBe(200)
+  }
+  for (const { guest, id } of [a, b]) {
+    await request.patch(`/api/crew/members/${id}`, { data: { active: false } })
+    await guest.dispose()
+  }
+})
+
 test('a link is worth what its maker is now: lowered, shut out, raised again, and in whatever order', async ({
   request,
   app,

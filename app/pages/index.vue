@@ -77,7 +77,7 @@ async function heldHere(): Promise<JobListItem[]> {
   const list = (await kept<JobListItem[]>('jobs')) ?? []
   const seen = new Set(list.map(j => j.id))
   const opened = ((await session.own?.store.bases()) ?? []).filter(b => !seen.has(b.jobId) && b.base.document.jobs.length)
-  return [...list, ...opened.map(({ base }) => jobListItem(base.document))]
+  return [...list, ...opened.map(({ base }) => jobListItem(base.document, [session.me!.memberId]))]
 }
 /** The same questions, asked of the list as it was last seen. */
 function seenLast(list: JobListItem[]): JobListItem[] {
@@ -86,7 +86,9 @@ function seenLast(list: JobListItem[]): JobListItem[] {
     j =>
       (!words || `${j.name} ${j.customerName ?? ''}`.toLowerCase().includes(words)) &&
       (!state.value || j.state === state.value) &&
-      (!only.value || j.kind === only.value),
+      (!only.value || j.kind === only.value) &&
+      // A list that was kept before people were told holds nobody's.
+      (!member.value || (j.workers ?? []).includes(member.value)),
   )
 }
 async function loadMore() {
@@ -105,8 +107,11 @@ async function loadMore() {
 async function loadPeople() {
   if (people.value.length) return
   people.value = await api<{ members: { id: string; name: string }[] }>('/api/crew').then(
-    c => c.members,
-    () => [],
+    async c => {
+      await keep('people', c.members)
+      return c.members
+    },
+    async () => (await kept<{ id: string; name: string }[]>('people')) ?? [],
   )
 }
 watch(
@@ -250,7 +255,13 @@ async function create() {
     },
     uuidv7,
   )
-  await session.own!.replica.edit(begun.jobId, begun.changes)
+  try {
+    await session.own!.replica.edit(begun.jobId, begun.changes)
+  } catch {
+    created = false
+    nameError.value = 'this device has no room left: make room, then start again'
+    return
+  }
   sending.soon(0)
   await store.open(begun.jobId)
   await router.push(`/job/${begun.jobId}/ask`)

@@ -6,7 +6,7 @@ import type { JobListItem, JobState } from '../../shared/api'
 const ACTS_BACKWARD: readonly Exclude<JobState, 'new'>[] = ['keep', 'prove', 'fit', 'plan', 'scout']
 
 /** A job as the list shows it, worked out from its document where the server cannot be asked. */
-export function jobListItem(d: JobDocument): JobListItem {
+export function jobListItem(d: JobDocument, workers: string[] = []): JobListItem {
   const job = d.jobs[0]!
   const site = d.sites[0]
   const after = new Set(d.setups.filter(s => s.mark === 'after').map(s => s.id))
@@ -26,13 +26,14 @@ export function jobListItem(d: JobDocument): JobListItem {
     lonDeg: site?.lonDeg ?? null,
     changedAt: new Date().toISOString(),
     spots: d.spots.length,
-    readings: d.readings.length,
+    readings: standing(d.readings).length,
     customerName: job.customerName ?? null,
     agreedDownMbps: job.agreedDownMbps ?? null,
     nextOn: job.nextOn ?? null,
     fleet: job.methodId !== null,
     cardBegun: d.checks.some(c => c.kind === 'step' && c.done),
     acts,
+    workers,
   }
 }
 

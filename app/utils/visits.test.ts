@@ -13,6 +13,7 @@ const job = (id: string, nextOn: string | null, o: Partial<JobListItem> = {}): J
   changedAt: '2026-02-01T00:00:00.000Z',
   spots: 0,
   readings: 0,
+  workers: [],
   customerName: null,
   agreedDownMbps: null,
   nextOn,

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import { jobMembers, jobs, readings, sites, spots } from '../database/schema'
 import { compiled } from '../utils/db'
 import type { Db } from '../utils/db'
-import { ACT_DONE, CARD_BEGUN } from './job-state'
+import { ACT_DONE, CARD_BEGUN, stands } from './job-state'
 import type { JobKind } from '../../core/job/schema'
 import type { JobList, JobState } from '../../shared/api'
 
@@ -40,7 +40,10 @@ const page = compiled<JobList['jobs'][number] & Record<keyof typeof ACT_DONE, bo
     )},
     site.lat_deg as "latDeg", site.lon_deg as "lonDeg",
     (select count(*)::int from ${spots} where ${spots.crewId} = ${jobs.crewId} and ${spots.jobId} = ${jobs.id}) as spots,
-    (select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id}) as readings
+    (select count(*)::int from ${readings} where ${readings.crewId} = ${jobs.crewId} and ${readings.jobId} = ${jobs.id}
+      and ${stands(readings)}) as readings,
+    (select coalesce(array_agg(w.member_id), '{}') from ${jobMembers} w
+      where w.crew_id = ${jobs.crewId} and w.job_id = ${jobs.id}) as workers
   from (select * from ${jobs} where ${WANTED}
       and (${at('queued')}::date is null or ${jobs.queued} >= ${at('queued')}::date and (${jobs.queued} > ${at('queued')}::date
         or (${jobs.changedAt}, ${jobs.id}) < (${at('changed')}::timestamptz, ${at('after')}::uuid)))

@@ -10,6 +10,11 @@ type RowsOfJob = typeof readings | typeof nodes | typeof designs | typeof speedR
 const has = (table: RowsOfJob, also: SQL): SQL<boolean> =>
   sql<boolean>`exists (select 1 from ${table} where ${table.crewId} = ${jobs.crewId} and ${table.jobId} = ${jobs.id} and ${also})`
 
+/** A row of a log that stands: neither withdrawn nor replaced. */
+export const stands = (log: typeof readings | typeof speedRuns): SQL<boolean> =>
+  sql<boolean>`(not ${log.withdrawn} and not exists (select 1 from ${log} later where later.crew_id = ${log.crewId}
+    and later.replaces_id = ${log.id}))`
+
 /** The last word on the last step of the card, `clear`: everything else stands before it. */
 const CLEARED = sql<boolean>`coalesce((select ${checks.done} from ${checks} where ${checks.crewId} = ${jobs.crewId}
   and ${checks.jobId} = ${jobs.id} and ${checks.kind} = 'step' and ${checks.key} = 'clear'
@@ -20,13 +25,14 @@ export const CARD_BEGUN = has(checks, sql`${checks.kind} = 'step' and ${checks.d
 
 /** Whether each act is done, as conditions on a row of `jobs`. */
 export const ACT_DONE = {
-  scout: has(readings, sql`true`),
+  scout: has(readings, stands(readings)),
   plan: has(nodes, sql`${nodes.part} ->> 'kind' = 'antenna'`),
   // Aimed and locked, or its card is through: not everything is aimed.
   fit: sql<boolean>`(${has(designs, sql`${designs.aimedDeg} is not null`)} or ${CLEARED})`,
   prove: has(
     speedRuns,
-    sql`exists (select 1 from ${setups} where ${setups.crewId} = ${speedRuns.crewId} and ${setups.id} = ${speedRuns.setupId}
+    sql`${stands(speedRuns)} and exists (select 1 from ${setups}
+      where ${setups.crewId} = ${speedRuns.crewId} and ${setups.id} = ${speedRuns.setupId}
       and ${setups.mark} = 'after')`,
   ),
   keep: has(checks, sql`${checks.key} = 'handover' and ${checks.done}`),

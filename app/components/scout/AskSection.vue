@@ -18,9 +18,9 @@ const update =
   (field: keyof Fields<T>) =>
   (v: unknown) =>
     store.commit([setField(table, rowId, field, v) as Edit], label)
-const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, field)(field)
+const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, fieldWord(field))(field)
 const edits = useSiteEdits()
-const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, field)
+const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
 const moving = computed(() => moves(store.doc!))
 const stop = computed(() => presentStop(store.doc!))
 /** where it stands belongs to the stop while it is at one */

@@ -44,7 +44,7 @@ const view = computed(() =>
 )
 const { unit, factor } = useLengths()
 const set = (field: keyof Fields<'spots'>) => (v: unknown) =>
-  store.commit([setField('spots', spot.value!.id, field, v)], `spot ${field}`)
+  store.commit([setField('spots', spot.value!.id, field, v)], `a spot’s ${fieldWord(field)}`)
 const badge = (id: string) => {
   const s = summaries.value.find(x => x.spot.id === id)
   if (!s?.readings.length && !s?.runs.length) return []

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import { and, eq, isNull, ne, or } from 'drizzle-orm'
-import { members, sessions, tokens } from '../../../database/schema'
+import { crews, members, sessions, tokens } from '../../../database/schema'
 
 const Body = Type.Object(
   {
@@ -17,6 +17,8 @@ export default defineEventHandler(async event => {
   const id = getRouterParam(event, 'id')
   if (!validUuid(id)) problem(404, 'No such member.')
   return await useDb().transaction(async tx => {
+    // One change of roles in a crew at a time: two leads who lower each other would wait for each other.
+    await tx.select({ id: crews.id }).from(crews).where(eq(crews.id, me.crewId)).for('no key update')
     const others = await tx
       .select({ id: members.id })
       .from(members)
