@@ -7,12 +7,12 @@ import { degreesForLoss } from '#core/radio/pattern'
 
 /** A mast's bearing told otherwise than in degrees: from nose or bow, beside a landmark; and what degrees off cost. */
 export function useBearingWords(mast: () => MastView | null) {
-  const store = useJob()
-  const landmarks = computed(() => landmarksSeen(store.doc!))
+  const store = useOpened()
+  const landmarks = computed(() => landmarksSeen(store.doc))
   const bow = computed(() => {
     const m = mast()
-    const { kind } = store.job!
-    return m && movesAbout(kind) && store.site!.headingDeg !== null ? sayRelative(m.frameBearingDeg, kind) : ''
+    const { kind } = store.job
+    return m && movesAbout(kind) && store.site.headingDeg !== null ? sayRelative(m.frameBearingDeg, kind) : ''
   })
   const beside = computed(() => {
     const m = mast()
@@ -22,7 +22,7 @@ export function useBearingWords(mast: () => MastView | null) {
   })
   /** degrees off that cost 1 and 3 dB with the antenna fitted; null where it does not matter */
   const tolerance = computed(() => {
-    const pattern = store.result!.levels?.sources[0]?.turned.pattern
+    const pattern = store.result.levels?.sources[0]?.turned.pattern
     return { oneDb: pattern ? degreesForLoss(pattern, 1) : null, threeDb: pattern ? degreesForLoss(pattern, 3) : null }
   })
   return { landmarks, bow, beside, tolerance }

@@ -6,7 +6,7 @@ type Said = Pick<Check, 'kind' | 'key' | 'done'> & Partial<Pick<Check, 'reason' 
 
 /** Rows of the log of checks: by whom, when and where comes by itself. */
 export function useChecks() {
-  const store = useJob()
+  const store = useOpened()
   const session = useSession()
   const note = (said: Said, label: string) =>
     store.commit(
@@ -20,7 +20,7 @@ export function useChecks() {
             value: null,
             by: session.me!.name,
             atUtc: nowUtc(),
-            stopId: presentStop(store.doc!)?.id ?? null,
+            stopId: presentStop(store.doc)?.id ?? null,
             ...said,
           },
         },

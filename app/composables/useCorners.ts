@@ -9,19 +9,19 @@ export function useCorners(o: {
   hold: (corners: Point[]) => void
   write: (corners: Point[], label: string) => void
 }) {
-  const store = useJob()
+  const store = useOpened()
   const session = useSession()
   const dots = computed(() => {
     const v = o.view()
     if (!v) return []
-    return (o.corners() ?? []).map((p, index) => ({ index, x: v.toX(along(store.site!, p, v.sign)), y: v.toY(p.upM) }))
+    return (o.corners() ?? []).map((p, index) => ({ index, x: v.toX(along(store.site, p, v.sign)), y: v.toY(p.upM) }))
   })
   function placed(index: number, x: number, y: number): Point[] | null {
     const v = o.view()
     const corners = [...(o.corners() ?? [])]
     const old = corners[index]
     if (!v || !old) return null
-    corners[index] = { ...moveAlong(store.site!, old, v.toAlong(x), v.sign), upM: round2(v.toUp(y)) }
+    corners[index] = { ...moveAlong(store.site, old, v.toAlong(x), v.sign), upM: round2(v.toUp(y)) }
     return corners
   }
   const { start } = useDragging<number>(
@@ -38,8 +38,8 @@ export function useCorners(o: {
     const corners = o.corners()
     const p = corners?.[index]
     if (!corners || !p || !session.mayEdit) return
-    const sign = o.view()?.sign ?? axisSign(store.site!, null)
-    const moved = moveAlong(store.site!, p, along(store.site!, p, sign) + alongM, sign)
+    const sign = o.view()?.sign ?? axisSign(store.site, null)
+    const moved = moveAlong(store.site, p, along(store.site, p, sign) + alongM, sign)
     o.write(
       corners.map((w, i) => (i === index ? { ...w, ...moved, upM: round2(p.upM + upM) } : w)),
       'move a corner',

@@ -14,13 +14,13 @@ type Fields = Record<string, number>
 
 /** What is dragged on a drawing: shown moved while it is under the finger, written when it is let go. */
 export function useMoveParts() {
-  const store = useJob()
+  const store = useOpened()
   const held = shallowRef<{ handle: Handle; fields: Fields } | null>(null)
   /** the document with what is under the finger already moved */
   const shown = computed(() => {
-    if (!held.value) return store.doc!
+    if (!held.value) return store.doc
     const { handle, fields } = held.value
-    return applyChanges(store.doc!, [
+    return applyChanges(store.doc, [
       { id: '', table: TABLE_OF[handle.kind], rowId: handle.id, op: 'update', baseVersion: 0, fields },
     ])
   })
@@ -28,9 +28,9 @@ export function useMoveParts() {
   /** A part moves, and with it the cables that no longer reach: those not measured take the next stock length. */
   function move(id: string, fields: Partial<NodeFields<'nodes'>>, label = 'move a part') {
     const step: CureStep = { table: 'nodes', op: 'update', rowId: id, fields }
-    const { tree } = store.result!
-    const context = { doc: store.here!, job: store.job!, building: buildingOf(store.here!), tree }
-    void store.commit([step, ...(tree ? longer(context, [step]) : [])], label)
+    const { tree } = store.result
+    const of = { doc: store.here, job: store.job, building: buildingOf(store.here) }
+    void store.commit([step, ...(tree ? longer({ ...of, tree }, [step]) : [])], label)
   }
   function hold(handle: Handle, fields: Fields | null) {
     if (fields) held.value = { handle, fields }
@@ -42,5 +42,5 @@ export function useMoveParts() {
     if (table === 'nodes') move(handle.id, fields, handle.kind === 'turn' ? 'turn an antenna' : 'move a part')
     else void store.commit([{ table, op: 'update', rowId: handle.id, fields }], `move ${tableWord(table)}`)
   }
-  return { shown, move, hold, drop, rowOf: (h: Handle) => store.doc![TABLE_OF[h.kind]].find(r => r.id === h.id) }
+  return { shown, move, hold, drop, rowOf: (h: Handle) => store.doc[TABLE_OF[h.kind]].find(r => r.id === h.id) }
 }

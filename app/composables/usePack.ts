@@ -21,7 +21,7 @@ export interface PackPlace {
 
 /** Makes places of the open job ready for no coverage: ground within 60 km, and the masts about them. */
 export function usePack() {
-  const store = useJob()
+  const store = useOpened()
   const { engine, proxy } = useEngine()
   const packs = ref<Record<string, Pack>>({})
   const running = ref<{ id: string | null; done: number; of: number; bytes: number } | null>(null)
@@ -40,10 +40,10 @@ export function usePack() {
     await store.send()
     if (place.id === null) {
       await store.fetchWhole()
-      return { masts: store.doc!.masts, cells: store.doc!.cells }
+      return { masts: store.doc.masts, cells: store.doc.cells }
     }
     const near = await api<NearMasts>(`/api/jobs/${store.id}/near?stop=${place.id}`)
-    await keep(nearKey(store.id!, place.id), near)
+    await keep(nearKey(store.id, place.id), near)
     return near
   }
 

@@ -5,7 +5,7 @@ const BESIDE: readonly TableName[] = ['checks', 'photos', 'labels', 'visits', 's
 
 /** The document at the present stop, the same one until something of the plan changes: a tick draws no picture anew. */
 export function usePlanned() {
-  const store = useJob()
+  const store = useOpened()
   const same = (a: JobDocument, b: JobDocument) => (Object.keys(b) as TableName[]).every(t => a[t] === b[t] || BESIDE.includes(t))
-  return computed<JobDocument>(before => (before && same(before, store.doc!) ? before : store.doc!))
+  return computed<JobDocument>(before => (before && same(before, store.doc) ? before : store.doc))
 }

@@ -8,8 +8,8 @@ type Fields = Omit<SetupRow, 'id' | 'version'>
 
 /** Set-ups of the job, and a copy of one with something changed. */
 export function useSetups() {
-  const store = useJob()
-  const all = computed(() => [...setUpsOf(store.doc!).values()])
+  const store = useOpened()
+  const all = computed(() => [...setUpsOf(store.doc).values()])
   const error = ref('')
 
   /**

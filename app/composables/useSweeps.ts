@@ -9,13 +9,13 @@ type Begun = Pick<Sweep, 'quantity' | 'setupId' | 'band'> &
 
 /** Sweeps of the plan that is shown, and what is kept of them: round the mast, up and down, branch by branch. */
 export function useSweeps() {
-  const store = useJob()
+  const store = useOpened()
   /** the last one of an axis */
   const latest = (axis: Sweep['axis']): Sweep | null =>
     store
       .doc!.sweeps.filter(s => s.axis === axis && s.designId === store.design!.id)
       .reduce<Sweep | null>((a, b) => (!a || b.startedAtUtc > a.startedAtUtc ? b : a), null)
-  const stepsOf = (sweep: Sweep | null): Step[] => standing(store.doc!.steps).filter(s => s.sweepId === sweep?.id)
+  const stepsOf = (sweep: Sweep | null): Step[] => standing(store.doc.steps).filter(s => s.sweepId === sweep?.id)
 
   /** @returns its id; null where it could not be kept */
   async function begin(how: Begun, label: string): Promise<string | null> {

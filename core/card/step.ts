@@ -1,5 +1,5 @@
 /** What a step of the card is, and what it is made from. */
-import type { TreeNode } from '../chain/tree'
+import type { Tree, TreeNode } from '../chain/tree'
 import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
 import type { Building } from '../site/building'
@@ -63,7 +63,7 @@ export type Planned = Pick<Assessment, 'tree' | 'lengths' | 'drill' | 'levels' |
 export interface CardContext {
   doc: JobDocument
   design: Design
-  a: Planned
+  a: Planned & { tree: Tree }
   building: Building
   labels: Map<string, string>
 }

@@ -17,7 +17,7 @@ const TRIED: ReadonlySet<Part['kind']> = new Set(['antenna', 'amplifier', 'route
 
 /** In coverage, and on the ground, before anything is fixed. */
 export function before({ doc, a }: CardContext): Draft[] {
-  const boosters = a.tree!.amplifiers
+  const boosters = a.tree.amplifiers
   const out: Draft[] = [
     {
       id: 'fetch',
@@ -33,7 +33,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: 'Photograph every label before it is hidden',
       stand: 'ground',
       at: null,
-      parts: tally([...a.tree!.amplifiers, ...a.tree!.routers].map(nameOf)),
+      parts: tally([...a.tree.amplifiers, ...a.tree.routers].map(nameOf)),
       then: 'Serial, IMEI, MAC; the default key covered before the picture is taken. Ends of every cable marked.',
       photo: 'each label, sharp',
       minutes: TAKES.labels,
@@ -57,18 +57,18 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: `Dry run: everything loose, cable through a ${doc.jobs[0]!.kind === 'boat' ? 'hatch' : 'window'}`,
       stand: 'ground',
       at: null,
-      parts: tally(a.tree!.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),
-      takes: a.tree!.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
+      parts: tally(a.tree.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),
+      takes: a.tree.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
       tools: ['window lead', 'phone'],
       then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',
       figure: a.drill.dryRun
         .slice(0, 3)
         .map(d => `${d.quantity} ${num(d.expected)} ${d.unit} (${d.where}), stop ${d.stopWhen} ${num(d.stopAt)}`)
         .join('; '),
-      gates: [...a.tree!.amplifiers, ...a.tree!.routers].map(transmitting),
+      gates: [...a.tree.amplifiers, ...a.tree.routers].map(transmitting),
       minutes: TAKES.dryRun,
       // Its SIM is in, its antenna is on: else it reads nothing.
-      needs: ['labels', 'register', ...a.tree!.routers.map(r => `sim:${r.node.id}`)],
+      needs: ['labels', 'register', ...a.tree.routers.map(r => `sim:${r.node.id}`)],
     })
   const { kind } = doc.jobs[0]!
   if (movesAbout(kind))

@@ -36,7 +36,7 @@ export function masts(s: CardContext): Draft[] {
   const { doc, a, building } = s
   const gustMs = gustOf(doc.sites[0]!)
   const isBoat = doc.jobs[0]!.kind === 'boat'
-  return a.tree!.donors.flatMap((at): Draft[] => {
+  return a.tree.donors.flatMap((at): Draft[] => {
     const { node } = at
     const fixing = node.fixing
     const kind = fixing ? mountKind(fixing.mount) : null
@@ -87,7 +87,7 @@ export function masts(s: CardContext): Draft[] {
         stand,
         at: node,
         then: raisingWords(at, overM),
-        figure: windFigure(a.tree!, at, gustMs),
+        figure: windFigure(a.tree, at, gustMs),
         gates: [...heightGates(node, s), ...(isRaised(doc.jobs[0]!.kind, building, node) ? [raising(at)] : [])],
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
         // In an order of its own: a row comes back with its fields in another.
@@ -127,9 +127,9 @@ function windFigure(tree: Tree, at: AntennaNode, gustMs: number): string | null 
 export function inner(s: CardContext): Draft[] {
   const { doc, a, building } = s
   const { tree } = a
-  const hung = tree!.nodes.filter(
+  const hung = tree.nodes.filter(
     n =>
-      !tree!.donors.some(d => d.node.id === n.node.id) &&
+      !tree.donors.some(d => d.node.id === n.node.id) &&
       n.part.kind !== 'adapter' &&
       n.part.kind !== 'pad' &&
       n.part.kind !== 'line',
@@ -177,7 +177,7 @@ function hungHole({ doc, a }: CardContext, n: TreeNode): GateNeed['hole'] | null
   const { mount = '' } = n.part
   if (TIED.has(n.part.kind)) return null
   if (HOLELESS.test(mount) && (doc.jobs[0]!.mayDrill === 'no' || !/screw|anchor/.test(mount))) return null
-  const onPole = a.tree!.donors.some(d => between(d.node, n.node).groundM <= BESIDE_M)
+  const onPole = a.tree.donors.some(d => between(d.node, n.node).groundM <= BESIDE_M)
   if (onPole && n.part.outdoors) return null
   // A dome's lead goes up through the ceiling.
   return n.part.kind === 'antenna' && n.part.shape === 'dome' ? 'through' : 'screws'

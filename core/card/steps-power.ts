@@ -13,7 +13,7 @@ import type { Draft, CardContext } from './step'
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
 function online({ doc, a }: CardContext): Draft[] {
   const sims = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
-  return a.tree!.routers.flatMap((at): Draft[] => [
+  return a.tree.routers.flatMap((at): Draft[] => [
     {
       id: `sim:${at.node.id}`,
       words: `SIM into ${nameOf(at)}, power off`,
@@ -54,7 +54,7 @@ function online({ doc, a }: CardContext): Draft[] {
 function heightStep({ doc, a, building }: CardContext): Draft | null {
   if (doc.jobs[0]!.kind !== 'vehicle') return null
   const roofM = building.eavesM + building.riseM
-  const top = heightAfterM(a.tree!, roofM)
+  const top = heightAfterM(a.tree, roofM)
   if (!(top > roofM)) return null
   return {
     id: 'height',
@@ -91,21 +91,21 @@ export function after(s: CardContext): Draft[] {
   const { kind } = doc.jobs[0]!
   const isBoat = kind === 'boat'
   const pulled = a.lengths.map(c => `pull:${c.joint.run.id}`)
-  const laid = [...pulled, ...a.tree!.nodes.flatMap(n => [`hang:${n.node.id}`, `raise:${n.node.id}`, `earth:${n.node.id}`])]
-  const feeds = feedsOf(doc, a.tree!, kind, building)
+  const laid = [...pulled, ...a.tree.nodes.flatMap(n => [`hang:${n.node.id}`, `raise:${n.node.id}`, `earth:${n.node.id}`])]
+  const feeds = feedsOf(doc, a.tree, kind, building)
   const out: Draft[] = [
     {
       id: 'join',
       words: 'Join every plug to its port, antennas first',
       stand: 'ground',
-      at: a.tree!.amplifiers[0]?.node ?? a.tree!.routers[0]?.node ?? null,
+      at: a.tree.amplifiers[0]?.node ?? a.tree.routers[0]?.node ?? null,
       tools: ['torque wrench or two fingers'],
       then: 'By the labels; an open port of an amplifier is closed; nothing is powered yet.',
       minutes: TAKES.join,
       needs: laid,
     },
   ]
-  const powered = [...a.tree!.amplifiers, ...a.tree!.routers].map(
+  const powered = [...a.tree.amplifiers, ...a.tree.routers].map(
     at => feeds.find(f => f.at.node.id === at.node.id) ?? { at, wire: null, fuseA: null, supply: at.part.supply ?? null },
   )
   for (const f of powered) {
@@ -134,7 +134,7 @@ export function after(s: CardContext): Draft[] {
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
-  for (const d of a.tree!.donors) {
+  for (const d of a.tree.donors) {
     const isHigh = isUp(d.node, building)
     const round = isOmni(d.part)
     const minutes = round ? TAKES.tighten : TAKES.aim
@@ -147,16 +147,16 @@ export function after(s: CardContext): Draft[] {
       then: round
         ? 'It hears all round, so it is not turned; upright, read, tighten, read again.'
         : 'Steps about the bearing, finer about the best, lock, read again: tightening moves it.',
-      gates: [...heightGates(d.node, s), ...a.tree!.amplifiers.map(transmitting)],
+      gates: [...heightGates(d.node, s), ...a.tree.amplifiers.map(transmitting)],
       minutes: isBoat && isHigh ? aloft(minutes) : minutes,
-      shown: round ? null : a.tree!.design.aimedAtUtc !== null,
+      shown: round ? null : a.tree.design.aimedAtUtc !== null,
       // Another mast is another bearing; what hears all round does not mind.
-      turnsOn: round ? '' : (a.tree!.design.mastId ?? ''),
+      turnsOn: round ? '' : (a.tree.design.mastId ?? ''),
       dry: true,
       needs: running,
     })
   }
-  const aimed = a.tree!.donors.map(d => `aim:${d.node.id}`)
+  const aimed = a.tree.donors.map(d => `aim:${d.node.id}`)
   const height = heightStep(s)
   if (height) out.push(height)
   if (movesAbout(kind))
@@ -170,7 +170,7 @@ export function after(s: CardContext): Draft[] {
       minutes: LININGS[kind],
       needs: ['prove'],
     })
-  const high = a.tree!.donors.find(d => isUp(d.node, building))
+  const high = a.tree.donors.find(d => isUp(d.node, building))
   const up = !!high
   const rooms = a.demands.filter(d => d.kind === 'room')
   out.push(
@@ -178,7 +178,7 @@ export function after(s: CardContext): Draft[] {
       id: 'seal',
       words: 'Seal plugs and way in, tie, clamp',
       stand: up ? 'up' : 'ground',
-      at: (high ?? a.tree!.donors[0])?.node ?? null,
+      at: (high ?? a.tree.donors[0])?.node ?? null,
       parts: ['self-amalgamating tape', 'ties'],
       takes: ['use:tape', 'use:ties'],
       then: 'Plugs wrapped from below upward; weight off them; neighbours’ cables clamped too; old holes closed.',

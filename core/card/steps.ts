@@ -14,9 +14,10 @@ import { after } from './steps-power'
 /** @returns every step of the plan shown, those it needs before it; none where nothing is laid out */
 export function stepsOf(doc: JobDocument, a: Planned): Step[] {
   if (!a.tree?.nodes.length) return []
-  const { design } = a.tree
-  const labels = new Map(cableLabels(a.tree, design.name).map(l => [l.runId, l.code]))
-  const s: CardContext = { doc, design, a, building: buildingOf(doc), labels }
+  const { tree } = a
+  const { design } = tree
+  const labels = new Map(cableLabels(tree, design.name).map(l => [l.runId, l.code]))
+  const s: CardContext = { doc, design, a: { ...a, tree }, building: buildingOf(doc), labels }
   const planned = [...before(s), ...holes(s), ...masts(s), ...inner(s), ...cables(s), ...earths(s), ...after(s)]
   const drafts = withStands(withOwn([...planned, loading(planned)], doc))
   const known = new Set(drafts.map(d => d.id))

@@ -123,7 +123,7 @@ function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
   const promise = promiseIn(atRouter ? { ...laid, main: { ...laid.main!, rooms: [atRouter] } } : laid)
   const { tree } = laid
   const holes = {
-    outside: tree && c.job.mayDrill !== 'no' ? holesOf(laid).length : 0,
+    outside: tree && c.job.mayDrill !== 'no' ? holesOf({ tree, building: laid.building }).length : 0,
     inside: boosts(kit) && tree && c.job.mayDrill !== 'no' ? ceilingHoles(tree) : 0,
   }
   const worked = {

@@ -3,7 +3,7 @@ import { readWithBooster } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
 import { median } from '../survey/stats'
 import { num, signed } from '../units'
-import type { Context } from './context'
+import type { Worked } from './context'
 import { COMMON } from './finding'
 import type { Draft } from './finding'
 
@@ -15,9 +15,9 @@ interface RoomBeside {
 }
 
 /** @returns every room that was read with the booster at work, on the band of the sum and of the plan's carrier alone */
-const roomsBeside = (c: Pick<Context, 'main' | 'own'>): RoomBeside[] =>
-  (c.main?.rooms ?? []).flatMap(room => {
-    const readDbm = readWithBooster(c.own, room.spot, c.main!.carrier.band.name)
+const roomsBeside = (c: Pick<Worked, 'main' | 'own'>): RoomBeside[] =>
+  c.main.rooms.flatMap(room => {
+    const readDbm = readWithBooster(c.own, room.spot, c.main.carrier.band.name)
     return readDbm === null ? [] : [{ room, readDbm, offDb: readDbm - room.rsrpDbm }]
   })
 
@@ -27,7 +27,7 @@ const ROOM_OFF_DB = 8
 const ALL_OFF_DB = 5
 const TOGETHER = 2
 
-export function afterDrafts(c: Context): Draft[] {
+export function afterDrafts(c: Worked): Draft[] {
   const beside = roomsBeside(c)
   if (!beside.length) return []
   const middle = median(beside.map(b => b.offDb))
@@ -64,13 +64,13 @@ function roomOff(b: RoomBeside, asTheSum: number): Draft {
 }
 
 /** Of all rooms: what is common to them lies before the inside antennas. */
-function allOff(c: Context, beside: readonly RoomBeside[], middle: number): Draft {
-  const amp = c.main!.levels?.amplifiers[0]
+function allOff(c: Worked, beside: readonly RoomBeside[], middle: number): Draft {
+  const amp = c.main.levels?.amplifiers[0]
   const less = middle < 0
   const each = beside.map(b => `${b.room.spot.name} ${signed(b.offDb)}`).join(', ')
   return {
     code: 'level.rooms-off',
-    subjectId: c.design!.id,
+    subjectId: c.design.id,
     severity: beside.some(short) ? 'fix' : 'note',
     title: `All rooms read about ${num(Math.abs(middle))} dB ${less ? 'less' : 'more'} than the sum`,
     sentence:

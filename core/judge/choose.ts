@@ -13,32 +13,34 @@ import { needAtDbm } from '../site/use'
 import type { SpotSummary } from '../survey/spots'
 import { mToken, num } from '../units'
 import { RULE_PACKS } from './cautions'
-import type { Context } from './context'
+import { isLaid } from './context'
+import type { Context, Laid } from './context'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding } from './finding'
 
 export function chooseFindings(c: Context): Finding[] {
-  const { tree, design } = c
-  if (!tree || !design) return []
+  if (!isLaid(c)) return []
+  const { tree } = c
   const drafts = [
-    ...missing(c, tree),
+    ...missing(c),
     ...broken(tree),
-    ...bandsThatPass(c, tree),
+    ...bandsThatPass(c),
     ...joints(tree, c.main?.carrier.frequencyMHz ?? MIDDLE_MHZ),
     ...openPorts(tree),
     ...wrongRoles(tree),
     ...pairs(tree),
     ...handsOn(c, tree),
-    ...wifiRooms(c, tree),
+    ...wifiRooms(c),
     ...needed(c),
-    ...whatABoosterCannot(c, tree),
-    ...rules(c, tree),
+    ...whatABoosterCannot(c),
+    ...rules(c),
   ]
   return drafts.map(d => finding('choose', d))
 }
 
-function missing(c: Context, tree: Tree): Draft[] {
-  const booster = c.design!.approach === 'booster'
+function missing(c: Laid): Draft[] {
+  const { tree } = c
+  const booster = c.design.approach === 'booster'
   const lacks = [
     !tree.donors.length && 'outside antenna',
     booster && !tree.amplifiers.length && 'amplifier',
@@ -49,7 +51,7 @@ function missing(c: Context, tree: Tree): Draft[] {
   if (lacks.length)
     out.push({
       code: 'choose.missing',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'fix',
       title: `No ${lacks.join(', no ')} chosen`,
       sentence: 'The sum stops where a part is missing.',
@@ -59,7 +61,7 @@ function missing(c: Context, tree: Tree): Draft[] {
   if (tree.loose.length && tree.donors.length)
     out.push({
       code: 'choose.loose',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'fix',
       title:
         tree.loose.length === 1 ? `${tree.loose[0]!.part.name} hangs on nothing` : `${tree.loose.length} parts hang on nothing`,
@@ -81,7 +83,8 @@ const broken = (tree: Tree): Draft[] =>
     source: COMMON,
   }))
 
-function bandsThatPass(c: Context, tree: Tree): Draft[] {
+function bandsThatPass(c: Laid): Draft[] {
+  const { tree } = c
   const out: Draft[] = []
   if (!c.main) return out
   const { band, frequencyMHz } = c.main.carrier
@@ -145,7 +148,8 @@ function handsOn({ job }: Context, tree: Tree): Draft[] {
 const SLOW_WIFI_MBPS = 40
 
 /** Where the router's own Wi-Fi must reach and does not, or only on its slower band. */
-function wifiRooms(c: Context, tree: Tree): Draft[] {
+function wifiRooms(c: Laid): Draft[] {
+  const { tree } = c
   return tree.routers.flatMap(({ node, part }): Draft[] => {
     if (part.wifiMbps === 0) return []
     const reach = wifiReach(c.doc, c.building, node)
@@ -349,7 +353,8 @@ function needed({ job, before, design }: Context): Draft[] {
   ]
 }
 
-function whatABoosterCannot(c: Context, tree: Tree): Draft[] {
+function whatABoosterCannot(c: Laid): Draft[] {
+  const { tree } = c
   const start = c.main?.levels?.sources[0]?.start
   if (!tree.amplifiers.length || !start) return []
   const out: Draft[] = []
@@ -357,7 +362,7 @@ function whatABoosterCannot(c: Context, tree: Tree): Draft[] {
   if (sinr !== null && sinr < 3)
     out.push({
       code: 'choose.booster-sinr',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'fix',
       title: 'A booster cannot cure this SINR',
       sentence: `SINR outside is ${num(sinr)} dB and stays so: level rises, speed does not. Try another band, or a router with a beam.`,
@@ -367,7 +372,7 @@ function whatABoosterCannot(c: Context, tree: Tree): Draft[] {
   if (start.rsrpDbm < -118 && start.provenance === 'measured')
     out.push({
       code: 'choose.nothing-outside',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'stop',
       title: 'Too little outside to repeat',
       sentence: `RSRP ${num(start.rsrpDbm)} dBm at the donor is under the noise of anything that follows.`,
@@ -377,13 +382,14 @@ function whatABoosterCannot(c: Context, tree: Tree): Draft[] {
   return out
 }
 
-function rules(c: Context, tree: Tree): Draft[] {
+function rules(c: Laid): Draft[] {
+  const { tree } = c
   if (!tree.amplifiers.length) return []
   const pack = RULE_PACKS[c.job.rules]
   const out: Draft[] = [
     {
       code: 'choose.rules',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'note',
       title: `${pack.name}: consent or approval`,
       sentence: pack.booster,
@@ -410,7 +416,7 @@ function rules(c: Context, tree: Tree): Draft[] {
   if (band.name === 'B66')
     out.push({
       code: 'choose.aws',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'note',
       title: 'Of B66 a booster repeats only AWS-1',
       sentence: `Up to ${AWS_1_DOWN_MHZ[1]} MHz down: a carrier of B66 above that stays as it is. The channel number tells.`,

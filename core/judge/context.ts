@@ -40,6 +40,12 @@ export interface SweepView {
 }
 
 /** One band of a tree, worked through. */
+/** A context whose plan is laid out, and one whose own band was worked through besides: what most of Plan is judged by. */
+export type Laid<C = Context> = C & { tree: Tree; design: Design }
+export type Worked = Laid & { main: BandWork }
+export const isLaid = (c: Context): c is Laid => c.tree !== null && c.design !== null
+export const isWorked = (c: Context): c is Worked => isLaid(c) && c.main !== null
+
 export interface BandWork {
   carrier: Carrier
   levels: Levels | null

@@ -15,7 +15,7 @@ import { floorAt, fromLocal } from '../site/building'
 import { round2 } from '../site/frame'
 import { needOfUseDbm } from '../site/use'
 import { DEVICE_GAIN_DBI } from '../survey/devices'
-import { contextOf } from './context'
+import { contextOf, isWorked } from './context'
 
 /**
  * @param each  is told every map but the last, the coarse one first
@@ -30,11 +30,11 @@ export function coverFloor(
 ): FloorCoverage | null {
   const c = contextOf(document, evidence, atUtc)
   const levels = c.main?.levels
-  if (!levels || !c.tree) return null
+  if (!levels || !isWorked(c)) return null
   const { doc, building, tree, log } = c
   let map: FloorCoverage | null = null
   for (const [i, stepM] of stepsM.entries()) {
-    map = coverageOf({ doc, building, tree, levels, log, rooms: c.main!.rooms, level, stepM })
+    map = coverageOf({ doc, building, tree, levels, log, rooms: c.main.rooms, level, stepM })
     if (!map) return null
     if (i < stepsM.length - 1) each?.(map)
   }
@@ -60,10 +60,10 @@ export function placesFor(document: JobDocument, evidence: Evidence, atUtc: stri
   const levels = c.main?.levels
   const amp = levels?.amplifiers[0]
   const floor = c.building.floors[level]
-  if (!levels || !amp || !floor) return null
+  if (!levels || !amp || !floor || !isWorked(c)) return null
   const { frequencyMHz } = levels.carrier
-  const dome = c.tree!.servers.find(s => s.part.shape === 'dome')?.part ?? partOfKind('ant-dome', 'antenna')!
-  const line = c.tree!.joints.find(j => j.line)?.line ?? partOfKind('line-400', 'line')!
+  const dome = c.tree.servers.find(s => s.part.shape === 'dome')?.part ?? partOfKind('ant-dome', 'antenna')!
+  const line = c.tree.joints.find(j => j.line)?.line ?? partOfKind('line-400', 'line')!
   const upM = floor.fromM + HELD_M
   const hungM = floor.toM - UNDER_CEILING_M
   const grid = gridOf(c.building, upM, STEP_M)

@@ -19,8 +19,8 @@ import { mToken, num, signed } from '../units'
 import { antennaAt, PARTS } from '../catalogue/parts'
 import { isOmni } from '../job/part'
 import type { AntennaPart, Part } from '../job/part'
-import { contextOf } from './context'
-import type { Context } from './context'
+import { contextOf, isWorked } from './context'
+import type { Worked } from './context'
 import { evenOut } from './even-out'
 import { skyCures } from './fixtures'
 import type { Cure, CureStep } from './finding'
@@ -33,9 +33,10 @@ export function solveCures(document: JobDocument, evidence: Evidence, key: strin
   const [code, nodeId] = key.split(':')
   if (!nodeId || !SOLVED.has(code!)) return []
   const c = contextOf(document, evidence, atUtc)
+  if (!isWorked(c)) return []
   if (code === 'level.uneven') return evenOut(c, nodeId)
   if (code === 'place.sky') return skyCures(c, nodeId)
-  const loop = c.main?.loops.find(l => l.at.node.id === nodeId)
+  const loop = c.main.loops.find(l => l.at.node.id === nodeId)
   return loop ? separationCures(c, loop) : []
 }
 
@@ -64,7 +65,7 @@ interface Try {
 }
 
 /** Raise, move, turn, screen, another antenna: the least of each; two together where none is enough; else less gain. */
-function separationCures(c: Context, loop: Loop): Cure[] {
+function separationCures(c: Worked, loop: Loop): Cure[] {
   const now = loop.isolationDb
   const needed = neededOf(loop)
   const tries = [
@@ -107,7 +108,7 @@ const cureOf = (t: Try, enough: boolean): Cure => ({
 })
 
 /** Nobody raises a donor on a vehicle or a boat by metres, nor one that then stands under the roof. */
-function raising(c: Context, loop: Loop): Try | null {
+function raising(c: Worked, loop: Loop): Try | null {
   const { donor } = loop.worst
   if (movesAbout(c.job.kind)) return null
   const steps = (x: number): CureStep[] => [move(donor, { upM: round2(donor.node.upM + x) })]
@@ -117,14 +118,14 @@ function raising(c: Context, loop: Loop): Try | null {
   const lead = leadOf(c, donor)
   return {
     label: `raise the donor ${mToken(up)}`,
-    cost: lead?.line ? `−${num(lineLossDb(lead.line.constants, up, c.main!.carrier.frequencyMHz), 1)} dB cable` : 'longer cable',
+    cost: lead?.line ? `−${num(lineLossDb(lead.line.constants, up, c.main.carrier.frequencyMHz), 1)} dB cable` : 'longer cable',
     gainDb: isolationAfter(c, loop, steps(up)) - loop.isolationDb,
     steps: [...steps(up), ...longer(c, steps(up))],
     price: 2 + up,
   }
 }
 
-function moving(c: Context, loop: Loop): Try | null {
+function moving(c: Worked, loop: Loop): Try | null {
   const { site, chosen } = c
   const { donor, server } = loop.worst
   const sign = axisSign(site, chosen?.path ? chosen.frameBearingDeg : null)
@@ -144,7 +145,7 @@ function moving(c: Context, loop: Loop): Try | null {
   }
 }
 
-function turning(c: Context, loop: Loop): Try | null {
+function turning(c: Worked, loop: Loop): Try | null {
   const { donor, server } = loop.worst
   if (server.part.shape !== 'panel') return null
   const steps = [move(server, { azimuthDeg: Math.round(between(donor.node, server.node).bearingDeg) % 360 })]
@@ -158,12 +159,12 @@ function turning(c: Context, loop: Loop): Try | null {
 }
 
 /** The smallest sheet that is enough, before whichever of the two it serves better; else the one that brings most for its size. */
-function sheet(c: Context, loop: Loop): Try | null {
+function sheet(c: Worked, loop: Loop): Try | null {
   const { donor, server } = loop.worst
   // No loose sheets of steel in a cab or a cabin, and none before what is to hear all round.
   if (movesAbout(c.job.kind) || hasSheet(c, server)) return null
   const before = [[server, donor, 'inside antenna'] as const, ...(isOmni(donor.part) ? [] : [[donor, server, 'donor'] as const])]
-  const sides = c.main!.carrier.frequencyMHz < LOW_MHZ ? SHEETS_M.filter(s => s >= LEAST_LOW_M) : SHEETS_M
+  const sides = c.main.carrier.frequencyMHz < LOW_MHZ ? SHEETS_M.filter(s => s >= LEAST_LOW_M) : SHEETS_M
   const tried = sides.flatMap(sideM =>
     before.map(([at, other, words]) => {
       const step = sheetStep(at, other, sideM)
@@ -183,9 +184,9 @@ function sheet(c: Context, loop: Loop): Try | null {
 }
 
 /** Another antenna in the place of one: a donor that hears less behind it, a panel that looks away. */
-function otherAntennas(c: Context, loop: Loop): Try[] {
+function otherAntennas(c: Worked, loop: Loop): Try[] {
   const { donor, server } = loop.worst
-  const f = c.main!.carrier.frequencyMHz
+  const f = c.main.carrier.frequencyMHz
   const fits =
     (a: AntennaNode) =>
     (p: Part): p is AntennaPart =>
@@ -230,7 +231,7 @@ function otherAntennas(c: Context, loop: Loop): Try[] {
 }
 
 /** More loss on purpose between donor and amplifier: as much quieter both ways round. */
-function longerLead(c: Context, loop: Loop): Try | null {
+function longerLead(c: Worked, loop: Loop): Try | null {
   const lead = leadOf(c, loop.worst.donor)
   if (!lead?.line || lead.run.measured) return null
   const next = lead.line.stockM.find(s => s > lead.run.lengthM + 0.1)
@@ -241,7 +242,7 @@ function longerLead(c: Context, loop: Loop): Try | null {
 }
 
 /** The cheapest two that together are enough, where they do not touch the same thing. */
-function pairOfTries(c: Context, loop: Loop, { tries, needed }: { tries: readonly Try[]; needed: number }): Cure | null {
+function pairOfTries(c: Worked, loop: Loop, { tries, needed }: { tries: readonly Try[]; needed: number }): Cure | null {
   const pairs = tries.flatMap((a, i) => tries.slice(i + 1).map(b => [a, b] as const)).sort((x, y) => priceOf(x) - priceOf(y))
   for (const [a, b] of pairs) {
     const touched = new Set(a.steps.filter(s => s.op === 'update').map(s => s.rowId))
@@ -266,16 +267,16 @@ const move = (a: AntennaNode, fields: Partial<Fields<'nodes'>>): CureStep => upd
 const asChanges = (steps: readonly CureStep[]): Change[] =>
   steps.map(s => ({ id: '', table: s.table, rowId: s.rowId, op: s.op, baseVersion: 0, fields: { ...s.fields } }))
 
-function isolationAfter(c: Context, loop: Loop, steps: readonly CureStep[]): number {
+function isolationAfter(c: Worked, loop: Loop, steps: readonly CureStep[]): number {
   const doc = atPresentStop(applyChanges(c.doc, asChanges(steps)))
-  const round = { ...c.main!.round!, building: buildingOf(doc, c.building.measuredEntryDb) }
-  const loops = loopsOf(treeOf(doc, c.design!), round, c.design!.marginDb)
+  const round = { ...c.main.round!, building: buildingOf(doc, c.building.measuredEntryDb) }
+  const loops = loopsOf(treeOf(doc, c.design), round, c.design.marginDb)
   return loops.find(l => l.at.node.id === loop.at.node.id)?.isolationDb ?? -Infinity
 }
 
-const leadOf = (c: Context, a: AntennaNode): Joint | undefined => c.tree!.joints.find(j => j.from.at.node.id === a.node.id)
+const leadOf = (c: Worked, a: AntennaNode): Joint | undefined => c.tree.joints.find(j => j.from.at.node.id === a.node.id)
 
-function hasSheet(c: Context, server: AntennaNode): boolean {
+function hasSheet(c: Worked, server: AntennaNode): boolean {
   return c.doc.sheets.some(s => between(s, server.node).distanceM < 2 * SHEET_BEFORE_M)
 }
 
@@ -300,9 +301,9 @@ function sheetStep(before: AntennaNode, other: AntennaNode, sideM: number): Cure
 }
 
 /** Cables of the parts that are moved take the next stock length where theirs no longer reaches; measured ones stay. */
-export function longer(c: Pick<Context, 'doc' | 'job' | 'building' | 'tree'>, moves: readonly CureStep[]): CureStep[] {
+export function longer(c: Pick<Worked, 'doc' | 'job' | 'building' | 'tree'>, moves: readonly CureStep[]): CureStep[] {
   const to = new Map(moves.filter(m => m.table === 'nodes').map(m => [m.rowId, m.fields]))
-  return c.tree!.joints.flatMap((j): CureStep[] => {
+  return c.tree.joints.flatMap((j): CureStep[] => {
     if (!j.run.partId || j.run.measured) return []
     if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
     const at = (n: Joint['from']['at']['node']) => ({ ...n, ...to.get(n.id) })

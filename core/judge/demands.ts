@@ -17,7 +17,7 @@ import { inside } from '../site/building'
 import { between } from '../site/frame'
 import { num } from '../units'
 import { RULE_PACKS } from './cautions'
-import type { Context } from './context'
+import type { Context, Laid } from './context'
 import { sourcesOf } from './feeds'
 import { allPassers, crossersOf, drilledOf, passagesOf } from './passages'
 import { lastCheck } from './ticks'
@@ -55,9 +55,11 @@ export interface Demand {
 /** What of a plan the demands are made from. */
 export type DemandGround = Pick<Context, 'doc' | 'job' | 'design' | 'tree' | 'building' | 'lengths'>
 
+const isPlanned = (c: DemandGround): c is Laid<DemandGround> => !!c.tree?.nodes.length && !!c.design
+
 /** @returns every demand of the plan; none where nothing is laid out */
 export function demandsOf(c: DemandGround): Demand[] {
-  if (!c.tree?.nodes.length || !c.design) return []
+  if (!isPlanned(c)) return []
   const crossers = crossersOf(c)
   const passages = passagesOf(c)
   const entries = waysIn(passages, crossers)
@@ -78,17 +80,17 @@ type Said = Omit<Demand, 'key'>
 const demand = (d: Said): Demand => ({ ...d, key: `${d.kind}:${d.subjectId}` })
 
 /** What hangs outside or stands there: antennas and boxes. */
-export const outdoors = ({ tree, building }: Pick<DemandGround, 'tree' | 'building'>): TreeNode[] => [
+export const outdoors = ({ tree, building }: Pick<Laid<DemandGround>, 'tree' | 'building'>): TreeNode[] => [
   ...new Map(
-    [...tree!.donors, ...tree!.amplifiers, ...tree!.routers]
+    [...tree.donors, ...tree.amplifiers, ...tree.routers]
       .filter(n => !inside(building, n.node))
       .map((n): [string, TreeNode] => [n.node.id, n]),
   ).values(),
 ]
 
-function mounts(c: DemandGround): Demand[] {
+function mounts(c: Laid<DemandGround>): Demand[] {
   return outdoors(c)
-    .filter(n => !hangsOnAnother(n, c.tree!.donors))
+    .filter(n => !hangsOnAnother(n, c.tree.donors))
     .map(n => {
       const { fixing } = n.node
       const base = { kind: 'mount', subjectId: n.node.id, of: n.part.name, asks: `What holds ${n.part.name}?` } as const
@@ -124,7 +126,7 @@ function waysIn(passages: readonly Passage[], crossers: readonly Passer[]): Dema
 }
 
 /** A surge comes in by every line from outdoors: each coax and each data line has its own arrestor. */
-function arrestors(c: DemandGround): Demand[] {
+function arrestors(c: Laid<DemandGround>): Demand[] {
   if (movesAbout(c.job.kind)) return []
   const { tree, building } = c
   // What comes in by a flat lead under a window brings a surge in like any other.
@@ -139,7 +141,7 @@ function arrestors(c: DemandGround): Demand[] {
       asks: `An arrestor in it, where it comes in: ${p.name}?`,
     } as const
     if (!p.joint) {
-      const box = tree!.nodes.find(n => n.node.id === p.id)!
+      const box = tree.nodes.find(n => n.node.id === p.id)!
       const has = box.node.feed?.arrested ?? false
       return [demand({ ...base, state: has ? 'met' : 'missing', by: has ? 'noted at its feed' : null })]
     }
@@ -154,22 +156,22 @@ function arrestors(c: DemandGround): Demand[] {
 export const DEEP = 'one hangs too deep inside'
 
 /** The antenna at the outer end of a cable that comes in. */
-function topOf({ tree }: DemandGround, { joint }: Passer) {
-  const at = tree!.visits.find(v => v.joint && v.joint.run.id === joint?.run.id)
+function topOf({ tree }: Laid<DemandGround>, { joint }: Passer) {
+  const at = tree.visits.find(v => v.joint && v.joint.run.id === joint?.run.id)
   return at?.donor.node ?? null
 }
 
 /** The arrestor in the line of a cable that comes in: before it, at either of its ends, or the next thing after it. */
-function arrestorOn({ tree }: DemandGround, { joint }: Passer): TreeNode | null {
+function arrestorOn({ tree }: Laid<DemandGround>, { joint }: Passer): TreeNode | null {
   const ends = [joint!.from.at, joint!.to.at]
-  const beside = tree!.joints
+  const beside = tree.joints
     .filter(
       j => j !== joint && [j.from, j.to].some(e => ends.some(x => x.node.id === e.at.node.id && x.part.kind !== 'amplifier')),
     )
     .flatMap(j => [j.from.at, j.to.at])
-  const before = tree!.visits.flatMap((v, i) =>
+  const before = tree.visits.flatMap((v, i) =>
     v.joint?.run.id === joint!.run.id
-      ? wayTo(tree!, i)
+      ? wayTo(tree, i)
           .map(w => w.at)
           .reverse()
       : [],
@@ -181,14 +183,14 @@ function arrestorOn({ tree }: DemandGround, { joint }: Passer): TreeNode | null 
   )
 }
 
-function earth(c: DemandGround): Demand[] {
+function earth(c: Laid<DemandGround>): Demand[] {
   if (movesAbout(c.job.kind)) return []
   const wanting = outdoors(c).filter(n => needsEarth(c.job.rules, c.building, n.node))
   if (!wanting.length) return []
   const electrodes = c.doc.fixtures.filter(f => f.kind === 'electrode')
   const base = {
     kind: 'earth',
-    subjectId: c.design!.id,
+    subjectId: c.design.id,
     of: wanting.length === 1 ? wanting[0]!.part.name : 'what stands outside',
     asks: 'Where is it earthed: electrode, conductor, bond?',
   } as const
@@ -216,8 +218,8 @@ export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'
   return out
 }
 
-function feeds(c: DemandGround): Demand[] {
-  return [...c.tree!.amplifiers, ...c.tree!.routers].map(({ node, part }) => {
+function feeds(c: Laid<DemandGround>): Demand[] {
+  return [...c.tree.amplifiers, ...c.tree.routers].map(({ node, part }) => {
     const noted = sourcesOf(c.doc, part.supply)
     const word = part.supply === '12 V' ? '12 V feed' : 'socket'
     return demand({
@@ -237,9 +239,9 @@ export const clearOfLinesM = ({ node }: Pick<TreeNode, 'node'>): number => raise
 /** The figure of a raise, as it was last said. */
 export const linesKey = (nodeId: string): string => `lines:${nodeId}`
 
-function lines(c: DemandGround): Demand[] {
+function lines(c: Laid<DemandGround>): Demand[] {
   return c
-    .tree!.donors.filter(d => isRaised(c.job.kind, c.building, d.node))
+    .tree.donors.filter(d => isRaised(c.job.kind, c.building, d.node))
     .map(d => {
       const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
       const value = said?.done ? (said.value ?? null) : null
@@ -255,7 +257,7 @@ function lines(c: DemandGround): Demand[] {
     })
 }
 
-function consents(c: DemandGround, passages: readonly Passage[], entries: readonly Demand[]): Demand[] {
+function consents(c: Laid<DemandGround>, passages: readonly Passage[], entries: readonly Demand[]): Demand[] {
   const open = entries.some(d => d.state === 'missing') ? ['a way in that is not chosen'] : []
   const holes = [...drilledOf(passages).map(p => p.at.name || 'the way in'), ...open]
   const out: Demand[] = []
@@ -270,13 +272,13 @@ function consents(c: DemandGround, passages: readonly Passage[], entries: readon
         by: c.job.mayDrill === 'yes' ? 'agreed in Ask' : c.job.mayDrill === 'no' ? 'no, in Ask' : null,
       }),
     )
-  if (c.tree!.amplifiers.length) {
+  if (c.tree.amplifiers.length) {
     const said = [lastCheck(c.doc, 'step', 'register'), lastCheck(c.doc, 'fact', 'registered')].find(s => s?.done)
     out.push(
       demand({
         kind: 'registration',
         subjectId: c.job.id,
-        of: c.tree!.amplifiers.map(a => a.part.name).join(', '),
+        of: c.tree.amplifiers.map(a => a.part.name).join(', '),
         asks: RULE_PACKS[c.job.rules].booster,
         state: said?.done ? 'met' : 'assumed',
         by: said?.done ? `said by ${said.by ?? 'somebody'}` : 'to be done before it transmits',
@@ -287,14 +289,14 @@ function consents(c: DemandGround, passages: readonly Passage[], entries: readon
 }
 
 /** Every way in is sealed: planned once the way is known, met once the step is done. */
-function seals(c: DemandGround, crossers: readonly Passer[], entries: readonly Demand[]): Demand[] {
+function seals(c: Laid<DemandGround>, crossers: readonly Passer[], entries: readonly Demand[]): Demand[] {
   if (!crossers.length) return []
   const done = lastCheck(c.doc, 'step', 'seal')?.done ?? false
   const known = entries.every(d => d.state !== 'missing')
   return [
     demand({
       kind: 'seal',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       of: crossers.length === 1 ? crossers[0]!.name : `${crossers.length} cables`,
       asks: 'How is the way in sealed?',
       state: done ? 'met' : known ? 'assumed' : 'missing',

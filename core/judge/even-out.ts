@@ -20,7 +20,7 @@ import { round2 } from '../site/frame'
 import { exponentOf, needAtDbm, needOfUseDbm, USE_FIGURES } from '../site/use'
 import type { Point } from '../site/frame'
 import { num, signed } from '../units'
-import type { BandWork, Context } from './context'
+import type { BandWork, Worked } from './context'
 import { COMMON } from './finding'
 import type { Cure, Draft } from './finding'
 
@@ -36,7 +36,7 @@ export interface Fan {
 const MOST_OVER_RULE_DB = 10
 
 /** @returns the amplifiers that feed two antennas or more */
-export function fansOf(c: Context, work: BandWork | null = c.main): Fan[] {
+export function fansOf(c: Worked, work: BandWork | null = c.main): Fan[] {
   if (!work?.levels || !c.tree) return []
   const { levels } = work
   const targets = targetsOf(c, work, c.tree)
@@ -56,7 +56,7 @@ export function fansOf(c: Context, work: BandWork | null = c.main): Fan[] {
  * RSRP that each antenna must be fed: for the area that one antenna serves among ordinary walls, and for the rooms
  * that hear it best, whichever is more.
  */
-function targetsOf(c: Context, work: BandWork, tree: Tree): Map<string, number> {
+function targetsOf(c: Worked, work: BandWork, tree: Tree): Map<string, number> {
   const { frequencyMHz } = work.carrier
   const servers = work.levels!.servers.map(s => turned(s.at, frequencyMHz, facingOf(tree, s.at)))
   const out = new Map<string, number>()
@@ -82,7 +82,7 @@ function targetsOf(c: Context, work: BandWork, tree: Tree): Map<string, number> 
   return out
 }
 
-export function unevenDrafts(c: Context): Draft[] {
+export function unevenDrafts(c: Worked): Draft[] {
   return fansOf(c).flatMap((fan): Draft[] => {
     const name = (s: Fan['servers'][number]) => zoneName(c, s.server.at.node)
     const best = fan.servers.reduce((a, b) => (b.overDb > a.overDb ? b : a))
@@ -117,7 +117,7 @@ export function unevenDrafts(c: Context): Draft[] {
 }
 
 /** The zone of an antenna: its floor, by name where it has one. */
-function zoneName(c: Context, at: Point): string {
+function zoneName(c: Worked, at: Point): string {
   return floorWords(floorAt(c.building.floors, at.upM - 0.01))
 }
 
@@ -152,8 +152,8 @@ interface Plan {
 }
 
 /** The tree that feeds the antennas of one amplifier, each floor by a branch of its own. */
-function planFor(c: Context, fan: Fan): Plan {
-  const { frequencyMHz } = c.main!.carrier
+function planFor(c: Worked, fan: Fan): Plan {
+  const { frequencyMHz } = c.main.carrier
   const amp = fan.amplifier
   const line = firstLine(c, fan)
   const byFloor = new Map<number, Fan['servers']>()
@@ -190,13 +190,13 @@ function planFor(c: Context, fan: Fan): Plan {
       }
     })
   // The cures of its loop are its own.
-  const outputDbm = freeOutputDbm(amp, c.main!.carrier)
+  const outputDbm = freeOutputDbm(amp, c.main.carrier)
   return { distribution: distribute(branches, STOCK, outputDbm), branches, points, toAntenna, toPoint }
 }
 
-function firstLine(c: Context, fan: Fan): LinePart {
+function firstLine(c: Worked, fan: Fan): LinePart {
   const index = fan.servers[0]!.server.index
-  const joint = wayTo(c.tree!, index)
+  const joint = wayTo(c.tree, index)
     .map(v => v.joint)
     .filter(j => j?.line && j.line.ends === 'N')
     .at(-1)
@@ -204,7 +204,7 @@ function firstLine(c: Context, fan: Fan): LinePart {
 }
 
 /** @returns the cure of uneven antennas, or how many amplifiers it takes */
-export function evenOut(c: Context, amplifierId: string): Cure[] {
+export function evenOut(c: Worked, amplifierId: string): Cure[] {
   const fan = fansOf(c).find(f => f.amplifier.at.node.id === amplifierId)
   if (!fan) return []
   const plan = planFor(c, fan)
@@ -232,11 +232,11 @@ export function evenOut(c: Context, amplifierId: string): Cure[] {
   ]
 }
 
-const zoneWords = (c: Context, branches: readonly Branch[]): string =>
+const zoneWords = (c: Worked, branches: readonly Branch[]): string =>
   [...new Set(branches.map(b => c.building.floors[Number(b.id)]?.name ?? `floor ${b.id}`))].join(' and ')
 
 /** Spread of the same tree on the mast's other bands, whose cables lose more or less. */
-function otherBands(c: Context, plan: Plan): string {
+function otherBands(c: Worked, plan: Plan): string {
   const [zone] = plan.distribution.zones
   const others = c.bands.slice(1).flatMap(w => {
     const targets = new Map(fansOf(c, w).flatMap(f => f.servers.map(s => [s.server.at.node.id, s.targetDbm] as const)))
@@ -276,9 +276,9 @@ const TWO_PLUGS = 'adp-nn-plugs'
 const APART_M = 0.15
 
 /** Everything between the amplifier and its antennas taken out, and the solved tree put in. */
-function rebuilt(c: Context, fan: Fan, plan: Plan): Step[] {
-  const tree = c.tree!
-  const designId = c.design!.id
+function rebuilt(c: Worked, fan: Fan, plan: Plan): Step[] {
+  const tree = c.tree
+  const designId = c.design.id
   const amp = fan.amplifier.at
   const gone = new Set<string>()
   for (const { server } of fan.servers)

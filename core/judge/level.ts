@@ -14,17 +14,18 @@ import { inside } from '../site/building'
 import { between } from '../site/frame'
 import { mToken, num, numBeside, signed } from '../units'
 import { afterDrafts } from './after'
-import type { BandWork, Context } from './context'
+import { isWorked } from './context'
+import type { BandWork, Context, Worked } from './context'
 import { unevenDrafts } from './even-out'
 import { finding } from './finding'
 import type { Draft, Finding } from './finding'
 
 export function levelFindings(c: Context): Finding[] {
-  if (!c.tree || !c.main) return []
+  if (!isWorked(c)) return []
   const levels = c.main.levels
   const drafts = [
     ...surge(c),
-    ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree!, a)),
+    ...(levels?.amplifiers ?? []).flatMap(a => amplifierDrafts(c.tree, a)),
     ...rooms(c),
     ...afterDrafts(c),
     ...(levels ? padUpward(c, c.tree) : []),
@@ -39,15 +40,15 @@ export function levelFindings(c: Context): Finding[] {
 const REACHED_M = 1.2
 
 /** Down-leads that come into a house or building without an arrestor: one each. */
-function surge(c: Context): Draft[] {
+function surge(c: Worked): Draft[] {
   const wanting = new Set(c.demands.flatMap(d => (d.kind === 'arrestor' && d.state === 'missing' && !d.by ? [d.subjectId] : [])))
-  const bare = c.tree!.joints.filter(j => wanting.has(j.run.id))
+  const bare = c.tree.joints.filter(j => wanting.has(j.run.id))
   if (!bare.length) return []
   const several = bare.length > 1
   return [
     {
       code: 'level.no-arrestor',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'fix',
       title: several ? `${bare.length} down-leads without an arrestor` : 'No arrestor on the down-lead',
       sentence:
@@ -128,8 +129,8 @@ function amplifierDrafts(tree: Tree, a: AmplifierState): Draft[] {
 }
 
 /** A pad between donor and amplifier weakens the way up by as much as the way down: what is left of a phone inside. */
-function padUpward(c: Context, tree: Tree): Draft[] {
-  const { levels, rooms } = c.main!
+function padUpward(c: Worked, tree: Tree): Draft[] {
+  const { levels, rooms } = c.main
   return levels!.amplifiers.flatMap((a): Draft[] => {
     const at = tree.visits.findIndex(v => v.at.node.id === a.at.node.id && v.entry?.role === 'donor')
     const pads = at < 0 ? [] : wayTo(tree, at).flatMap(v => (v.at.part.kind === 'pad' ? [v.at] : []))
@@ -157,7 +158,7 @@ function padUpward(c: Context, tree: Tree): Draft[] {
 }
 
 /** What a consumer booster of the United States may send, on each band of the mast. */
-function consumer(c: Context): Draft[] {
+function consumer(c: Worked): Draft[] {
   if (c.job.rules !== 'US') return []
   const source = '47 CFR 20.21(e)(8), from memory'
   return c.bands.flatMap((work): Draft[] => {
@@ -216,8 +217,8 @@ function insideEirp(work: BandWork, amp: AmplifierState): number {
   return sent.length ? Math.max(...sent) : -Infinity
 }
 
-function rooms(c: Context): Draft[] {
-  return c.main!.rooms.flatMap((room): Draft[] => {
+function rooms(c: Worked): Draft[] {
+  return c.main.rooms.flatMap((room): Draft[] => {
     if (room.met) return []
     const short = room.needDbm - room.rsrpDbm
     return [
@@ -241,8 +242,8 @@ const WORTH_SAYING_DB = 3
 const WORTH_CHANGING_DB = 1.5
 
 /** A better line where the one chosen wastes too much. */
-function lines(c: Context, tree: Tree): Draft[] {
-  const { frequencyMHz } = c.main!.carrier
+function lines(c: Worked, tree: Tree): Draft[] {
+  const { frequencyMHz } = c.main.carrier
   return tree.joints.flatMap(({ run, line }): Draft[] => {
     if (!line) return []
     const loss = lineLossDb(line.constants, run.lengthM, frequencyMHz)

@@ -11,13 +11,14 @@ import type { Joint, Tree } from '../chain/tree'
 import { mToken, num } from '../units'
 import { fixtureDrafts } from './fixtures'
 import { exposureDrafts, placingDrafts } from './placing'
-import type { Context } from './context'
+import { isWorked } from './context'
+import type { Context, Worked } from './context'
 import { COMMON, finding } from './finding'
 import type { Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
   const site = fixtureDrafts(c)
-  if (!c.tree || !c.main) return site.map(d => finding('place', d))
+  if (!isWorked(c)) return site.map(d => finding('place', d))
   const drafts = [
     ...site,
     ...c.main.loops.flatMap(loopDrafts),
@@ -199,7 +200,7 @@ function lengthDrafts(l: CableLength): Draft[] {
 }
 
 /** Cables that go through the shell of the site where nothing may be drilled, and no way in that is there takes them. */
-function drilling(c: Context): Draft[] {
+function drilling(c: Worked): Draft[] {
   if (c.job.mayDrill !== 'no') return []
   const holes = holesOf(c)
   if (!holes.length) return []
@@ -207,7 +208,7 @@ function drilling(c: Context): Draft[] {
   return [
     {
       code: 'place.drill',
-      subjectId: c.design!.id,
+      subjectId: c.design.id,
       severity: 'fix',
       title: `Nothing may be drilled, and ${count(holes.length)} through the ${shell}`,
       sentence:
@@ -233,7 +234,7 @@ function drilling(c: Context): Draft[] {
 const count = (n: number, capital = false): string => (n === 1 ? `${capital ? 'One' : 'one'} cable is` : `${n} cables are`)
 
 /** Cables, and leads fixed to an antenna, that go through the shell of the site. */
-export const holesOf = (c: Pick<Context, 'tree' | 'building'>): Joint[] => c.tree!.joints.filter(j => needsHole(c, j))
+export const holesOf = (c: Pick<Worked, 'tree' | 'building'>): Joint[] => c.tree.joints.filter(j => needsHole(c, j))
 
 /** A dome's lead goes up through the ceiling. */
 export const ceilingHoles = (tree: Pick<Tree, 'servers'>): number => tree.servers.filter(s => s.part.shape === 'dome').length
@@ -245,9 +246,9 @@ function needsHole(c: Pick<Context, 'building'>, j: Joint): boolean {
   return inside(c.building, j.from.at.node) !== inside(c.building, j.to.at.node)
 }
 
-function atWall(c: Context, j: Joint): { eastM: number; northM: number; upM: number } {
+function atWall(c: Worked, j: Joint): { eastM: number; northM: number; upM: number } {
   const [a, b] = [j.from.at.node, j.to.at.node]
-  const t = surfacesBetween(c.building, a, b, c.main!.carrier.frequencyMHz).find(x => x.kind === 'outer wall')?.at ?? 0.5
+  const t = surfacesBetween(c.building, a, b, c.main.carrier.frequencyMHz).find(x => x.kind === 'outer wall')?.at ?? 0.5
   return {
     eastM: a.eastM + t * (b.eastM - a.eastM),
     northM: a.northM + t * (b.northM - a.northM),

@@ -20,27 +20,27 @@ import { antennasByRule } from '../fitting/usual-kit'
 import { radioHorizonKm } from '../terrain/clearance'
 import { onLine } from '../interpolate'
 import { mToken, num } from '../units'
-import type { Context } from './context'
+import type { Worked } from './context'
 import { COMMON } from './finding'
 import type { Draft } from './finding'
 
-export function placingDrafts(c: Context): Draft[] {
-  const fed = [...c.tree!.donors, ...c.tree!.servers].flatMap(overfed)
+export function placingDrafts(c: Worked): Draft[] {
+  const fed = [...c.tree.donors, ...c.tree.servers].flatMap(overfed)
   return [...fed, ...donors(c), ...servers(c), ...fewAntennas(c), ...boxes(c), ...eachOther(c), ...ladder(c)]
 }
 
-const ashore = (c: Context): boolean => !movesAbout(c.job.kind)
+const ashore = (c: Worked): boolean => !movesAbout(c.job.kind)
 
 /**
  * The rule of thumb and the sum, each told by what the other leaves out: a room of the sum is one place, and its walls
  * are those that were drawn.
  */
-function fewAntennas(c: Context): Draft[] {
-  if (c.job.kind !== 'building' || !c.tree!.servers.length) return []
+function fewAntennas(c: Worked): Draft[] {
+  if (c.job.kind !== 'building' || !c.tree.servers.length) return []
   const rooms = c.main?.rooms ?? []
   return c.building.floors.flatMap((floor): Draft[] => {
     const level = (upM: number) => floorAt(c.building.floors, upM).level === floor.level
-    const planned = c.tree!.servers.filter(s => level(s.node.upM - 0.01)).length
+    const planned = c.tree.servers.filter(s => level(s.node.upM - 0.01)).length
     const here = rooms.filter(r => level(r.spot.upM))
     const { least, most } = antennasByRule(c.site, floor.use)
     if (planned >= least || (!planned && !here.some(r => r.spot.needed))) return []
@@ -67,9 +67,9 @@ function fewAntennas(c: Context): Draft[] {
 }
 
 /** An omni hears all round only over the roof. */
-function donors(c: Context): Draft[] {
+function donors(c: Worked): Draft[] {
   const out: Draft[] = []
-  for (const { node, part } of c.tree!.donors) {
+  for (const { node, part } of c.tree.donors) {
     out.push(...besidePole(c, { node, part }))
     if (ashore(c) && part.shape === 'omni' && node.upM < ridgeM(c.site) && node.upM > c.site.storeyHeightM)
       out.push({
@@ -110,8 +110,8 @@ const TOWARD_DEG = 75
 /** From the amplifier to an inside antenna where its maker says nothing, m. @source 10 ft, common practice (no source) */
 const BOX_M = 3
 
-function servers(c: Context): Draft[] {
-  const tree = c.tree!
+function servers(c: Worked): Draft[] {
+  const tree = c.tree
   const out: Draft[] = []
   for (const s of tree.servers) {
     const donor = nearestDonor(c, s)
@@ -161,8 +161,8 @@ function servers(c: Context): Draft[] {
   return out
 }
 
-function nearestDonor(c: Context, s: AntennaNode): AntennaNode | null {
-  return c.tree!.donors.reduce<AntennaNode | null>(
+function nearestDonor(c: Worked, s: AntennaNode): AntennaNode | null {
+  return c.tree.donors.reduce<AntennaNode | null>(
     (a, b) => (!a || between(b.node, s.node).distanceM < between(a.node, s.node).distanceM ? b : a),
     null,
   )
@@ -175,8 +175,8 @@ const PLASTERBOARD_KG = 3
 /** Out of reach begins here, m. @source 8 ft keeps hands off, common practice (no source) */
 const OUT_OF_REACH_M = 2.4
 
-function boxes(c: Context): Draft[] {
-  const tree = c.tree!
+function boxes(c: Worked): Draft[] {
+  const tree = c.tree
   const out: Draft[] = []
   for (const { node, part } of [...tree.amplifiers, ...tree.routers]) {
     const within = inside(c.building, node)
@@ -224,7 +224,7 @@ function boxes(c: Context): Draft[] {
       })
     const apart = 'separation' in part ? part.separation : undefined
     if (apart?.upM !== undefined && apart.alongM !== undefined)
-      for (const pair of c.main!.loops.find(l => l.at.node.id === node.id)?.pairs ?? [])
+      for (const pair of c.main.loops.find(l => l.at.node.id === node.id)?.pairs ?? [])
         if (pair.upM < apart.upM && pair.alongM < apart.alongM)
           out.push({
             code: 'place.maker-separation',
@@ -287,8 +287,8 @@ function overfed({ node, part }: AntennaNode): Draft[] {
 }
 
 /** An omni that hangs on a pole under its top has a hole behind the pole. */
-function besidePole(c: Context, { node, part }: AntennaNode): Draft[] {
-  const tree = c.tree!
+function besidePole(c: Worked, { node, part }: AntennaNode): Draft[] {
+  const tree = c.tree
   if (!isOmni(part) || part.overMetal) return []
   const pole = tree.donors.find(
     d =>
@@ -320,8 +320,8 @@ function besidePole(c: Context, { node, part }: AntennaNode): Draft[] {
 }
 
 /** Two amplifiers that hear each other's inside antennas make one loop through both. */
-function eachOther(c: Context): Draft[] {
-  const { round, loops } = c.main!
+function eachOther(c: Worked): Draft[] {
+  const { round, loops } = c.main
   if (!round || loops.length < 2) return []
   const out: Draft[] = []
   const between_ = (from: Loop, to: Loop): number => {
@@ -360,10 +360,10 @@ const horizonKm = (upM: number): number => radioHorizonKm(Math.max(0, upM), 0)
 const MASTHEAD_SHARE = 0.93
 
 /** A mast carries several services: cellular at the spreaders, VHF and AIS at the top. */
-function ladder(c: Context): Draft[] {
+function ladder(c: Worked): Draft[] {
   if (c.job.kind !== 'boat') return []
   const topM = ridgeM(c.site)
-  return c.tree!.donors.map(({ node }): Draft => {
+  return c.tree.donors.map(({ node }): Draft => {
     const high = node.upM > topM * MASTHEAD_SHARE
     return {
       code: high ? 'place.masthead' : 'place.ladder',
@@ -388,9 +388,9 @@ const CONSUMER_M = 0.2
 const HEAD_M = 1.9
 
 /** How near people come to each antenna, against how near they may: everything the amplifier can send in all its bands. */
-export function exposureDrafts(c: Context): Draft[] {
-  const tree = c.tree!
-  const levels = c.main!.levels
+export function exposureDrafts(c: Worked): Draft[] {
+  const tree = c.tree
+  const levels = c.main.levels
   if (!levels || !tree.amplifiers.length) return []
   const rule: ExposureRule = c.job.rules === 'US' ? 'FCC OET 65' : 'ICNIRP 2020'
   const out: Draft[] = []

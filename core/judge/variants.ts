@@ -45,7 +45,7 @@ export function variantOf(c: Context): Variant | null {
   const promise = promiseIn(c)
   const rooms = c.main?.rooms ?? []
   const room = hardest(rooms)
-  const holes = holesOf(c).length + ceilingHoles(tree)
+  const holes = holesOf({ tree, building: c.building }).length + ceilingHoles(tree)
   const margins = (c.main?.loops ?? []).map(l => l.isolationDb - l.neededDb)
   const metres = cablesOf(tree).reduce((sum, j) => sum + j.run.lengthM, 0)
   return {

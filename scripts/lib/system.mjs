@@ -21,7 +21,9 @@ import { fileURLToPath } from 'node:url'
 export const ROOT = resolve(fileURLToPath(new URL('../..', import.meta.url)))
 export const DATA = process.env.MULTIVOX_DATA ? resolve(process.env.MULTIVOX_DATA) : join(ROOT, '.data')
 
-export const say = (/** @type {string} */ text) => process.stdout.write(`${text}\n`)
+/** Where figures are asked for as JSON, what a person reads goes beside them. */
+export const say = (/** @type {string} */ text) =>
+  (process.argv.includes('--json') ? process.stderr : process.stdout).write(`${text}\n`)
 
 /** Ends with a message and no stack. @returns {never} */
 export function fail(/** @type {string} */ text) {

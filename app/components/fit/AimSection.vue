@@ -14,21 +14,21 @@ import { parseNumber } from '#core/formats/csv'
 import type { Measured } from '~/instruments/ring'
 
 /** One turns, one reads; or one alone: big figure, one instruction, one dial, two buttons. */
-const store = useJob()
+const store = useOpened()
 const sweeps = useSweeps()
 const session = useSession()
 const { el, width, height } = useWidth()
 const now = useNow({ interval: 1000 })
-const dec = computed(() => store.result!.declination?.declinationDeg ?? 0)
+const dec = computed(() => store.result.declination?.declinationDeg ?? 0)
 const starting = ref(false)
 /** of the document: one just begun is not yet worked out */
-const sweep = computed(() => lastRound(store.here!))
+const sweep = computed(() => lastRound(store.here))
 const steps = computed(() => sweeps.stepsOf(sweep.value))
 const result = computed(() => {
-  const view = store.result!.sweep
+  const view = store.result.sweep
   return view && view.sweep.id === sweep.value?.id ? view.result : null
 })
-const mast = computed(() => store.result!.chosen)
+const mast = computed(() => store.result.chosen)
 const pass = ref(1)
 type Quantity = Sweep['quantity']
 const quantity = ref<Quantity>('SINR')
@@ -84,7 +84,7 @@ watch(
   { immediate: true },
 )
 
-const safe = computed(() => allTicked(store.doc!, 'aim', now.value.toISOString()))
+const safe = computed(() => allTicked(store.doc, 'aim', now.value.toISOString()))
 /** at the desk the figures may be looked at by anyone; on the roof the list comes first */
 const roof = useMediaQuery('(max-width: 900px)')
 /** the carrier that is listened to: one band, so that what turns is the antenna and not the modem's mind */
@@ -99,7 +99,7 @@ watch(swept, () => {
   error.value = ''
 })
 /** what reads: as it is to stay, else what read last */
-const readBy = () => (store.doc!.setups.findLast(s => s.mark === 'after') ?? store.doc!.setups.at(-1))?.id ?? null
+const readBy = () => (store.doc.setups.findLast(s => s.mark === 'after') ?? store.doc.setups.at(-1))?.id ?? null
 const dwellS = ref(30)
 const reads = computed(() => SWEPT[swept.value])
 const holdS = computed(() => sweep.value?.dwellS ?? dwellS.value)
@@ -170,11 +170,11 @@ const receiving = ref(false)
 const tilting = ref(false)
 const comparing = ref(false)
 /** two feeds into one box: each must do its part */
-const paired = computed(() => (store.result!.levels?.modems.length ?? 0) >= 2)
+const paired = computed(() => (store.result.levels?.modems.length ?? 0) >= 2)
 /** of a booster: what the plan leaves it, to be watched by its lamps while the level rises */
 const booster = computed(() => {
-  const a = store.result!.levels?.amplifiers[0]
-  const loop = store.result!.loops[0]
+  const a = store.result.levels?.amplifiers[0]
+  const loop = store.result.loops[0]
   if (!a || !loop) return ''
   const held = loop.heldBackDb > 0.5 ? `its loop holds ${num(loop.heldBackDb)} dB back` : 'its loop holds nothing back'
   return `booster at ${num(a.gainDb)} dB: ${held}; ${num(a.inputMarginDb)} dB more at its input and it is overloaded`
@@ -192,10 +192,10 @@ function confirmStand() {
 }
 /** what hears all round has no front to be turned */
 const omni = computed(() => {
-  const donor = store.result!.tree?.donors[0]
+  const donor = store.result.tree?.donors[0]
   return !!donor && isOmni(donor.part)
 })
-const apart = computed(() => store.result!.findings.find(f => f.code === 'bearings.sweep-differs' && !f.accepted) ?? null)
+const apart = computed(() => store.result.findings.find(f => f.code === 'bearings.sweep-differs' && !f.accepted) ?? null)
 /** typed over: the modem's figure waits until the step is kept */
 const typing = ref(false)
 watch(live.value, v => {
@@ -284,7 +284,7 @@ const choosing = computed(
 const dialSize = computed(() => Math.max(200, Math.min(width.value, height.value || 340)))
 /** of few readings the dial shows the fitted pattern's interval */
 const withBest = computed(() => {
-  const a = store.result!
+  const a = store.result
   if (!a.sweep?.result || !best.value || planStep.value !== null) return a
   const { headingDeg, plusMinusDeg } = best.value
   return { ...a, sweep: { ...a.sweep, result: { ...a.sweep.result, headingDeg, plusMinusDeg } } }
@@ -330,7 +330,7 @@ const aside = computed(() =>
     .join(' · '),
 )
 const sun = computed(() => {
-  const s = store.site!
+  const s = store.site
   return mast.value && s.latDeg !== null && s.lonDeg !== null
     ? relativeToSun({ latDeg: s.latDeg, lonDeg: s.lonDeg }, now.value, result.value?.headingDeg ?? mast.value.bearingDeg)
     : null

@@ -11,7 +11,7 @@ import { linesOf, plannedRows } from '#core/card/list'
 import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const prefs = usePrefs()
 const { el, width, height } = useWidth()
@@ -26,23 +26,23 @@ const t = (s: string) => say(s, prefs.units)
 
 const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
 const { planned, steps: made } = useSteps()
-const rows = computed(() => plannedRows(atPresentStop(planned.value), store.result!.tree))
-const lines = computed(() => linesOf(rows.value, store.doc!, byKey.value))
+const rows = computed(() => plannedRows(atPresentStop(planned.value), store.result.tree))
+const lines = computed(() => linesOf(rows.value, store.doc, byKey.value))
 /** what hardens is looked at every few minutes, not with every tick of the clock */
 const about = computed(() => new Date(Math.floor(now.value.getTime() / HARDENS_MS) * HARDENS_MS).toISOString())
 const HARDENS_MS = 5 * 60_000
-const card = computed(() => cardFrom(made.value, store.doc!, { lines: lines.value, onDay: onDay.value, atUtc: about.value }))
+const card = computed(() => cardFrom(made.value, store.doc, { lines: lines.value, onDay: onDay.value, atUtc: about.value }))
 const steps = computed(() => card.value.steps)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))
-const gates = computed(() => (step.value ? gatesBefore(store.here!, step.value, steps.value, now.value.toISOString()) : []))
+const gates = computed(() => (step.value ? gatesBefore(store.here, step.value, steps.value, now.value.toISOString()) : []))
 const waitsFor = computed(() => (step.value?.needs ?? []).flatMap(id => steps.value.find(s => s.id === id && !s.done) ?? []))
 const following = computed(() => steps.value.slice(index.value + 1).find(s => !s.done && !s.waits && !s.hardensUntil) ?? null)
 /** what the dry run says against going on; it is done once something was read and nothing of it stops */
 const dryTrouble = computed(() => {
   if (step.value?.id !== 'dry-run') return ''
-  const reads = readsBeside(store.doc!, store.result!.drill.dryRun).filter(r => r.value !== null)
+  const reads = readsBeside(store.doc, store.result.drill.dryRun).filter(r => r.value !== null)
   if (!reads.length) return 'Read at least one of these figures.'
   return mayGoOn(reads) ? '' : 'What was read stops here: find out, or change the plan.'
 })
@@ -113,16 +113,16 @@ function shoot(e: Event) {
     labelling.value = true
     return
   }
-  const node = store.doc!.nodes.find(n => s.id.endsWith(n.id))
+  const node = store.doc.nodes.find(n => s.id.endsWith(n.id))
   void addPhotos([file], { nodeId: node?.id, at: node ? null : s.at, stepKey: s.id })
 }
-const photos = computed(() => store.doc!.photos.filter(p => step.value && p.stepKey === step.value.id))
+const photos = computed(() => store.doc.photos.filter(p => step.value && p.stepKey === step.value.id))
 
 /** the cable that is pulled; the picture is drawn anew for another one alone, not for every step */
 const pulledRunId = computed(() => (step.value?.id.startsWith('pull:') ? step.value.id.slice(5) : null))
 const view = computed(() =>
   width.value && height.value
-    ? layoutSection(planned.value, store.result!, {
+    ? layoutSection(planned.value, store.result, {
         width: width.value,
         height: height.value,
         units: prefs.units,
@@ -137,7 +137,7 @@ const view = computed(() =>
 const ring = computed(() => {
   const v = view.value
   const at = step.value?.at
-  return v && at ? { x: v.toX(along(store.site!, at, v.sign)), y: v.toY(at.upM) } : null
+  return v && at ? { x: v.toX(along(store.site, at, v.sign)), y: v.toY(at.upM) } : null
 })
 const { width: screen } = useWindowSize()
 /** by thumb the day by the clock has no room */

@@ -6,22 +6,22 @@ import { aboutOf, lastCheck, standingTick } from '#core/judge/ticks'
 
 /** The cautions of a step, each ticked where it bites: by whom, when, where; a lapsed tick says so and stays on record. */
 const props = defineProps<{ section: Section; brief?: boolean }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const now = useNow({ interval: 30_000 })
 const { note } = useChecks()
-const cautions = computed(() => cautionsFor(props.section, store.job!.kind))
-const stands = (c: Caution) => standingTick(store.doc!, c, now.value.toISOString())
+const cautions = computed(() => cautionsFor(props.section, store.job.kind))
+const stands = (c: Caution) => standingTick(store.doc, c, now.value.toISOString())
 const { doing, once } = useOnce()
 const tick = (c: Caution) => once(() => keepTick(c))
 async function keepTick(c: Caution) {
-  const said = { kind: 'tick', key: c.key, done: !stands(c), about: aboutOf(store.doc!, c.section) } as const
+  const said = { kind: 'tick', key: c.key, done: !stands(c), about: aboutOf(store.doc, c.section) } as const
   await note(said, 'a go/stop check')
   now.value = new Date()
 }
 const words = (c: Caution): string => {
   const t = stands(c)
-  const last = lastCheck(store.doc!, 'tick', c.key)
+  const last = lastCheck(store.doc, 'tick', c.key)
   const at = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
   if (t) return `${t.by}, ${at(t.atUtc!)}`
   return last?.done ? 'lapsed: tick again' : ''

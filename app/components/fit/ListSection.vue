@@ -13,7 +13,7 @@ import type { Supply } from '#core/job/schema'
 import { num, say } from '#core/units'
 
 /** Everything the job takes, where it is and when it comes; by thumb it is ticked into the van. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const prefs = usePrefs()
 const { book, byKey, error: priceError, save: savePrice } = usePrices()
@@ -22,7 +22,7 @@ const { once, doing } = useOnce()
 const { width } = useWindowSize()
 const t = (s: string) => say(s, prefs.units)
 
-const quoted = computed(() => quoteJob(store.here!, store.result!, book.value))
+const quoted = computed(() => quoteJob(store.here, store.result, book.value))
 const lines = computed(() => quoted.value.lines)
 const onDay = computed(() => visit.value?.onDay ?? null)
 const late = computed(() => new Set(onDay.value ? lines.value.filter(l => isLate(l, onDay.value!)).map(l => l.key) : []))

@@ -6,7 +6,7 @@ import { say } from '#core/units'
 
 /** One judgement: what, why, and the changes that would cure it. */
 const props = defineProps<{ finding: Finding; brief?: boolean }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const accepting = ref(false)
@@ -24,7 +24,7 @@ watch(
   async ([f]) => {
     if (!f.solves || f.accepted) return
     const mine = ++asked
-    const cures = await engine.cures(toRaw(store.doc!), f.key, nowUtc()).catch(() => [])
+    const cures = await engine.cures(toRaw(store.doc), f.key, nowUtc()).catch(() => [])
     if (mine === asked) solved.value = cures
   },
   { immediate: true },
@@ -43,7 +43,7 @@ async function cure(c: Cure) {
   if (error.value) pressed.value = false
 }
 /** what is not known is noted where it belongs, or left to who is on site, by a name */
-const noteAt = computed(() => (props.finding.noted ? placeToNote(store.id!, props.finding.noted) : null))
+const noteAt = computed(() => (props.finding.noted ? placeToNote(store.id, props.finding.noted) : null))
 function onSite() {
   reason.value = 'decided on site'
   void accept()
@@ -53,7 +53,7 @@ async function accept() {
     error.value = 'say why'
     return
   }
-  const old = store.doc!.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
+  const old = store.doc.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
   const fields = {
     kind: 'accept' as const,
     key: props.finding.key,
@@ -69,7 +69,7 @@ async function accept() {
   accepting.value = false
 }
 async function reopen() {
-  const old = store.doc!.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
+  const old = store.doc.checks.find(c => c.kind === 'accept' && c.key === props.finding.key)
   if (old) await store.commit([{ table: 'checks', op: 'update', rowId: old.id, fields: { done: false } }], 'open a finding again')
 }
 </script>

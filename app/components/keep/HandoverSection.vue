@@ -6,16 +6,16 @@ import { countOpen, openOf, sayOpen, TAKEN_OPEN } from '#core/report/open'
 import type { HandoverItem } from '../../../shared/api'
 
 /** What the customer gets: the same on screen, on paper and as PDF. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const report = computed(() =>
-  makeReport(store.doc!, store.result!, { units: prefs.units, crew: session.me?.crewName ?? '', by: session.me?.name ?? '' }),
+  makeReport(store.doc, store.result, { units: prefs.units, crew: session.me?.crewName ?? '', by: session.me?.name ?? '' }),
 )
 const busy = ref('')
 const error = ref('')
 const said = ref('')
-const handed = computed(() => store.doc!.checks.find(c => c.key === 'handover'))
+const handed = computed(() => store.doc.checks.find(c => c.key === 'handover'))
 
 const frozen = ref<HandoverItem[]>([])
 async function loadFrozen() {
@@ -31,14 +31,14 @@ async function pdf(handover?: string) {
   try {
     await store.send()
     const path = `/api/jobs/${store.id}/report.pdf?units=${prefs.units}${handover ? `&handover=${handover}` : ''}`
-    downloadBlob(`${fileName(store.job!.name, 'handover')}.pdf`, await fetchFile(path))
+    downloadBlob(`${fileName(store.job.name, 'handover')}.pdf`, await fetchFile(path))
   } catch (e) {
     error.value = e instanceof TypeError ? 'No connection: print works without one, the PDF is made by the server.' : messageOf(e)
   }
   busy.value = ''
 }
 const { note } = useChecks()
-const open = computed(() => openOf(store.doc!, store.result!))
+const open = computed(() => openOf(store.doc, store.result))
 const taking = ref(false)
 const takenBy = ref('')
 /** Nothing open is handed over unless somebody takes it over by name. */
@@ -101,7 +101,7 @@ async function zip() {
   error.value = ''
   try {
     await store.send()
-    downloadBlob(`${fileName(store.job!.name, 'job')}.zip`, await fetchFile(`/api/jobs/${store.id}/archive.zip`))
+    downloadBlob(`${fileName(store.job.name, 'job')}.zip`, await fetchFile(`/api/jobs/${store.id}/archive.zip`))
   } catch (e) {
     error.value = messageOf(e)
   }

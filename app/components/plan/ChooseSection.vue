@@ -18,11 +18,11 @@ import { buildingOf } from '#core/site/building'
 import { length, num, say, signed } from '#core/units'
 
 /** Which approach, and the parts in the order the signal meets them; what does not fit says so at its joint. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const crewParts = useCrewParts()
-const result = computed(() => store.result!)
+const result = computed(() => store.result)
 const design = computed(() => store.design!)
 const tree = computed(() => result.value.tree)
 const roots = computed(() => (tree.value ? outlineOf(tree.value) : []))
@@ -38,7 +38,7 @@ const APPROACHES = computed<{ id: Design['approach']; name: string; when: string
   },
   {
     id: 'booster',
-    name: store.job!.kind === 'building' ? 'Amplifier and inside antennas' : 'Booster, one inside antenna',
+    name: store.job.kind === 'building' ? 'Amplifier and inside antennas' : 'Booster, one inside antenna',
     when: 'calls and phones as they are; repeats what is outside, cannot better its SINR',
   },
 ])
@@ -47,7 +47,7 @@ const act = async (work: () => Promise<unknown>) => void (session.mayEdit && (aw
 const layOut = (kit: Kit, choice: PartChoice = {}) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
-    const changes = kitChanges(store.doc!, design.value, kit, bearing, uuidv7, choice)
+    const changes = kitChanges(store.doc, design.value, kit, bearing, uuidv7, choice)
     return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
   })
 const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
@@ -114,7 +114,7 @@ const spareOf = (joint: Joint): string => {
 }
 const bands = computed(() => {
   const mast = result.value.chosen
-  const sent = mast ? store.doc!.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band) : []
+  const sent = mast ? store.doc.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band) : []
   return [...new Set(sent)].sort()
 })
 const roleWord = (at: TreeNode) => roleWords(roleOf(tree.value!, at))
@@ -141,14 +141,14 @@ function openPart(o: Outline) {
   opened.value = o
   sheet.value = true
 }
-const openedNode = computed(() => store.doc!.nodes.find(n => n.id === opened.value?.at.node.id) ?? null)
+const openedNode = computed(() => store.doc.nodes.find(n => n.id === opened.value?.at.node.id) ?? null)
 
 /** ports on which something more may hang, by the part they are of */
 const freePorts = (at: TreeNode): Port[] =>
   (tree.value?.open ?? [])
     .filter(j => j.at.node.id === at.node.id && ['server', 'out', 'tap', 'through'].includes(j.port.role))
     .map(j => j.port)
-const context = () => ({ kind: store.job!.kind, building: buildingOf(store.here!), design: design.value })
+const context = () => ({ kind: store.job.kind, building: buildingOf(store.here), design: design.value })
 const addAntenna = (at: TreeNode, port: Port) => apply(branchSteps(context(), { at, port }, 'ant-dome'), 'add an inside antenna')
 const INSERTS = [
   'spl-2',
@@ -178,7 +178,7 @@ const ADDS = computed(() =>
 )
 const addLoose = (partId: string) => {
   const part = partOfId(partId)
-  const at = { eastM: -store.site!.lengthM / 2, northM: 1, upM: 2 }
+  const at = { eastM: -store.site.lengthM / 2, northM: 1, upM: 2 }
   return part && apply(looseSteps(design.value, part, at), `add a ${part.name}`)
 }
 const loose = computed(() => tree.value?.loose ?? [])

@@ -13,10 +13,10 @@ import { MATERIALS } from '#core/site/materials'
 import { num } from '#core/units'
 
 /** What a phone shows all over a floor: short places hatched, figures where they hold; rooms with their share. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { engine } = useEngine()
-const floors = computed(() => floorsOf(store.here!))
+const floors = computed(() => floorsOf(store.here))
 const level = ref(0)
 /** coarse first, then fine */
 const STEPS_M = [1, 0.25]
@@ -26,7 +26,7 @@ const {
   working,
 } = useAsked<FloorCoverage | null>(
   [() => store.doc, level, () => store.pathsRunning],
-  tell => engine.coverage(toRaw(store.doc!), level.value, STEPS_M, nowUtc(), proxy(tell)),
+  tell => engine.coverage(toRaw(store.doc), level.value, STEPS_M, nowUtc(), proxy(tell)),
   120,
 )
 const progress = computed(() => {
@@ -40,7 +40,7 @@ const searching = ref(false)
 async function propose() {
   searching.value = true
   try {
-    places.value = await engine.places(toRaw(store.doc!), level.value, most.value, nowUtc())
+    places.value = await engine.places(toRaw(store.doc), level.value, most.value, nowUtc())
     if (!places.value) failed.value = 'An amplifier at work is needed before places can be proposed.'
   } catch (e) {
     failed.value = messageOf(e)
@@ -52,7 +52,7 @@ const { doing, once } = useOnce()
 /** domes are put there; the even-out of Level then hangs them on splitters and taps */
 const putThere = () =>
   once(async () => {
-    const dome = store.result!.tree?.servers.find(s => s.part.shape === 'dome')?.part ?? partById('ant-dome')!
+    const dome = store.result.tree?.servers.find(s => s.part.shape === 'dome')?.part ?? partById('ant-dome')!
     const steps = (places.value ?? []).flatMap((p, i) =>
       looseSteps(store.design!, dome, p).map(s => ({ ...s, rowId: `${s.rowId}-${i}` })),
     )
@@ -60,7 +60,7 @@ const putThere = () =>
     places.value = null
   })
 
-const rule = computed(() => antennasByRule(store.site!, floors.value[level.value]?.use ?? 'home'))
+const rule = computed(() => antennasByRule(store.site, floors.value[level.value]?.use ?? 'home'))
 const byRule = computed(() => {
   const { least, most } = rule.value
   return least === most ? num(least) : `${num(least)} to ${num(most)}`
@@ -114,7 +114,7 @@ const addWall = (from: { eastM: number; northM: number }, to: { eastM: number; n
     'an inside wall',
   )
 }
-const walls = computed(() => store.doc!.walls.filter(w => w.level === level.value))
+const walls = computed(() => store.doc.walls.filter(w => w.level === level.value))
 const planning = ref(false)
 const setPeople = (id: string) => (people: number | null) =>
   store.commit([{ table: 'spots', op: 'update', rowId: id, fields: { people } }], 'people in a room')

@@ -3,9 +3,9 @@ import { num, say } from '#core/units'
 
 /** Before you drill: what is still assumed, what it could cost, how it is known cheapest; and the dry run's card. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
-const drill = computed(() => store.result!.drill)
+const drill = computed(() => store.result.drill)
 const t = (s: string) => say(s, prefs.units)
 const figure = (v: number, unit: string) => `${num(v, unit === 'Mbit/s' && Math.abs(v) < 10 ? 1 : 0)} ${unit}`
 </script>

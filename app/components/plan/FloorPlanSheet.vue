@@ -12,7 +12,7 @@ import { storePicture } from '~/utils/pictures'
 /** A floor's plan: a picture set to scale by two corners, or a drawing whose lines become walls. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ level: number }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const error = ref('')
@@ -33,7 +33,7 @@ const UNITS = [
   { value: 0.3048, title: 'feet' },
 ]
 const WALLS: MaterialId[] = ['plasterboard', 'timber', 'brick', 'block', 'concrete', 'reinforced concrete', 'glass']
-const held = computed(() => store.doc!.floorPlans.filter(p => p.level === props.level))
+const held = computed(() => store.doc.floorPlans.filter(p => p.level === props.level))
 const { unit, factor } = useLengths()
 watch(picture, p => {
   if (url.value) URL.revokeObjectURL(url.value)
@@ -49,11 +49,11 @@ async function bring(e: Event) {
   ties.value = []
   busy.value = true
   try {
-    const read = await readFloorPlan(file, store.site!)
+    const read = await readFloorPlan(file, store.site)
     name.value = file.name.slice(0, 120)
     if (read.kind === 'picture') {
       picture.value = read
-      distanceM.value = store.site!.lengthM
+      distanceM.value = store.site.lengthM
     } else {
       lines.value = read
       unitM.value = read.unitM
@@ -78,17 +78,17 @@ async function lay() {
   busy.value = true
   try {
     const [left, right] = ties.value
-    const { chosen } = store.result!
+    const { chosen } = store.result
     const affine = planAffine({
       left: left!,
       right: right!,
       distanceM: distanceM.value ?? 0,
-      axisDeg: store.site!.axisDeg,
-      halfDepthM: store.site!.depthM / 2,
-      sign: axisSign(store.site!, chosen?.path ? chosen.frameBearingDeg : null),
+      axisDeg: store.site.axisDeg,
+      halfDepthM: store.site.depthM / 2,
+      sign: axisSign(store.site, chosen?.path ? chosen.frameBearingDeg : null),
     })
     const id = uuidv7()
-    await storePicture(store.id!, id, picture.value!.blob)
+    await storePicture(store.id, id, picture.value!.blob)
     const bad = await store.commit(
       [
         ...held.value.map(p => ({ table: 'floorPlans' as const, op: 'delete' as const, rowId: p.id })),
@@ -118,7 +118,7 @@ async function lay() {
 async function takeWalls() {
   error.value = ''
   try {
-    const walls = wallsFromLines(lines.value!.lines, unitM.value ?? 0, store.site!.axisDeg)
+    const walls = wallsFromLines(lines.value!.lines, unitM.value ?? 0, store.site.axisDeg)
     const bad = await store.commit(
       walls.map(w => ({
         table: 'walls' as const,
@@ -192,7 +192,7 @@ const fade = (id: string) => (v: number | null) =>
           :decimals="2"
           :save="async v => ((distanceM = v), [])"
         />
-        <span class="soft">the site is {{ length(store.site!.lengthM, prefs.units) }} long as entered</span>
+        <span class="soft">the site is {{ length(store.site.lengthM, prefs.units) }} long as entered</span>
         <button type="button" class="press" :disabled="ties.length < 2 || busy" data-test="lay-plan" @click="lay">
           lay it under the floor
         </button>

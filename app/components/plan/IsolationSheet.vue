@@ -5,10 +5,10 @@ import { length, num } from '#core/units'
 
 /** Every donor and inside antenna with what parts them, by four methods side by side; the one in force has a reason. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
-const loops = computed(() => store.result!.loops)
+const loops = computed(() => store.result.loops)
 const METHODS: { id: IsolationRow['inForce']; name: string; what: string }[] = [
   { id: 'quick', name: 'quick rule', what: 'distance, angle and gains, nothing between' },
   { id: 'maker', name: 'maker’s figure', what: 'for such a lay-out' },
@@ -39,7 +39,7 @@ const enter = (p: Pair, id: 'maker' | 'measured') => (v: number | null) =>
     [id === 'maker' ? 'makerDb' : 'measuredDb']: v,
     ...(v === null ? (p.inForce === id ? { inForce: 'computed' } : {}) : id === 'measured' ? { inForce: 'measured' } : {}),
   })
-const bands = computed(() => store.result!.bands.filter(b => b.loop))
+const bands = computed(() => store.result.bands.filter(b => b.loop))
 </script>
 
 <template>

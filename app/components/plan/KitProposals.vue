@@ -8,13 +8,13 @@ import { length, num } from '#core/units'
 /** Three complete kits for this site: the least work, the best result, the least cost. */
 const props = defineProps<{ kit: Kit; busy: boolean }>()
 const emit = defineEmits<{ lay: [kit: Kit, choice: PartChoice] }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const crewParts = useCrewParts()
 const { engine } = useEngine()
 const { answer: found, failed } = useAsked<Proposal[]>([() => store.doc, () => props.kit, () => crewParts.parts.value], () =>
-  engine.proposals(toRaw(store.doc!), props.kit, JSON.parse(JSON.stringify(crewParts.parts.value)), nowUtc()),
+  engine.proposals(toRaw(store.doc), props.kit, JSON.parse(JSON.stringify(crewParts.parts.value)), nowUtc()),
 )
 </script>
 

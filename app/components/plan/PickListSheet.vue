@@ -7,15 +7,15 @@ import { length, num } from '#core/units'
 
 /** Everything to be bought and packed, counted over the whole tree; labels for both ends of every cable. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const design = computed(() => store.design!)
-const building = computed(() => buildingOf(store.here!))
-const tree = computed(() => store.result!.tree!)
+const building = computed(() => buildingOf(store.here))
+const tree = computed(() => store.result.tree!)
 const list = computed(() =>
   pickList({
-    job: store.job!,
+    job: store.job,
     design: design.value,
     tree: tree.value,
     building: building.value,

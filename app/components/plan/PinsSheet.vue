@@ -11,13 +11,13 @@ import { USUAL_WINDOW } from '#core/site/sky'
 /** What stands on the site beside the kit, and the photographs that are pinned to it. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ picked: string | null }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { add, remove, busy, error } = usePhotos()
-const photos = computed(() => numbered(store.doc!))
+const photos = computed(() => numbered(store.doc))
 const { unit, factor } = useLengths()
-const pickedNode = computed(() => store.doc!.nodes.find(n => n.id === props.picked) ?? null)
-const pickedSpot = computed(() => store.doc!.spots.find(s => s.id === props.picked) ?? null)
+const pickedNode = computed(() => store.doc.nodes.find(n => n.id === props.picked) ?? null)
+const pickedSpot = computed(() => store.doc.spots.find(s => s.id === props.picked) ?? null)
 const ADD: Record<Fixture['kind'], string> = {
   'mains socket': 'a mains socket',
   '12 V feed': 'a 12 V feed',
@@ -38,9 +38,9 @@ const NOTE: Record<Fixture['kind'], string> = {
 }
 /** a new one stands where it usually does, to be dragged from there */
 function place(kind: Fixture['kind']) {
-  const building = buildingOf(store.here!)
+  const building = buildingOf(store.here)
   if (kind === 'mains socket' || kind === '12 V feed') {
-    const box = store.result!.tree?.amplifiers[0]?.node ?? store.result!.tree?.routers[0]?.node
+    const box = store.result.tree?.amplifiers[0]?.node ?? store.result.tree?.routers[0]?.node
     return { eastM: box?.eastM ?? 0, northM: box?.northM ?? 0, upM: Math.max(0.3, (box?.upM ?? 1.3) - 1) }
   }
   if (kind === 'way in' || kind === 'duct') return { eastM: 0, northM: 0, upM: 1.5 }
@@ -79,8 +79,8 @@ function bring(e: Event) {
   void add(input.files, { nodeId: pickedNode.value?.id, spotId: pickedSpot.value?.id, at }).then(() => (input.value = ''))
 }
 const shows = (p: (typeof photos.value)[number]) =>
-  store.doc!.spots.find(s => s.id === p.spotId)?.name ??
-  (p.nodeId ? store.result!.tree?.nodes.find(n => n.node.id === p.nodeId)?.part.name : undefined)
+  store.doc.spots.find(s => s.id === p.spotId)?.name ??
+  (p.nodeId ? store.result.tree?.nodes.find(n => n.node.id === p.nodeId)?.part.name : undefined)
 </script>
 
 <template>
@@ -90,7 +90,7 @@ const shows = (p: (typeof photos.value)[number]) =>
       <p class="soft">
         Drag them on the picture. A box is held against the nearest socket, a terminal against what hides its sky.
       </p>
-      <div v-for="f in store.doc!.fixtures" :key="f.id" class="thing" :data-test="`fixture-${f.kind}`">
+      <div v-for="f in store.doc.fixtures" :key="f.id" class="thing" :data-test="`fixture-${f.kind}`">
         <span class="kind"
           >{{ f.kind }}<small class="soft">{{ NOTE[f.kind] }}</small></span
         >

@@ -16,16 +16,16 @@ const props = defineProps<{
 }>()
 const picked = defineModel<string | null>('picked', { default: null })
 const emit = defineEmits<{ wall: [from: { eastM: number; northM: number }, to: { eastM: number; northM: number }] }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { shown, hold, drop } = useMoveParts()
 const { el, width, height } = useWidth()
 const pending = shallowRef<{ eastM: number; northM: number }[]>([])
-const picture = computed(() => store.doc!.floorPlans.find(p => p.level === props.level && p.affine) ?? null)
+const picture = computed(() => store.doc.floorPlans.find(p => p.level === props.level && p.affine) ?? null)
 const view = computed(() =>
   width.value > 40 && height.value > 40
-    ? layoutPlan(shown.value, store.result!, {
+    ? layoutPlan(shown.value, store.result, {
         width: width.value,
         height: height.value,
         units: prefs.units,
@@ -48,7 +48,7 @@ const at = (e: MouseEvent, svg: Element) => {
 function fieldsAt(h: Handle, x: number, y: number): Record<string, number> | null {
   const to = view.value!.toSite(x, y)
   if (h.kind !== 'turn') return { eastM: round2(to.eastM), northM: round2(to.northM) }
-  const node = store.doc!.nodes.find(n => n.id === h.id)
+  const node = store.doc.nodes.find(n => n.id === h.id)
   if (!node) return null
   const { bearingDeg } = between(node, { ...to, upM: node.upM })
   return { azimuthDeg: (Math.round(bearingDeg / 5) * 5) % 360 }

@@ -11,12 +11,12 @@ import type { Joint } from '#core/chain/tree'
 import { length, num } from '#core/units'
 
 /** The way of every cable on the picture; ways in, mounts, feeds and the way of a surge as layers of the same picture. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const { el, width, height } = useWidth()
 const { width: windowWidth } = useWindowSize()
 const small = computed(() => windowWidth.value < 900)
-const building = computed(() => buildingOf(store.here!))
+const building = computed(() => buildingOf(store.here))
 
 const LAYERS = ['cables', 'way in', 'mounts', 'feeds', 'surge'] as const
 type Layer = (typeof LAYERS)[number]
@@ -46,11 +46,11 @@ const LAYER_OF: Record<string, Layer> = {
 }
 const layerOf = (f: Finding): Layer =>
   (f.noted?.layer as Layer | undefined) ?? LAYER_OF[f.code] ?? (f.code.startsWith('route.surge') ? 'surge' : 'feeds')
-const findings = computed(() => store.result!.findings.filter(f => f.section === 'route' && !f.accepted))
+const findings = computed(() => store.result.findings.filter(f => f.section === 'route' && !f.accepted))
 const here = computed(() => findings.value.filter(f => layerOf(f) === layer.value))
 const open = (l: Layer) => findings.value.filter(f => layerOf(f) === l && f.severity !== 'note' && f.severity !== 'good').length
 
-const cables = computed(() => store.result!.lengths)
+const cables = computed(() => store.result.lengths)
 const picked = ref<string | null>(null)
 const one = computed(() => cables.value.find(c => c.joint.run.id === picked.value) ?? cables.value[0] ?? null)
 const piece = ref<number | null>(null)
@@ -62,11 +62,11 @@ function pick(runId: string) {
 /** while a corner is under the finger the picture shows it moved */
 const held = shallowRef<{ rowId: string; corners: Point[] } | null>(null)
 const shownResult = computed(() => {
-  const { tree } = store.result!
+  const { tree } = store.result
   const h = held.value
-  if (!h || !tree) return store.result!
+  if (!h || !tree) return store.result
   const joints = tree.joints.map(j => (j.run.id === h.rowId ? { ...j, run: { ...j.run, way: h.corners } } : j))
-  return { ...store.result!, tree: { ...tree, joints } }
+  return { ...store.result, tree: { ...tree, joints } }
 })
 /** sockets, ways in and electrodes are dragged too */
 const { shown: shownDoc, hold: holdPart, drop: dropPart, rowOf } = useMoveParts()
@@ -97,14 +97,14 @@ const pins = computed(() => view.value?.handles.filter(h => h.kind === 'fixture'
 function placed(h: Handle, x: number, y: number) {
   const v = view.value
   const row = rowOf(h) as Point | undefined
-  return row && v ? { ...moveAlong(store.site!, row, v.toAlong(x), v.sign), upM: round2(v.toUp(y)) } : null
+  return row && v ? { ...moveAlong(store.site, row, v.toAlong(x), v.sign), upM: round2(v.toUp(y)) } : null
 }
 const { start: startPin } = useDragging<Handle>(
   (h, x, y) => dropPart(h, placed(h, x, y)),
   (h, x, y) => holdPart(h, placed(h, x, y)),
 )
 
-const surged = computed(() => store.doc!.fixtures.find(f => f.kind === 'electrode' && f.corners) ?? null)
+const surged = computed(() => store.doc.fixtures.find(f => f.kind === 'electrode' && f.corners) ?? null)
 const bent = computed<{ rowId: string; corners: readonly Point[] } | null>(() => {
   if (layer.value === 'surge') return surged.value && { rowId: surged.value.id, corners: surged.value.corners! }
   if (layer.value !== 'cables' || !one.value) return null
@@ -136,7 +136,7 @@ function write({ run, line, from, to }: Joint, corners: Point[], label: string) 
     return k < 0 ? null : (run.pieces?.[k] ?? null)
   })
   const drawn = { way, pieces: pieces.some(p => p !== null) ? pieces : null }
-  const needs = neededM(store.job!.kind, building.value, drawn, from.at.node, to.at.node)
+  const needs = neededM(store.job.kind, building.value, drawn, from.at.node, to.at.node)
   const longer = !run.measured && run.lengthM < needs - 0.05 ? { lengthM: stockLengthM(line, needs) } : {}
   void store.commit([{ table: 'runs', op: 'update', rowId: run.id, fields: { ...drawn, ...longer } }], label)
 }
@@ -178,10 +178,10 @@ function draw() {
 }
 /** each pole in the wind, in a line over the picture */
 const stands = computed(() =>
-  (store.result!.tree?.donors ?? []).flatMap(at => {
+  (store.result.tree?.donors ?? []).flatMap(at => {
     const { fixing } = at.node
     if (!fixing?.sections.length) return []
-    const s = standing(store.result!.tree!, at, fixing, gustOf(store.site!))
+    const s = standing(store.result.tree!, at, fixing, gustOf(store.site))
     const first = fixing.sections[0]!
     const overM = fixing.sections.reduce((sum, x) => sum + x.lengthM, 0)
     const says =

@@ -7,7 +7,7 @@ import { length, num, signed } from '#core/units'
 /** Variants side by side, what differs in bold; one is chosen with a reason, the others stay. */
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ choose: [id: string] }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { engine } = useEngine()
@@ -57,7 +57,7 @@ const setReason = (id: string) => (reason: string | null) =>
   store.commit([{ table: 'designs', op: 'update', rowId: id, fields: { reason } }], 'why this variant')
 const { doing, once } = useOnce()
 const remove = (id: string) => once(() => store.commit([{ table: 'designs', op: 'delete', rowId: id }], 'take a variant out'))
-const swept = (id: string) => store.doc!.sweeps.some(s => s.designId === id) || store.doc!.setups.some(s => s.designId === id)
+const swept = (id: string) => store.doc.sweeps.some(s => s.designId === id) || store.doc.setups.some(s => s.designId === id)
 </script>
 
 <template>

@@ -6,25 +6,25 @@ import type { SetupLine } from '#core/promise/proof'
 import { traitsOf } from '#core/survey/setups'
 
 /** Set-ups compared at one place: what changed stands heavy, each test is a dot; the promise scored; what stays unproven. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
-const proof = computed(() => store.result!.proof)
-const spots = computed(() => store.doc!.spots)
+const proof = computed(() => store.result.proof)
+const spots = computed(() => store.doc.spots)
 const picked = ref(
-  store.result!.proof.judged?.before.spot.id ??
-    store.doc!.spots.find(s => s.needed)?.id ??
-    store.job!.baselineSpotId ??
+  store.result.proof.judged?.before.spot.id ??
+    store.doc.spots.find(s => s.needed)?.id ??
+    store.job.baselineSpotId ??
     spots.value[0]?.id ??
     '',
 )
 const spot = computed(() => spots.value.find(s => s.id === picked.value))
-const lines = computed(() => linesAt(store.here!, store.log!, picked.value))
-const proven = computed(() => provenBy(lines.value, clockAt(store.doc!), store.log!.usual))
+const lines = computed(() => linesAt(store.here, store.log, picked.value))
+const proven = computed(() => provenBy(lines.value, clockAt(store.doc), store.log.usual))
 const here = computed(() => proof.value.spots.find(p => p.before.spot.id === picked.value) ?? null)
 const scored = computed(() => proof.value.scored)
-const designName = (id: string | null) => store.doc!.designs.find(d => d.id === id)?.name ?? 'the plan'
+const designName = (id: string | null) => store.doc.designs.find(d => d.id === id)?.name ?? 'the plan'
 const traits = (l: SetupLine) => (l.setup ? traitsOf(l.setup, designName) : [])
-const agreed = computed(() => ({ down: store.job!.agreedDownMbps, up: store.job!.agreedUpMbps }))
+const agreed = computed(() => ({ down: store.job.agreedDownMbps, up: store.job.agreedUpMbps }))
 
 /** A scale that ends at a round figure, with four or five marks. */
 function scaleOf(values: (number | null)[]) {

@@ -6,11 +6,11 @@ import { bearing, num } from '#core/units'
 
 /** One mast's bearing told every way it can be found from here. */
 const props = defineProps<{ mast: MastView; now: Date }>()
-const store = useJob()
+const store = useOpened()
 const { bow, beside, tolerance } = useBearingWords(() => props.mast)
 const words = computed(() => {
   const m = props.mast
-  const site = store.site!
+  const site = store.site
   const out = [bow.value, beside.value].filter(Boolean)
   if (site.latDeg !== null && site.lonDeg !== null) {
     const sun = relativeToSun({ latDeg: site.latDeg, lonDeg: site.lonDeg }, props.now, m.bearingDeg)
@@ -20,7 +20,7 @@ const words = computed(() => {
   if (oneDb !== null && threeDb !== null) out.push(`${num(oneDb)}° off costs 1 dB, ${num(threeDb)}° costs 3`)
   return out.join(' · ')
 })
-const width = computed(() => bearingHalfWidth(props.mast, store.result!.declination))
+const width = computed(() => bearingHalfWidth(props.mast, store.result.declination))
 </script>
 
 <template>

@@ -8,11 +8,11 @@ import type { Site, TableName } from '#core/job/schema'
 import { layoutSection } from '#core/drawing/section'
 
 /** What is wanted, where, and what the house is like; drawn as it is told. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
-const job = computed(() => store.job!)
-const site = computed(() => store.site!)
+const job = computed(() => store.job)
+const site = computed(() => store.site)
 const update =
   <T extends TableName>(table: T, rowId: string, label: string) =>
   (field: keyof Fields<T>) =>
@@ -21,8 +21,8 @@ const update =
 const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, fieldWord(field))(field)
 const edits = useSiteEdits()
 const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
-const moving = computed(() => moves(store.doc!))
-const stop = computed(() => presentStop(store.doc!))
+const moving = computed(() => moves(store.doc))
+const stop = computed(() => presentStop(store.doc))
 /** where it stands belongs to the stop while it is at one */
 const setGround = (v: unknown) => (stop.value ? update('stops', stop.value.id, 'ground')('groundM')(v) : setSite('groundM')(v))
 type Measure = 'lengthM' | 'depthM' | 'storeyHeightM' | 'roofRiseM' | 'mizzenRiseM'
@@ -105,7 +105,7 @@ function byReceiver() {
 const { width, el } = useWidth()
 const view = computed(() =>
   width.value
-    ? layoutSection(store.doc!, store.result!, {
+    ? layoutSection(store.doc, store.result, {
         width: width.value,
         height: Math.min(430, Math.max(230, width.value * 0.6)),
         units: prefs.units,

@@ -15,14 +15,14 @@ import { skylineAt } from '#core/terrain/horizon'
 import type { PathResult } from '#core/terrain/path'
 
 /** Which mast, which way, how high, and why not the others: dial or map, the list in words, and the strip below. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { engine } = useEngine()
 const { el: stripEl, width: stripWidth, height: stripHeight } = useWidth()
 const { el: dialEl, width: dialWidth, height: dialHeight } = useWidth()
 const small = useMediaQuery('(max-width: 900px)')
-const masts = computed(() => store.result!.masts.filter(m => m.path))
+const masts = computed(() => store.result.masts.filter(m => m.path))
 const picked = ref<string | null>(store.design?.mastId ?? null)
 const selected = computed(() => masts.value.find(m => m.mast.id === picked.value) ?? masts.value[0] ?? null)
 const find = ref('')
@@ -44,7 +44,7 @@ const found = computed(() => {
   const t = find.value.trim().toLowerCase()
   if (!t) return masts.value
   const cellMasts = new Set(
-    store.doc!.cells.filter(c => c.cellId?.toLowerCase() === t || String(c.channel ?? '') === t).map(c => c.mastId),
+    store.doc.cells.filter(c => c.cellId?.toLowerCase() === t || String(c.channel ?? '') === t).map(c => c.mastId),
   )
   const means = meaning.value
   return masts.value.filter(
@@ -63,21 +63,21 @@ const meaning = computed(() => {
 const listed = computed(() => (everything.value ? found.value : found.value.slice(0, SHOWN)))
 
 const horizon = shallowRef<Horizon | null>(null)
-const eyeM = computed(() => Math.max(1.5, store.result!.mountHeightM))
+const eyeM = computed(() => Math.max(1.5, store.result.mountHeightM))
 let horizonAsked = 0
 watch(
   [
-    () => store.site!.latDeg,
-    () => store.site!.lonDeg,
-    () => store.site!.groundM,
-    () => store.job!.kFactor,
+    () => store.site.latDeg,
+    () => store.site.lonDeg,
+    () => store.site.groundM,
+    () => store.job.kFactor,
     () => Math.round(eyeM.value * 2),
-    () => JSON.stringify(obstaclesHere(store.doc!)),
+    () => JSON.stringify(obstaclesHere(store.doc)),
     () => store.terrainVersion,
   ],
   async () => {
     const mine = ++horizonAsked
-    const h = await engine.horizon(toRaw(store.doc!), eyeM.value)
+    const h = await engine.horizon(toRaw(store.doc), eyeM.value)
     if (mine === horizonAsked) horizon.value = h
   },
   { immediate: true },
@@ -85,16 +85,16 @@ watch(
 
 const now = useNow({ interval: 20_000 })
 const place = computed(() => {
-  const s = store.site!
+  const s = store.site
   return s.latDeg !== null && s.lonDeg !== null ? { latDeg: s.latDeg, lonDeg: s.lonDeg } : null
 })
 const sun = computed(() => (place.value ? sunPosition(place.value, now.value) : null))
 const { landmarks } = useBearingWords(() => selected.value)
-const dec = computed(() => store.result!.declination)
-const moving = computed(() => moves(store.doc!))
+const dec = computed(() => store.result.declination)
+const moving = computed(() => moves(store.doc))
 const dialSize = computed(() => Math.max(220, Math.min(dialWidth.value, (dialHeight.value || 400) - 4)))
 const dial = computed(() =>
-  layoutDial(store.result!, {
+  layoutDial(store.result, {
     size: dialSize.value,
     width: Math.max(dialSize.value, Math.min(dialWidth.value, dialSize.value + 240)),
     masts: 6,
@@ -102,7 +102,7 @@ const dial = computed(() =>
     headingDeg: store.design?.aimedDeg ?? null,
     selectedId: selected.value?.mast.id ?? null,
     horizon: horizon.value,
-    bowDeg: moving.value ? store.site!.headingDeg : null,
+    bowDeg: moving.value ? store.site.headingDeg : null,
     sunDeg: sun.value && sun.value.altitudeDeg > 0 ? sun.value.azimuthDeg : null,
   }),
 )
@@ -124,9 +124,9 @@ const skyline = computed(() =>
         magnetic: prefs.magnetic,
         sun: sun.value,
         landmarks: landmarks.value,
-        obstacles: obstaclesHere(store.doc!),
-        headingDeg: moving.value ? store.site!.headingDeg : null,
-        bowWord: store.job!.kind === 'boat' ? 'bow' : 'nose',
+        obstacles: obstaclesHere(store.doc),
+        headingDeg: moving.value ? store.site.headingDeg : null,
+        bowWord: store.job.kind === 'boat' ? 'bow' : 'nose',
         compact: small.value,
       })
     : null,
@@ -139,7 +139,7 @@ watch(
     farPath.value = null
     const m = selected.value
     if (strip.value === 'sight' && m?.path && !m.path.sketch.distanceM.length)
-      farPath.value = await engine.path(toRaw(store.doc!), m.mast.id)
+      farPath.value = await engine.path(toRaw(store.doc), m.mast.id)
   },
   { immediate: true },
 )
@@ -152,7 +152,7 @@ const sight = computed(() => {
     height: Math.max(110, stripHeight.value),
     units: prefs.units,
     band: m.best.band,
-    heightM: store.result!.mountHeightM,
+    heightM: store.result.mountHeightM,
     mastName: m.mast.name,
     diffractionDb: m.best.diffractionDb,
     compact: stripWidth.value < 620,
@@ -194,7 +194,7 @@ const compass = sheetOf('compass')
 const seen = sheetOf('seen')
 const beside = sheetOf('sims')
 /** two carriers or more are compared */
-const carriers = computed(() => carriersOf(store.doc!))
+const carriers = computed(() => carriersOf(store.doc))
 const picking = ref(false)
 const spot = ref<{ latDeg: number; lonDeg: number; bearingDeg: number; distanceM: number } | null>(null)
 function pickPlace() {

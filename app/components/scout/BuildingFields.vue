@@ -10,11 +10,11 @@ import { dlCentreMHz, bandByName } from '#core/radio/bands'
 import { length, num } from '#core/units'
 
 /** What the site is made of: what a wave must go through on its way in, and what parts two antennas. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
-const site = computed(() => store.site!)
-const kind = computed(() => store.job!.kind)
+const site = computed(() => store.site)
+const kind = computed(() => store.job.kind)
 const ashore = computed(() => !movesAbout(kind.value))
 const { unit, factor } = useLengths()
 const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? bandByName('B20')!))
@@ -31,7 +31,7 @@ const set =
     store.commit(editsOf([{ table, op: 'update', rowId, fields }]), label)
 const edits = useSiteEdits()
 const setSite = (fields: Partial<Site>) => edits.setSite(fields, 'what it is made of')
-const floors = computed(() => floorsOf(store.here!))
+const floors = computed(() => floorsOf(store.here))
 const setFloor = (level: number, fields: Partial<FloorRow>) => edits.setFloor(level, fields, 'a floor')
 const open = ref(false)
 const { doing, once } = useOnce()
@@ -115,8 +115,8 @@ const STANDING: Record<'walls' | 'sheets', { words: string; lossLabel: string; o
   },
 }
 const standing = computed(() => [
-  ...store.doc!.walls.map(row => ({ table: 'walls' as const, row, name: null })),
-  ...store.doc!.sheets.map(row => ({ table: 'sheets' as const, row, name: row.name })),
+  ...store.doc.walls.map(row => ({ table: 'walls' as const, row, name: null })),
+  ...store.doc.sheets.map(row => ({ table: 'sheets' as const, row, name: row.name })),
 ])
 const figureOf = (row: object, key: string) => (row as Record<string, number>)[key] ?? null
 </script>
@@ -167,8 +167,8 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
     >
     <button v-if="ashore" type="button" class="press small" :aria-expanded="open" data-test="inside" @click="open = !open">
       {{ open ? 'less' : 'floors, inside walls, sheets' }}
-      <template v-if="!open && (store.doc!.walls.length || store.doc!.sheets.length)">
-        ({{ store.doc!.walls.length + store.doc!.sheets.length }})
+      <template v-if="!open && (store.doc.walls.length || store.doc.sheets.length)">
+        ({{ store.doc.walls.length + store.doc.sheets.length }})
       </template>
     </button>
     <div v-if="open && ashore" class="wide rows">

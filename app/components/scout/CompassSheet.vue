@@ -22,14 +22,14 @@ import { parseNumber } from '#core/formats/csv'
 /** Declination, the heading of nose or bow in whatever is at hand, the deviation card, and swinging for it. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ mast: MastView | null; landmarks: { id: string; name: string; bearingDeg: number }[] }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
-const site = computed(() => store.site!)
-const dec = computed(() => store.result!.declination)
-const moving = computed(() => moves(store.doc!))
-const bow = computed(() => (store.job!.kind === 'boat' ? 'bow' : 'nose'))
+const site = computed(() => store.site)
+const dec = computed(() => store.result.declination)
+const moving = computed(() => moves(store.doc))
+const bow = computed(() => (store.job.kind === 'boat' ? 'bow' : 'nose'))
 const card = computed<CardEntry[]>(() => site.value.deviation ?? [])
-const stop = computed(() => presentStop(store.doc!))
+const stop = computed(() => presentStop(store.doc))
 
 const reference = ref<'compass' | 'magnetic' | 'true'>('compass')
 const toTrue = (deg: number): number => {
@@ -54,7 +54,7 @@ const saveHeading = (v: number | null) =>
   set({ headingDeg: v === null ? null : (Math.round(toTrue(v) * 10) / 10) % 360 }, 'heading')
 const saveSwing = (v: number | null) => set({ swingDeg: v ?? 0 }, 'swing')
 const verdict = computed(() => {
-  const pattern = store.result!.levels?.sources[0]?.turned.pattern
+  const pattern = store.result.levels?.sources[0]?.turned.pattern
   return pattern && site.value.swingDeg > 0 ? fixedBeamOver(site.value.swingDeg, pattern) : null
 })
 
@@ -191,7 +191,7 @@ const curve = computed(() =>
           :save="saveHeading"
         />
         <MvNumber
-          :label="store.job!.kind === 'boat' ? 'Swings at anchor ±' : 'May be parked ±'"
+          :label="store.job.kind === 'boat' ? 'Swings at anchor ±' : 'May be parked ±'"
           unit="°"
           :value="site.swingDeg"
           :low="0"
@@ -203,7 +203,7 @@ const curve = computed(() =>
       </div>
       <p v-if="site.headingDeg !== null" data-test="heading-words">
         <b class="fig">{{ bearing(site.headingDeg) }}</b> true.
-        {{ mast ? `${mast.mast.name} stands ${sayRelative(mast.frameBearingDeg, store.job!.kind as 'vehicle' | 'boat')}.` : '' }}
+        {{ mast ? `${mast.mast.name} stands ${sayRelative(mast.frameBearingDeg, store.job.kind as 'vehicle' | 'boat')}.` : '' }}
         {{
           verdict
             ? verdict.serves

@@ -6,7 +6,7 @@ import { length, num, signed } from '#core/units'
 
 /** How high is worth it: level toward one mast against antenna height, less the cable of each kind that reaches it. */
 const props = defineProps<{ mast: MastView }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const { engine } = useEngine()
 const band = ref(props.mast.best!.band)
@@ -20,13 +20,13 @@ watch(
   [() => props.mast.mast.id, () => props.mast.path?.key, () => band.value, () => store.terrainVersion],
   async () => {
     const mine = ++asked
-    const c = await engine.heights(toRaw(store.doc!), props.mast.mast.id, band.value, props.mast.calibration?.offsetDb ?? 0)
+    const c = await engine.heights(toRaw(store.doc), props.mast.mast.id, band.value, props.mast.calibration?.offsetDb ?? 0)
     if (mine === asked) curve.value = c
   },
   { immediate: true },
 )
-const mount = computed(() => store.result!.mountHeightM)
-const chosenLine = computed(() => store.result!.tree?.joints.find(j => j.line)?.line?.id ?? 'line-400')
+const mount = computed(() => store.result.mountHeightM)
+const chosenLine = computed(() => store.result.tree?.joints.find(j => j.line)?.line?.id ?? 'line-400')
 const line = computed(() => curve.value?.lines.find(l => l.partId === chosenLine.value) ?? null)
 const words = computed(() => {
   const c = curve.value

@@ -30,7 +30,7 @@ const emit = defineEmits<{
   pick: [mastId: string]
   place: [at: { latDeg: number; lonDeg: number; bearingDeg: number; distanceM: number }]
 }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { engine } = useEngine()
@@ -44,7 +44,7 @@ const rgb = (name: string) => {
   return [0, 2, 4].map(i => parseInt(hex.slice(i, i + 2), 16)) as [number, number, number]
 }
 const at = computed(() => {
-  const s = store.site!
+  const s = store.site
   return s.latDeg !== null && s.lonDeg !== null ? { latDeg: s.latDeg, lonDeg: s.lonDeg } : null
 })
 const xy = (p: { latDeg: number; lonDeg: number }) => fromLonLat([p.lonDeg, p.latDeg])
@@ -146,8 +146,8 @@ function draw() {
   const add = (kind: string, geometry: import('ol/geom/Geometry').default, more: Record<string, unknown> = {}) =>
     features.push(new Feature({ geometry, kind, ...more }))
   add('site', new Point(xy(at.value)))
-  const heading = store.site!.headingDeg
-  if (moves(store.doc!) && heading !== null) add('bow', new LineString([xy(at.value), toward(heading, 1500)]))
+  const heading = store.site.headingDeg
+  if (moves(store.doc) && heading !== null) add('bow', new LineString([xy(at.value), toward(heading, 1500)]))
   for (const m of props.masts.slice(0, 120)) {
     const on = m.mast.id === props.selectedId
     const shown = on || (m.matchesCarrier && m.rank <= 6)
@@ -158,8 +158,8 @@ function draw() {
         new Polygon([
           fan(
             at.value,
-            m.bearingDeg - bearingHalfWidth(m, store.result!.declination),
-            m.bearingDeg + bearingHalfWidth(m, store.result!.declination),
+            m.bearingDeg - bearingHalfWidth(m, store.result.declination),
+            m.bearingDeg + bearingHalfWidth(m, store.result.declination),
             m.distanceM,
           ),
         ]),
@@ -167,7 +167,7 @@ function draw() {
       )
     if (on || m.rank <= 10) {
       const seen = new Set<number>()
-      for (const c of store.doc!.cells) {
+      for (const c of store.doc.cells) {
         if (c.mastId !== m.mast.id || c.azimuthDeg === null || seen.has(c.azimuthDeg)) continue
         seen.add(c.azimuthDeg)
         const half = (c.beamwidthDeg ?? 65) / 2
@@ -182,12 +182,12 @@ function draw() {
       mine: m.matchesCarrier,
     })
   }
-  for (const o of obstaclesHere(store.doc!)) {
+  for (const o of obstaclesHere(store.doc)) {
     const high = o.toDeg < o.fromDeg ? o.toDeg + 360 : o.toDeg
     const arc = Array.from({ length: 13 }, (_, i) => toward(normalise360(o.fromDeg + ((high - o.fromDeg) * i) / 12), o.distanceM))
     add('obstacle', new LineString(arc), { name: o.name })
   }
-  for (const l of landmarksHere(store.doc!)) add('landmark', new Point(xy(l)), { name: l.name })
+  for (const l of landmarksHere(store.doc)) add('landmark', new Point(xy(l)), { name: l.name })
   drawn.addFeatures(features)
 }
 
@@ -234,7 +234,7 @@ const shadeSoon = useDebounceFn(shade, 120)
 async function layPicture(p: Picture | undefined) {
   under.setVisible(false)
   if (!p || !map) return
-  const blob = await pictureBlob(store.id!, p.id)
+  const blob = await pictureBlob(store.id, p.id)
   if (!blob) return
   const bitmap = await createImageBitmap(blob)
   const t = p.affine as Affine
@@ -303,7 +303,7 @@ onMounted(() => {
   })
   fit()
   draw()
-  void layPicture(store.doc!.pictures[0])
+  void layPicture(store.doc.pictures[0])
   map.on('postrender', e => (ready.value ||= e.frameState !== null))
   map.on('moveend', () => void shadeSoon())
   map.on('click', e => {
@@ -327,9 +327,9 @@ watch(
   [
     () => props.masts,
     () => props.selectedId,
-    () => store.doc!.obstacles,
-    () => store.doc!.landmarks,
-    () => store.site!.headingDeg,
+    () => store.doc.obstacles,
+    () => store.doc.landmarks,
+    () => store.site.headingDeg,
   ],
   draw,
 )
@@ -339,7 +339,7 @@ watch([() => prefs.night, () => store.terrainVersion], () => {
   void shade()
 })
 watch(
-  () => store.doc!.pictures[0],
+  () => store.doc.pictures[0],
   p => void layPicture(p),
   { deep: true },
 )

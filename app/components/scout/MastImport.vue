@@ -19,7 +19,7 @@ import type { MastImportState } from '../../../shared/api'
 
 /** Lists of masts in and out: headings mapped, rows tried, the rest sent in pieces that survive a lost connection. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const upload = useMastUpload()
 const file = shallowRef<File | null>(null)
@@ -87,7 +87,7 @@ function swapped(t: MastTable, r: MastRules): boolean {
       return []
     }
   })
-  return looksSwapped(pairs, positionOf(store.doc!))
+  return looksSwapped(pairs, positionOf(store.doc))
 }
 const carriers = computed(() => new Map(session.carriers.flatMap(c => c.codes.map(code => [code, c.name] as const))))
 const TRIED = 5
@@ -136,7 +136,7 @@ const left = computed(() => {
   return s === null ? '' : s > 90 ? `, about ${Math.ceil(s / 60)} min left` : `, about ${Math.ceil(s)} s left`
 })
 async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
-  const doc = store.doc!
+  const doc = store.doc
   downloadText(
     `masts.${kind}`,
     await writeMasts(kind, doc.masts, doc.cells),
@@ -161,8 +161,8 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           :disabled="upload.busy.value"
           @change="take"
       /></label>
-      <span v-if="store.doc!.masts.length" class="soft"
-        >or save the {{ store.doc!.masts.length }} masts near here as
+      <span v-if="store.doc.masts.length" class="soft"
+        >or save the {{ store.doc.masts.length }} masts near here as
         <button
           v-for="k in ['csv', 'geojson', 'gpx', 'kml'] as const"
           :key="k"

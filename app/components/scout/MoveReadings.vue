@@ -6,7 +6,7 @@ import { num } from '#core/units'
 /** What was noted under the wrong set-up, moved to another: corrections in its place, one undo takes them back. */
 const props = defineProps<{ spotId: string; spotName: string }>()
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const { all } = useSetups()
 const { doing, once } = useOnce()
 /** the set-up that was not named has no id */
@@ -21,7 +21,7 @@ const everywhere = ref(false)
 const where = computed(() => (everywhere.value ? null : props.spotId))
 const idOf = (key: string | null) => (key === UNNAMED ? null : key)
 function countOf(key: string): string {
-  const counts = countUnder(store.doc!, idOf(key), where.value)
+  const counts = countUnder(store.doc, idOf(key), where.value)
   return MADE_WITH.filter(t => counts[t])
     .map(t => `${num(counts[t])} ${WORDS[t][counts[t] === 1 ? 0 : 1]}`)
     .join(', ')
@@ -39,7 +39,7 @@ const what = computed(() => (from.value && counts.value.get(from.value)) || '')
 const error = ref('')
 const move = () =>
   once(async () => {
-    const steps = movedTo(store.doc!, { fromId: idOf(from.value), toId: to.value!, spotId: where.value })
+    const steps = movedTo(store.doc, { fromId: idOf(from.value), toId: to.value!, spotId: where.value })
     const wrong = await store.commit(steps, 'move to another set-up')
     error.value = wrong[0]?.message ?? ''
     if (!wrong.length) open.value = false

@@ -10,7 +10,7 @@ const props = defineProps<{ spotId: string }>()
 /** the set-up that reads; each turn is a copy of it with one thing changed */
 const setupId = defineModel<string | null>({ required: true })
 const emit = defineEmits<{ band: [name: string] }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { all, copyOf, error } = useSetups()
 const open = ref(false)
@@ -24,16 +24,16 @@ const CHOICES: { vary: Varied; words: string }[] = [
 /** begun with the first press; its turns stay as they were told, whatever comes out meanwhile */
 const close = shallowRef<Close | null>(null)
 watch([() => props.spotId, vary, open], () => (close.value = open.value && vary.value === 'close' ? pairNow() : null))
-const pairNow = () => closePair(store.here!, store.log!, props.spotId, nowUtc())
+const pairNow = () => closePair(store.here, store.log, props.spotId, nowUtc())
 const now = useNow({ interval: 60_000 })
 const from = computed(() => all.value.find(s => s.row.id === setupId.value) ?? all.value.find(s => s.phase !== 'after') ?? null)
 const turns = computed<Turn[]>(() =>
   close.value
-    ? closeTurns(close.value, store.log!)
+    ? closeTurns(close.value, store.log)
     : open.value && from.value
       ? oneByOne(vary.value, {
-          doc: store.doc!,
-          log: store.log!,
+          doc: store.doc,
+          log: store.log,
           spotId: props.spotId,
           from: from.value.row,
           atUtc: now.value.toISOString(),

@@ -19,7 +19,7 @@ import type { Step } from '#core/fitting/splice'
 
 /** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
 const props = defineProps<{ spotId: string; after?: boolean }>()
-const store = useJob()
+const store = useOpened()
 const kind = ref<'reading' | 'speed' | 'call' | 'watch'>('reading')
 /** what it is made with */
 const setupId = ref<string | null>(null)
@@ -27,7 +27,7 @@ const setupId = ref<string | null>(null)
 function madeWith(): { id: string | null; steps: Step[] } {
   if (!props.after || setupId.value || !store.design) return { id: setupId.value, steps: [] }
   const rowId = uuidv7()
-  return { id: rowId, steps: [{ table: 'setups', op: 'insert', rowId, fields: { ...asPlanned(store.doc!, store.design) } }] }
+  return { id: rowId, steps: [{ table: 'setups', op: 'insert', rowId, fields: { ...asPlanned(store.doc, store.design) } }] }
 }
 /** carriers of one moment share a number: the next one read belongs to the last where it is said so */
 const capture = ref<string | null>(null)
@@ -86,7 +86,7 @@ function nextRole() {
 }
 // What the last reading of the job said of band, width and cell is offered again: nothing is typed twice.
 watchEffect(() => {
-  const last = store.doc!.readings.at(-1)
+  const last = store.doc.readings.at(-1)
   if (last && !values.band) values.band = last.band ?? ''
   if (last && !values.width && last.bandwidthMHz) values.width = String(last.bandwidthMHz)
 })
@@ -201,7 +201,7 @@ function showPage(f: PageFigures, told: string) {
 }
 /** The carrier that the link was last seen on here, with this set-up. */
 function answeredBy(): { band: string | null; cellId: string | null } {
-  const last = standing(store.doc!.readings).findLast(
+  const last = standing(store.doc.readings).findLast(
     r => r.spotId === props.spotId && r.carrierRole === 'anchor' && (!setupId.value || r.setupId === setupId.value),
   )
   return { band: last?.band ?? null, cellId: last?.cellId ?? null }
@@ -281,12 +281,12 @@ const shown = computed(() => {
 })
 const hint = computed(() => {
   if (values.cell.trim() && kind.value === 'reading') {
-    const doc = store.doc!
+    const doc = store.doc
     const mastId = mastOfReading(
       { cellId: values.cell, technology: technology.value },
       doc.cells,
       id => doc.masts.find(m => m.id === id)?.carrier,
-      store.job!.carrier,
+      store.job.carrier,
     )
     return mastId
       ? `that cell is ${doc.masts.find(m => m.id === mastId)!.name}’s: it corrects the sums`

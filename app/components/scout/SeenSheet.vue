@@ -14,13 +14,13 @@ import { storePicture } from '~/utils/pictures'
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ spot: { latDeg: number; lonDeg: number; bearingDeg: number; distanceM: number } | null }>()
 const emit = defineEmits<{ pick: []; done: [] }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
-const obstacles = computed(() => obstaclesHere(store.doc!))
-const landmarks = computed(() => landmarksSeen(store.doc!))
+const obstacles = computed(() => obstaclesHere(store.doc))
+const landmarks = computed(() => landmarksSeen(store.doc))
 const { unit } = useLengths()
-const place = computed(() => ({ latDeg: store.site!.latDeg!, lonDeg: store.site!.lonDeg! }))
+const place = computed(() => ({ latDeg: store.site.latDeg!, lonDeg: store.site.lonDeg! }))
 
 const name = ref('')
 const from = ref('')
@@ -148,8 +148,8 @@ async function lay(affine: Affine) {
   busy.value = true
   const id = uuidv7()
   try {
-    await storePicture(store.id!, id, file.value!)
-    const old = store.doc!.pictures.map(p => ({ table: 'pictures' as const, op: 'delete' as const, rowId: p.id }))
+    await storePicture(store.id, id, file.value!)
+    const old = store.doc.pictures.map(p => ({ table: 'pictures' as const, op: 'delete' as const, rowId: p.id }))
     const bad = await store.commit(
       [
         ...old,
@@ -179,7 +179,7 @@ async function lay(affine: Affine) {
 
 <template>
   <MvSheet v-model="open" title="What stands about" wide>
-    <p v-if="store.site!.latDeg === null" class="error">The position comes first: give it in Ask.</p>
+    <p v-if="store.site.latDeg === null" class="error">The position comes first: give it in Ask.</p>
     <template v-else>
       <h3>In the way</h3>
       <p class="soft">
@@ -244,7 +244,7 @@ async function lay(affine: Affine) {
       </form>
       <p v-if="markError" class="error" role="alert">{{ markError }}</p>
       <h3>A picture under the map</h3>
-      <div v-for="p in store.doc!.pictures" :key="p.id" class="has" data-test="picture">
+      <div v-for="p in store.doc.pictures" :key="p.id" class="has" data-test="picture">
         <strong>{{ p.name }}</strong><span class="fig"
           >{{ p.widthPx }} × {{ p.heightPx }}, {{ num(p.opacity * 100) }} %
           <input

@@ -4,7 +4,7 @@ import type { Edit, Fields } from '#core/job/edits'
 import type { TableName } from '#core/job/schema'
 
 /** The SIMs of the job with their plans, and the devices that read: what set-ups are made of. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const update =
   <T extends TableName>(table: T, rowId: string, label: string) =>
@@ -12,7 +12,7 @@ const update =
   (v: unknown) =>
     store.commit([setField(table, rowId, field, v) as Edit], label)
 const carriers = computed(() => [
-  ...new Set([...session.carriers.map(c => c.name), ...store.doc!.sims.map(s => s.carrier).filter((c): c is string => !!c)]),
+  ...new Set([...session.carriers.map(c => c.name), ...store.doc.sims.map(s => s.carrier).filter((c): c is string => !!c)]),
 ])
 const { doing, once } = useOnce()
 const error = ref('')
@@ -25,7 +25,7 @@ const addSim = () =>
           table: 'sims',
           op: 'insert',
           fields: {
-            name: `SIM ${store.doc!.sims.length + 1}`,
+            name: `SIM ${store.doc.sims.length + 1}`,
             carrier: null,
             plan: null,
             capDownMbps: null,
@@ -38,14 +38,14 @@ const addSim = () =>
       'a SIM',
     ),
   )
-const used = (id: string) => store.doc!.setups.some(s => s.simId === id || s.deviceId === id)
+const used = (id: string) => store.doc.setups.some(s => s.simId === id || s.deviceId === id)
 const remove = (table: 'sims' | 'devices', rowId: string) =>
   act(() => store.commit([{ table, op: 'delete', rowId }], 'take it out'))
 </script>
 
 <template>
   <div class="sims">
-    <div v-for="s in store.doc!.sims" :key="s.id" class="item" data-test="sim">
+    <div v-for="s in store.doc.sims" :key="s.id" class="item" data-test="sim">
       <MvText label="SIM" required :value="s.name" :save="update('sims', s.id, 'SIM')('name')" />
       <MvChoice
         :value="s.carrier"
@@ -97,7 +97,7 @@ const remove = (table: 'sims' | 'devices', rowId: string) =>
         :save="v => update('sims', s.id, 'calls over Wi-Fi')('callsOverWifi')(v ?? null)"
       />
       <button
-        v-if="session.mayEdit && store.doc!.sims.length > 1 && !used(s.id)"
+        v-if="session.mayEdit && store.doc.sims.length > 1 && !used(s.id)"
         type="button"
         class="plain"
         @click="remove('sims', s.id)"
@@ -106,7 +106,7 @@ const remove = (table: 'sims' | 'devices', rowId: string) =>
       </button>
     </div>
     <div class="item devices">
-      <template v-for="d in store.doc!.devices" :key="d.id">
+      <template v-for="d in store.doc.devices" :key="d.id">
         <MvText :label="`Device: ${d.kind}`" required :value="d.name" :save="update('devices', d.id, 'device')('name')" />
         <MvNumber
           label="Its own antenna"

@@ -7,7 +7,7 @@ import type { TestedSpeed } from '~/instruments/speed'
 /** A timed transfer to our own server, over the link that is to be proved. */
 const props = defineProps<{ setupId: string | null }>()
 const emit = defineEmits<{ tested: [result: TestedSpeed] }>()
-const store = useJob()
+const store = useOpened()
 const running = shallowRef<AbortController | null>(null)
 const asking = ref(false)
 const doing = ref('')
@@ -19,12 +19,12 @@ const SECONDS = 6
 const mostMb = useLocalStorage('speed-most-mb', 40)
 /** what the last tests here came to says how much it will take */
 const expectedMb = computed(() => {
-  const run = standing(store.doc!.speedRuns).at(-1)
+  const run = standing(store.doc.speedRuns).at(-1)
   const guess = run ? (((run.downMbps ?? 0) + (run.upMbps ?? 0)) * SECONDS) / 8 : Infinity
   return Math.min(2 * mostMb.value, guess)
 })
 const linkWords = computed(() => {
-  const s = store.doc!.setups.find(x => x.id === props.setupId)
+  const s = store.doc.setups.find(x => x.id === props.setupId)
   return s ? `${s.link === 'device' ? 'this device’s own radio' : s.link}, ${s.antenna} antenna` : 'the link of the set-up'
 })
 async function run() {
@@ -44,7 +44,7 @@ async function run() {
       },
     })
     last.value = result
-    const earlier = standing(store.doc!.speedRuns).filter(r => r.setupId === props.setupId && r.via && !r.doubted)
+    const earlier = standing(store.doc.speedRuns).filter(r => r.setupId === props.setupId && r.via && !r.doubted)
     emit('tested', { ...result, doubted: earlier.length > 0 && earlier.at(-1)!.via !== result.via })
   } catch (e) {
     error.value = messageOf(e)

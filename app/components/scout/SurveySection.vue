@@ -20,19 +20,19 @@ import { needAtDbm, USE_FIGURES, usualUse } from '#core/site/use'
 import { mbps, num } from '#core/units'
 
 /** Readings on the house: each spot with what was read there, one of them the baseline. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const route = useRoute()
 const { el, width, height } = useWidth()
-const picked = ref<string>((route.query.spot as string) || store.job!.baselineSpotId || store.doc!.spots[0]?.id || '')
-const spot = computed(() => store.doc!.spots.find(s => s.id === picked.value) ?? store.doc!.spots[0])
-const summaries = computed(() => store.result!.before)
+const picked = ref<string>((route.query.spot as string) || store.job.baselineSpotId || store.doc.spots[0]?.id || '')
+const spot = computed(() => store.doc.spots.find(s => s.id === picked.value) ?? store.doc.spots[0])
+const summaries = computed(() => store.result.before)
 const mine = computed(() => summaries.value.find(s => s.spot.id === spot.value?.id))
 const small = computed(() => width.value < 620)
 const view = computed(() =>
   width.value
-    ? layoutSection(store.doc!, store.result!, {
+    ? layoutSection(store.doc, store.result, {
         width: width.value,
         height: Math.max(220, height.value),
         units: prefs.units,
@@ -57,12 +57,12 @@ const badge = (id: string) => {
 }
 const best = computed(() => bestSpot(summaries.value, mine.value?.band ?? null))
 const photos = usePhotos()
-const shots = computed(() => numbered(store.doc!).filter(p => p.spotId === spot.value?.id))
+const shots = computed(() => numbered(store.doc).filter(p => p.spotId === spot.value?.id))
 function bring(e: Event) {
   const input = e.target as HTMLInputElement
   void photos.add(input.files, { spotId: spot.value!.id }).then(() => (input.value = ''))
 }
-const stop = computed(() => presentStop(store.doc!))
+const stop = computed(() => presentStop(store.doc))
 /** All that was read here, of the finished work too: one place to take back what was mistyped. */
 const log = computed(() =>
   [
@@ -98,7 +98,7 @@ const log = computed(() =>
         text: r.kind === 'drill' ? 'failover drill' : countWords(r.drops),
         rest: `${r.kind === 'drill' ? wordsOfDrill(r) : `in ${spanWords(r.seconds)}`} ${withWords(r.setup)}`,
       })),
-    ...[...store.log!.runs, ...store.log!.doubted]
+    ...[...store.log.runs, ...store.log.doubted]
       .filter(r => r.spotId === spot.value?.id)
       .map(r => ({
         id: r.id,
@@ -117,7 +117,7 @@ function restOf(r: Made<SpeedRun>): string {
   return `${up} ${r.pingMs !== null ? `${num(r.pingMs)} ms` : ''} ${withWords(r.setup)}`
 }
 /** said only where there is more than one to tell apart */
-const withWords = (s: SetUp | null): string => (s && store.doc!.setups.length > 1 ? setupWords(s) : '')
+const withWords = (s: SetUp | null): string => (s && store.doc.setups.length > 1 ? setupWords(s) : '')
 async function withdraw(entry: (typeof log.value)[number]) {
   const {
     id,
@@ -147,13 +147,13 @@ function place(e: MouseEvent) {
   if (!p || !view.value) return
   const r = (e.currentTarget as HTMLElement).getBoundingClientRect()
   const here = { eastM: 0, northM: 0, upM: round2(Math.max(0, view.value.toUp(e.clientY - r.top))) }
-  const at = { ...here, ...moveAlong(store.site!, here, view.value.toAlong(e.clientX - r.left), view.value.sign) }
+  const at = { ...here, ...moveAlong(store.site, here, view.value.toAlong(e.clientX - r.left), view.value.sign) }
   void addSpot(p.indoors, p.station, at)
 }
 useKeys({ Escape: { does: 'no new spot', run: () => (placing.value = null) } })
 async function addSpot(indoors: boolean, station: StationState | null = null, at: Point | null = null) {
   placing.value = null
-  const { spots } = store.doc!
+  const { spots } = store.doc
   const before = new Set(spots.map(s => s.id))
   const called = station ? WALKED[station.station] : indoors ? 'Room' : 'Outside'
   const alike = spots.filter(s => s.name.startsWith(called)).length
@@ -165,7 +165,7 @@ async function addSpot(indoors: boolean, station: StationState | null = null, at
         fields: {
           name: alike ? `${called} ${alike + 1}` : called,
           // On the floor that is looked at.
-          ...(at ?? placeForSpot(store.result!.floors, store.site!, spots, indoors, spot.value?.indoors ? spot.value.upM : 0)),
+          ...(at ?? placeForSpot(store.result.floors, store.site, spots, indoors, spot.value?.indoors ? spot.value.upM : 0)),
           indoors,
           needed: false,
           people: null,
@@ -179,23 +179,23 @@ async function addSpot(indoors: boolean, station: StationState | null = null, at
     ],
     'add a spot',
   )
-  picked.value = store.doc!.spots.find(s => !before.has(s.id))?.id ?? picked.value
+  picked.value = store.doc.spots.find(s => !before.has(s.id))?.id ?? picked.value
   // What it is called comes next.
   if (editor.value) editor.value.open = true
 }
 const used = computed(
   () =>
-    [...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.calls, ...store.doc!.watches].some(
+    [...store.doc.readings, ...store.doc.speedRuns, ...store.doc.calls, ...store.doc.watches].some(
       r => r.spotId === spot.value?.id,
-    ) || store.job!.baselineSpotId === spot.value?.id,
+    ) || store.job.baselineSpotId === spot.value?.id,
 )
 async function removeSpot() {
   if (spot.value && !used.value) await store.commit([{ table: 'spots', op: 'delete', rowId: spot.value.id }], 'remove a spot')
 }
 const baseline = () =>
-  store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { baselineSpotId: spot.value!.id } }], 'baseline')
+  store.commit([{ table: 'jobs', op: 'update', rowId: store.job.id, fields: { baselineSpotId: spot.value!.id } }], 'baseline')
 const { drag, start } = useDragging<string>((id, x, y) => {
-  const s = store.doc!.spots.find(x => x.id === id)
+  const s = store.doc.spots.find(x => x.id === id)
   if (s && view.value)
     void store.commit(
       [
@@ -204,7 +204,7 @@ const { drag, start } = useDragging<string>((id, x, y) => {
           op: 'update',
           rowId: id,
           fields: {
-            ...moveAlong(store.site!, s, view.value.toAlong(x), view.value.sign),
+            ...moveAlong(store.site, s, view.value.toAlong(x), view.value.sign),
             upM: round2(Math.max(0, view.value.toUp(y))),
           },
         },
@@ -217,7 +217,7 @@ const spread = (s: { median: number; low: number; high: number; count: number } 
 const time = (iso: string) =>
   new Date(iso).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hour12: false })
 function step(by: number) {
-  const list = store.doc!.spots
+  const list = store.doc.spots
   const i = list.findIndex(s => s.id === spot.value?.id)
   picked.value = list[(i + by + list.length) % list.length]!.id
 }
@@ -278,7 +278,7 @@ useKeys({
         <header>
           <button type="button" class="press small bare roof" aria-label="Spot before" @click="step(-1)">‹</button>
           <h2>{{ spot.name }}</h2>
-          <span v-if="store.job!.baselineSpotId === spot.id" class="tag">baseline</span>
+          <span v-if="store.job.baselineSpotId === spot.id" class="tag">baseline</span>
           <button v-else type="button" class="press small" :disabled="!session.mayEdit" @click="baseline">
             make it the baseline
           </button>
@@ -394,7 +394,7 @@ useKeys({
               <MvChoice
                 :value="spot.use"
                 :choices="[
-                  { value: null, title: `as usual here: ${USE_FIGURES[usualUse(store.job!.kind)].words}` },
+                  { value: null, title: `as usual here: ${USE_FIGURES[usualUse(store.job.kind)].words}` },
                   ...USES.map(u => ({ value: u, title: USE_FIGURES[u].words })),
                 ]"
                 label="Used as"
@@ -408,7 +408,7 @@ useKeys({
                 :low="-140"
                 :high="-40"
                 negative
-                :hint="num(needAtDbm(store.job!, { use: spot.use, needDbm: null }))"
+                :hint="num(needAtDbm(store.job, { use: spot.use, needDbm: null }))"
                 :save="set('needDbm')"
               />
             </template>
@@ -426,7 +426,7 @@ useKeys({
           </li>
         </ul>
         <button
-          v-if="log.length && store.doc!.setups.length > 1 && session.mayEdit"
+          v-if="log.length && store.doc.setups.length > 1 && session.mayEdit"
           type="button"
           class="press small"
           data-test="move-readings"

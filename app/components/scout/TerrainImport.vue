@@ -5,12 +5,12 @@ import type { CoverClasses, TerrainReport } from '../../../shared/api'
 
 /** Ground and what stands on it: SRTM tiles, GeoTIFF rasters, land-cover classes with their heights. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const error = ref('')
 const done = ref<TerrainReport[]>([])
 const busy = ref('')
 const wanted = computed(() => {
-  const s = store.site!
+  const s = store.site
   if (s.latDeg === null || s.lonDeg === null) return null
   const la = Math.floor(s.latDeg)
   const lo = Math.floor(s.lonDeg)

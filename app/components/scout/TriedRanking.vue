@@ -8,7 +8,7 @@ import { mbps, num } from '#core/units'
 
 /** What was tried side by side, the best first: each as its range with the middle marked, and whether the rest is chance. */
 const props = defineProps<{ spotId: string }>()
-const store = useJob()
+const store = useOpened()
 const QUANTITIES = ['down', 'up', 'SINR', 'RSRP'] as const
 const everywhere = ref(false)
 const by = ref<RankedBy>('down')
@@ -24,7 +24,7 @@ const rankings = computed(
   () =>
     new Map(
       QUANTITIES.flatMap(q => {
-        const r = rankTried(store.here!, store.log!, { by: q, spotId: everywhere.value ? undefined : props.spotId })
+        const r = rankTried(store.here, store.log, { by: q, spotId: everywhere.value ? undefined : props.spotId })
         return r ? [[q, r] as const] : []
       }),
     ),

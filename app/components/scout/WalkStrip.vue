@@ -5,9 +5,9 @@ import type { StationState } from '#core/survey/walk'
 /** The walk in its order: where was read, and where to stand next. */
 const props = defineProps<{ spotId: string | null }>()
 const emit = defineEmits<{ go: [spotId: string]; add: [station: StationState] }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
-const walk = computed(() => walkOf(store.doc!, store.log!))
+const walk = computed(() => walkOf(store.doc, store.log))
 const next = computed(() => nextStation(walk.value))
 const SHORT = { device: 'device', corner: 'corners', window: 'windows', outside: 'outside', high: 'high', donor: 'best inside' }
 /** to the spot of it that was not read, else the next of them, else a new one */

@@ -9,7 +9,7 @@ import type { Visit } from '#core/job/schema'
 /** The day as it runs: who does what when, climbs raised, with dark and the end of the visit on the same hours. */
 const props = defineProps<{ steps: readonly CardStep[]; visit: Visit | null; stepId: string | null }>()
 const emit = defineEmits<{ pick: [id: string] }>()
-const store = useJob()
+const store = useOpened()
 const { el, width } = useWidth()
 
 const people = computed<1 | 2>(() => ((props.visit?.people ?? 2) > 1 ? 2 : 1))
@@ -21,7 +21,7 @@ const plan = computed(() => firstDay(planDay(open.value, people.value)))
 const another = computed(() => plan.value.later.length + props.steps.filter(s => !s.done && s.hardensUntil && !s.waits).length)
 const startMin = computed(() => startOf(props.visit ?? NEW_VISIT))
 const light = computed(() => {
-  const { latDeg, lonDeg, zone } = store.site!
+  const { latDeg, lonDeg, zone } = store.site
   if (latDeg === null || lonDeg === null) return null
   return daylightOn({ latDeg, lonDeg }, props.visit?.onDay ?? dayOf(new Date()), zone)
 })

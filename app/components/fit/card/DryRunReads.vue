@@ -4,13 +4,13 @@ import type { ReadBeside } from '#core/card/dry-run'
 import { num, say } from '#core/units'
 
 /** What the dry run reads beside what the plan says; where it stops, what is likely behind it and where the plan is mended. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const { note } = useChecks()
 const t = (s: string) => say(s, prefs.units)
-const drill = computed(() => store.result!.drill)
-const reads = computed(() => readsBeside(store.doc!, drill.value.dryRun))
-const causes = computed(() => causesOf(reads.value, store.result!))
+const drill = computed(() => store.result.drill)
+const reads = computed(() => readsBeside(store.doc, drill.value.dryRun))
+const causes = computed(() => causesOf(reads.value, store.result))
 const save = (r: ReadBeside) => (value: number | null) =>
   note({ kind: 'read', key: r.key, done: value !== null, value }, 'a figure of the dry run')
 const offWords = (r: ReadBeside): string => {

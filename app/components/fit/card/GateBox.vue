@@ -7,7 +7,7 @@ import type { DemandKind } from '#core/judge/demands'
 const props = defineProps<{ gate: GateState }>()
 const emit = defineEmits<{ said: [] }>()
 const session = useSession()
-const store = useJob()
+const store = useOpened()
 const { note } = useChecks()
 const { once, doing } = useOnce()
 
@@ -35,7 +35,7 @@ const GO: Record<GateId, string> = {
 const noted = computed(() => {
   const kinds = new Set((props.gate.need.lacks ?? []).map(l => l.key.split(':')[0] as DemandKind))
   return [...kinds].map(k => {
-    const { path, words } = placeToNote(store.id!, NOTED_IN[k])
+    const { path, words } = placeToNote(store.id, NOTED_IN[k])
     return { path, words: `${words}: note ${SAYS[k]}` }
   })
 })

@@ -5,11 +5,11 @@ import type { Fleet } from '../../../../shared/api'
 
 /** What this step taught here and on the others of the fleet, and the method's photographs of it. */
 const props = defineProps<{ step: CardStep; fleet: Fleet | null }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { note } = useChecks()
 const { once, doing } = useOnce()
-const own = computed(() => lessonsOf(store.doc!))
+const own = computed(() => lessonsOf(store.doc))
 const mine = computed(() => own.value.filter(l => l.words === props.step.words))
 const others = computed(() =>
   offered(

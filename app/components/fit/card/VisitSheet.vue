@@ -12,7 +12,7 @@ import type { Visit } from '#core/job/schema'
 /** Days on site of this job: when, who, what weather they need; what speaks against each; the message to the customer. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ card: Card; lines: readonly ListLine[] }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { visits, add, change, remove } = useVisits()
 const { once, doing } = useOnce()
@@ -28,10 +28,10 @@ const begin = () =>
     error.value = bad[0]?.message ?? ''
   })
 
-const asBoard = (v: Visit): BoardVisit => ({ ...v, version: 0, jobId: store.id!, jobName: store.job!.name, dueOn: null })
+const asBoard = (v: Visit): BoardVisit => ({ ...v, version: 0, jobId: store.id, jobName: store.job.name, dueOn: null })
 const clashes = computed(() => clashesOf(visits.value.map(asBoard), today()))
 function darkOf(v: Visit): number | null {
-  const { latDeg, lonDeg, zone } = store.site!
+  const { latDeg, lonDeg, zone } = store.site
   return latDeg === null || lonDeg === null ? null : (daylightOn({ latDeg, lonDeg }, v.onDay, zone)?.toMin ?? null)
 }
 function troublesOf(v: Visit): string[] {
@@ -56,10 +56,10 @@ const troubles = computed(() => new Map(visits.value.map(v => [v.id, troublesOf(
 const messageOfVisit = (v: Visit): string =>
   messageFor({
     visit: v,
-    customer: store.job!.customerName,
+    customer: store.job.customerName,
     crew: session.me!.crewName,
-    rooms: store.doc!.spots.filter(s => s.indoors && s.needed).map(s => s.name),
-    drills: store.job!.mayDrill !== 'no' && props.card.steps.some(s => s.gates.some(g => g.gate === 'drill')),
+    rooms: store.doc.spots.filter(s => s.indoors && s.needed).map(s => s.name),
+    drills: store.job.mayDrill !== 'no' && props.card.steps.some(s => s.gates.some(g => g.gate === 'drill')),
     day: new Date(`${v.onDay}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
   })
 const { copy, copied, isSupported } = useClipboard({ legacy: true })

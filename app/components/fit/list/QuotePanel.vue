@@ -8,7 +8,7 @@ import { num } from '#core/units'
 
 /** What the customer is quoted: material with its margin, hours, tax; every line adds up to the last digit. */
 const props = defineProps<{ quoted: QuotedJob }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { book, saveMoney } = usePrices()
 const money = computed(() => book.value.money)
@@ -22,7 +22,7 @@ const groups = computed(() =>
   }),
 )
 const set = (fields: Record<string, unknown>) =>
-  store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields }], 'the quote')
+  store.commit([{ table: 'jobs', op: 'update', rowId: store.job.id, fields }], 'the quote')
 const setMoney = inLine((fields: Partial<Money>) => saveMoney({ ...money.value, ...fields }))
 const setCurrency = (code: string | null) => {
   const currency = (code ?? '').trim().toUpperCase()
@@ -66,7 +66,7 @@ const crewTerms = ref(false)
     <div class="fields">
       <MvNumber
         label="Margin of this job"
-        :value="store.job!.quoteMarginPercent"
+        :value="store.job.quoteMarginPercent"
         unit="%"
         :low="0"
         :high="500"
@@ -76,7 +76,7 @@ const crewTerms = ref(false)
       />
       <MvNumber
         label="Hours quoted"
-        :value="store.job!.quoteHours"
+        :value="store.job.quoteHours"
         unit="h"
         :low="0"
         :high="2000"

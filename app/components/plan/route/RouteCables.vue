@@ -10,19 +10,19 @@ import { length, num, say } from '#core/units'
 /** Every cable in the order in which it is pulled; the one picked with its pieces, bends, clips and plugs. */
 const props = defineProps<{ cable: CableLength | null; piece: number | null }>()
 const emit = defineEmits<{ pick: [runId: string]; piece: [index: number | null]; draw: []; add: []; take: []; straight: [] }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { unit, factor } = useLengths()
-const building = computed(() => buildingOf(store.here!))
+const building = computed(() => buildingOf(store.here))
 const codes = computed(() => {
-  const labels = store.result!.tree && store.design ? cableLabels(store.result!.tree, store.design.name) : []
+  const labels = store.result.tree && store.design ? cableLabels(store.result.tree, store.design.name) : []
   return new Map(labels.map(l => [l.runId, l.code]))
 })
 /** of what is alike the lower label first */
 const cables = computed(() => {
   const code = (c: CableLength) => codes.value.get(c.joint.run.id) ?? ''
-  const named = [...store.result!.lengths].sort((a, b) => code(a).localeCompare(code(b), 'en', { numeric: true }))
+  const named = [...store.result.lengths].sort((a, b) => code(a).localeCompare(code(b), 'en', { numeric: true }))
   return pullingOrder(named)
 })
 const laid = computed(() => (props.cable ? layingOf(props.cable, building.value) : null))
@@ -42,7 +42,7 @@ function tape(v: number | null) {
   )
 }
 const instead = computed(() => {
-  const words = overData(store.result!)
+  const words = overData(store.result)
   return words && say(words, prefs.units)
 })
 const picking = ref(false)

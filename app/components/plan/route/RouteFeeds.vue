@@ -11,20 +11,20 @@ import { buildingOf } from '#core/site/building'
 import { length, num } from '#core/units'
 
 /** What each box is fed by: every wire with what arrives, its fuse, what it takes of a battery a day; PoE; the plug. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const feeds = computed(() =>
-  store.result!.tree ? feedsOf(store.doc!, store.result!.tree, store.job!.kind, buildingOf(store.here!)) : [],
+  store.result.tree ? feedsOf(store.doc, store.result.tree, store.job.kind, buildingOf(store.here)) : [],
 )
-const aboard = computed(() => movesAbout(store.job!.kind))
+const aboard = computed(() => movesAbout(store.job.kind))
 const write = (f: BoxFeed, fields: Partial<Feed>) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
 const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
 const m = (v: number) => length(v, prefs.units)
 const farOff = (f: BoxFeed, s: Fixture) => m(between(f.at.node, s).distanceM)
 const sources = (f: BoxFeed) =>
-  sourcesOf(store.doc!, f.supply).map((s, i) => ({
+  sourcesOf(store.doc, f.supply).map((s, i) => ({
     value: s.id,
     title: `${s.name || `${s.kind} ${i + 1}`}, ${farOff(f, s)} off`,
   }))
@@ -154,7 +154,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
             Fuse within {{ LEAD_BESIDE_SOURCE_MM }} mm of the source, in a tap of its own where a legend names it; the box screwed
             down before it is plugged in.
             {{
-              store.job!.kind === 'boat'
+              store.job.kind === 'boat'
                 ? 'Two wires to the common negative, never hull or engine.'
                 : 'Return to bare metal under a factory bolt, never of a seat belt, airbag, brake or fuel.'
             }}

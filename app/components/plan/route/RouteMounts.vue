@@ -23,13 +23,13 @@ import { buildingOf } from '#core/site/building'
 import { length, num, say } from '#core/units'
 
 /** What holds each outside antenna: the mount, the pole in the wind, its screws, its metals. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { unit, factor } = useLengths()
-const donors = computed(() => store.result!.tree?.donors ?? [])
-const mounts = computed(() => mountsFor(store.job!.kind))
-const gust = computed(() => gustOf(store.site!))
+const donors = computed(() => store.result.tree?.donors ?? [])
+const mounts = computed(() => mountsFor(store.job.kind))
+const gust = computed(() => gustOf(store.site))
 const words = <T extends string>(list: readonly T[]) => list.map(value => ({ value, title: value }))
 const SCREWS = words(['lag', 'wood screw', 'anchor', 'bolt'] as const)
 const write = (at: AntennaNode, fixing: Fixing | null) =>
@@ -58,28 +58,28 @@ const addSection = (at: AntennaNode) => {
 }
 const lessSection = (at: AntennaNode) => write(at, { ...at.node.fixing!, sections: at.node.fixing!.sections.slice(0, -1) })
 const setGust = (v: number | null) =>
-  store.commit([{ table: 'sites', op: 'update', rowId: store.site!.id, fields: { gustMs: v } }], 'the strongest gust')
+  store.commit([{ table: 'sites', op: 'update', rowId: store.site.id, fields: { gustMs: v } }], 'the strongest gust')
 const views = computed(() =>
   donors.value.map(at => {
     const f = at.node.fixing
     const kind = f ? mountKind(f.mount) : null
-    const stands = f && kind?.pole ? standing(store.result!.tree!, at, f, gust.value) : null
+    const stands = f && kind?.pole ? standing(store.result.tree!, at, f, gust.value) : null
     const pulls = stands && !('refused' in stands) ? Math.max(stands.sections[0]!.upperN, stands.sections[0]!.lowerN) : null
     return {
       at,
       f,
       kind,
       stands,
-      carried: f ? carriedBy(store.result!.tree!, at, f) : [],
+      carried: f ? carriedBy(store.result.tree!, at, f) : [],
       holds: f && pulls !== null ? screwsHold(f, pulls) : null,
-      metals: f ? metalsOf(f, store.job!.kind) : null,
+      metals: f ? metalsOf(f, store.job.kind) : null,
     }
   }),
 )
 /** the nearest overhead line from where each is raised, as it was last said */
-const raised = (at: AntennaNode) => isRaised(store.job!.kind, building.value, at.node)
+const raised = (at: AntennaNode) => isRaised(store.job.kind, building.value, at.node)
 const lineM = (at: AntennaNode): number | null => {
-  const said = lastCheck(store.doc!, 'fact', linesKey(at.node.id))
+  const said = lastCheck(store.doc, 'fact', linesKey(at.node.id))
   return said?.done ? (said.value ?? null) : null
 }
 const setLine = (at: AntennaNode) => (value: number | null) =>
@@ -87,9 +87,9 @@ const setLine = (at: AntennaNode) => (value: number | null) =>
     { kind: 'fact', key: linesKey(at.node.id), about: raising(at).about, done: value !== null, value },
     'the nearest overhead line',
   )
-const building = computed(() => buildingOf(store.here!))
+const building = computed(() => buildingOf(store.here))
 const { note } = useChecks()
-const heightM = computed(() => vehicleHeightM({ tree: store.result!.tree, building: building.value }))
+const heightM = computed(() => vehicleHeightM({ tree: store.result.tree, building: building.value }))
 const percent = (share: number) => `${num(100 * share)} %`
 const m = (v: number) => length(v, prefs.units)
 </script>
@@ -101,7 +101,7 @@ const m = (v: number) => length(v, prefs.units)
       <MvNumber
         class="gust"
         label="strongest gust"
-        :value="store.site!.gustMs"
+        :value="store.site.gustMs"
         unit="m/s"
         :low="5"
         :high="95"

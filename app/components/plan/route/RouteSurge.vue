@@ -12,16 +12,16 @@ import { round2 } from '#core/site/frame'
 import { length, num } from '#core/units'
 
 /** Where a surge goes: each arrestor, its conductor with lengths and bends, the electrode and its bond. */
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { once, doing } = useOnce()
-const building = computed(() => buildingOf(store.here!))
-const arrestors = computed(() => store.result!.tree?.nodes.filter(n => n.part.kind === 'arrestor') ?? [])
-const paths = computed(() => surgesOf({ doc: store.here!, tree: store.result!.tree, building: building.value, job: store.job! }))
-const electrodes = computed(() => store.doc!.fixtures.filter(f => f.kind === 'electrode'))
-const bare = computed(() => store.result!.findings.find(f => f.code === 'level.no-arrestor') ?? null)
-const aboard = computed(() => movesAbout(store.job!.kind))
+const building = computed(() => buildingOf(store.here))
+const arrestors = computed(() => store.result.tree?.nodes.filter(n => n.part.kind === 'arrestor') ?? [])
+const paths = computed(() => surgesOf({ doc: store.here, tree: store.result.tree, building: building.value, job: store.job }))
+const electrodes = computed(() => store.doc.fixtures.filter(f => f.kind === 'electrode'))
+const bare = computed(() => store.result.findings.find(f => f.code === 'level.no-arrestor') ?? null)
+const aboard = computed(() => movesAbout(store.job.kind))
 const words = <T extends string>(list: readonly T[]) => list.map(value => ({ value, title: value }))
 const ELECTRODES = computed(() =>
   words(aboard.value ? (['hull plate'] as const) : (['rod', 'house earthing', 'water pipe', 'gas pipe'] as const)),
@@ -132,7 +132,7 @@ const m = (v: number) => length(v, prefs.units)
       {{
         aboard
           ? 'A boat and a vehicle have rules of their own: what is bonded is for a marine or vehicle electrician.'
-          : RULE_PACKS[store.job!.rules].earth
+          : RULE_PACKS[store.job.rules].earth
       }}
       Solid copper, short, straight, bends of 203 mm radius and more, never through rooms, never to gas. A gas tube wears: after a
       strike it is tested or replaced. Nothing here survives a direct strike; air terminals are a licensed person’s, who decides

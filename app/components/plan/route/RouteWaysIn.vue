@@ -17,16 +17,16 @@ import { round2 } from '#core/site/frame'
 import { num } from '#core/units'
 
 /** Ways by which the cables come in, ranked; the one that is taken, on the picture, with what is known of it; ducts on the way. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { once, doing } = useOnce()
-const building = computed(() => buildingOf(store.here!))
+const building = computed(() => buildingOf(store.here))
 const plan = computed(() => {
-  const { tree, lengths } = store.result!
-  return { doc: store.here!, design: store.design, tree, lengths, building: building.value }
+  const { tree, lengths } = store.result
+  return { doc: store.here, design: store.design, tree, lengths, building: building.value }
 })
 const cables = computed(() => crossersOf(plan.value))
-const ways = computed(() => waysIn(store.job!.kind, store.job!.mayDrill, cables.value))
+const ways = computed(() => waysIn(store.job.kind, store.job.mayDrill, cables.value))
 const passages = computed(() => passagesOf(plan.value))
 const VERDICT = { go: 'go', ask: 'ask first', never: 'never here' }
 const KNOWN_BY = [
@@ -40,7 +40,7 @@ const atShell = (entry: Entry) =>
   cables.value[0] ? entryPoint(entry, cables.value[0], building.value) : { eastM: 0, northM: 0, upM: 1 }
 const take = (w: RankedWay) =>
   once(() => {
-    const there = store.doc!.fixtures.find(f => f.kind === 'way in' && f.entry === w.id)
+    const there = store.doc.fixtures.find(f => f.kind === 'way in' && f.entry === w.id)
     const rowId = there?.id ?? uuidv7()
     const fields = { ...BARE_FIXTURE, kind: 'way in' as const, name: '', ...atShell(w.id), entry: w.id }
     const chosen = update('designs', store.design!.id, { wayInId: rowId })
@@ -77,9 +77,9 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
     <p class="soft">
       The hole is sized by the plug, its seal by the jacket.
       {{
-        store.job!.mayDrill === 'no'
+        store.job.mayDrill === 'no'
           ? 'Nothing may be drilled here.'
-          : store.job!.mayDrill === 'ask'
+          : store.job.mayDrill === 'ask'
             ? 'Drilling is asked for first.'
             : ''
       }}
