@@ -370,13 +370,11 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
   padding: 12px 20px 20px;
 }
 .said dl {
-  display: grid;
-  grid-template-columns: 84px 1fr;
-  gap: 4px 12px;
-  margin: 6px 0 0;
+  margin: 0;
 }
 .said dt {
   font-weight: 700;
+  margin-top: 6px;
 }
 .said dd {
   margin: 0;
