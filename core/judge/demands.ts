@@ -240,8 +240,8 @@ export const clearOfLinesM = ({ node }: Pick<TreeNode, 'node'>): number => raise
 export const linesKey = (nodeId: string): string => `lines:${nodeId}`
 
 function lines(c: Laid<DemandGround>): Demand[] {
-  return c
-    .tree.donors.filter(d => isRaised(c.job.kind, c.building, d.node))
+  return c.tree.donors
+    .filter(d => isRaised(c.job.kind, c.building, d.node))
     .map(d => {
       const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
       const value = said?.done ? (said.value ?? null) : null

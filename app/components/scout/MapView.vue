@@ -324,13 +324,7 @@ onUnmounted(() => {
   map = null
 })
 watch(
-  [
-    () => props.masts,
-    () => props.selectedId,
-    () => store.doc.obstacles,
-    () => store.doc.landmarks,
-    () => store.site.headingDeg,
-  ],
+  [() => props.masts, () => props.selectedId, () => store.doc.obstacles, () => store.doc.landmarks, () => store.site.headingDeg],
   draw,
 )
 watch([() => at.value?.latDeg, () => at.value?.lonDeg], fit)
