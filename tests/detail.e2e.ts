@@ -1,4 +1,7 @@
 /** Smaller promises of the screens: what is added by hand, dragged, accepted, entered in feet, loaded only where it is used. */
+import { v7 as uuidv7 } from 'uuid'
+import type { JobSnapshot } from '../shared/api'
+import { copyOf } from './support/copy'
 import { CROFT, database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
 
 test('a mast by hand joins the ranking with no network, and is sent later', async ({ demoPage: page, app, quiet }) => {
@@ -211,4 +214,24 @@ test('the aim: no sweep before the ticks; a step out of range is refused; a step
   expect(steps.map(s => s.value as number)).toEqual([11, 12.5])
   expect(steps[1]!.replaces_id).not.toBeNull()
   await sql.end()
+})
+
+test('cells kept in hexadecimal are corrected by the cure of their finding', async ({ demoPage: page }) => {
+  const jobId = await copyOf(page.request, KILN)
+  const read = async () => ((await (await page.request.get(`/api/jobs/${jobId}`)).json()) as JobSnapshot).document.readings
+  const { id: _id, version: _version, ...fields } = (await read())[0]!
+  const rowId = uuidv7()
+  const change = { id: uuidv7(), table: 'readings', op: 'insert', rowId, baseVersion: 0, fields: { ...fields, cellId: '1A2B3C' } }
+  expect((await page.request.post(`/api/jobs/${jobId}/changes`, { data: { changes: [change] } })).status()).toBe(200)
+  await openJob(page, jobId, 'survey')
+  await page.keyboard.press('f')
+  const finding = page.getByRole('dialog').locator('[data-code="survey.cells-in-hex"]')
+  await expect(finding).toContainText('1A2B3C')
+  await finding.getByRole('button', { name: /to decimal/ }).click()
+  await expect(finding).toHaveCount(0)
+  await sent(page)
+  // 0x1A2B3C; the row that was kept stays in the log, replaced.
+  const after = await read()
+  expect(after.find(r => r.replacesId === rowId)).toMatchObject({ cellId: '1715004', rsrpDbm: fields.rsrpDbm })
+  expect(after.some(r => r.id === rowId && r.cellId === '1A2B3C')).toBe(true)
 })
