@@ -196,6 +196,8 @@ test('by keyboard alone: acts, sections, findings, a part moved, a cure applied 
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toHaveCount(0)
   const isolation = page.locator('svg text').filter({ hasText: 'isolation' })
+  // The way to the mast is known: the donor looks at it.
+  await expect(page.getByText(/West Spine, 5/).first()).toBeVisible()
   const before = await isolation.textContent()
   await page.keyboard.press('p')
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp')
