@@ -224,7 +224,6 @@ export function promiseIn(c: Context): PromiseView | null {
     byWifi: onWifi(c),
     asPlanned: testedAsPlanned({
       log: c.own,
-      spots: c.doc.spots,
       design: c.design!,
       source: c.main.levels.sources[0] ?? null,
       toFrame: deg => toFrame(c.doc, deg),

@@ -1,9 +1,9 @@
 /** Speed tests made with the plan itself before it was fixed: with its antenna on a pole, as high and turned as it is to stay. */
 import type { Source } from '../chain/levels'
 import { angleBetween } from '../geo/angles'
-import type { Design, Spot } from '../job/schema'
+import type { Design } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
-import { speedsOf, summariseSpot } from '../survey/spots'
+import { speedsOf } from '../survey/spots'
 
 /** Held this near its planned height an antenna hears the same. Assumed, m. */
 const SAME_HEIGHT_M = 1
@@ -12,15 +12,17 @@ const OF_BEAM = 0.25
 
 interface Planned {
   log: LogIndex
-  spots: readonly Spot[]
   design: Design
   source: Source | null
   /** of a bearing, true to the site frame, degrees */
   toFrame: (trueDeg: number) => number
 }
 
-/** @returns the tests of the last set-up that was as the plan is; null where none was, or where height or heading were not said */
-export function testedAsPlanned({ log, spots, design, source, toFrame }: Planned): SpotSummary | null {
+/**
+ * @returns the speeds of the last set-up that was as the plan is, at the last spot it was tested at; null where none was, or
+ *   where height or heading were not said
+ */
+export function testedAsPlanned({ log, design, source, toFrame }: Planned): Pick<SpotSummary, 'down' | 'up'> | null {
   if (!source) return null
   const { donor, turned } = source
   const alike = log.runs.filter(({ phase, setup }) => {
@@ -32,8 +34,5 @@ export function testedAsPlanned({ log, spots, design, source, toFrame }: Planned
     return antennaDeg !== null && angleBetween(toFrame(antennaDeg), turned.azimuthDeg) <= most
   })
   const last = alike.reduce<(typeof alike)[number] | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
-  const spot = spots.find(s => s.id === last?.spotId)
-  if (!last || !spot) return null
-  const at = summariseSpot(log, spot, 'between', { setupId: last.setupId })
-  return { ...at, ...speedsOf(alike.filter(r => r.setupId === last.setupId && r.spotId === last.spotId)) }
+  return last && speedsOf(alike.filter(r => r.setupId === last.setupId && r.spotId === last.spotId))
 }

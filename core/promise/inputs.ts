@@ -36,7 +36,7 @@ export interface PromiseGround {
   /** what is used stays on the router's own Wi-Fi rather than on a lead to it */
   byWifi: boolean
   /** speed tests made with the very plan before it was fixed; null where none was */
-  asPlanned: SpotSummary | null
+  asPlanned: Pick<SpotSummary, 'down' | 'up'> | null
   /** whether calls come by what is used at the end: null where nobody asked, or nobody knows */
   calls: boolean | null
   /** mast's reference power per element, dBm, where it is known */

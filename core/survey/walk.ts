@@ -1,4 +1,5 @@
 /** The survey walk: where to stand next, and what to try one by one at a place. */
+import { BARE_SETUP } from '../job/defaults'
 import { STATIONS } from '../job/schema'
 import type { JobDocument, SetupRow, Sim, Spot, Station } from '../job/schema'
 import { byDwell } from './difference'
@@ -65,27 +66,15 @@ export interface Turn {
 }
 
 /** What makes two set-ups the same here; a name or what it counts as does not. */
-const SAME = [
-  'deviceId',
-  'simId',
-  'link',
-  'antenna',
-  'designId',
-  'booster',
-  'bandLock',
-  'power',
-  'ownAntennas',
-  'place',
-  'antennaUpM',
-  'antennaDeg',
-] as const
+type Same = Exclude<keyof typeof BARE_SETUP, 'name' | 'mark'>
+const SAME = (Object.keys(BARE_SETUP) as (keyof typeof BARE_SETUP)[]).filter((k): k is Same => k !== 'name' && k !== 'mark')
 
 interface WalkInput {
   doc: JobDocument
   log: LogIndex
   spotId: string
   /** the set-up that is varied */
-  from: Pick<SetupRow, (typeof SAME)[number]>
+  from: Pick<SetupRow, Same>
   atUtc: string
 }
 
