@@ -5,6 +5,7 @@
 import type { Step } from '../job/edits'
 import type { Reading, SpeedRun } from '../job/schema'
 import { cellFromHex } from '../radio/cell-id'
+import { correctionOf } from './moving'
 import type { LogIndex } from './spots'
 import type { Made } from './setups'
 
@@ -42,8 +43,4 @@ export function hexCells({ readings, runs, doubted }: Pick<LogIndex, 'readings' 
 
 /** @returns corrections: each row again with its decimal cell, in place of the one that was kept */
 export const cellCorrections = (cells: readonly HexCell[]): Step[] =>
-  cells.map(({ table, row, cellId }) => {
-    const { id, setup: _setup, phase: _phase, ...fields } = row as Made<Reading> & { version?: number }
-    delete (fields as { version?: number }).version
-    return { table, op: 'insert', rowId: `new:cell-${id}`, fields: { ...fields, cellId, replacesId: id } } as Step
-  })
+  cells.map(({ table, row, cellId }) => ({ ...correctionOf(table, row, { cellId }), rowId: `new:cell-${row.id}` }))

@@ -10,6 +10,12 @@ export type MadeWith = (typeof MADE_WITH)[number]
 /** A row of a log again, with something of it set right. */
 export type Correction = { [T in MadeWith]: Insert<T> }[MadeWith]
 
+/** @returns a row of a log as it is written again in its own place: without what is worked out of it, with something set right */
+export function correctionOf(table: MadeWith, row: { id: string }, right: Record<string, unknown>): Correction {
+  const { setup: _setup, phase: _phase, ...fields } = fieldsOf({ ...row })
+  return { table, op: 'insert', fields: { ...fields, ...right, replacesId: row.id } } as unknown as Correction
+}
+
 /** @returns what stands in each table under one set-up, at one spot or at all of them */
 function standingUnder(doc: Pick<JobDocument, MadeWith>, fromId: string | null, spotId: string | null) {
   return MADE_WITH.map(table => ({
@@ -42,9 +48,6 @@ export function movedTo(
 ): Correction[] {
   if (o.fromId === o.toId) return []
   return standingUnder(doc, o.fromId, o.spotId).flatMap(({ table, rows }) =>
-    rows.map(row => {
-      const fields = { ...fieldsOf({ ...row }), setupId: o.toId, replacesId: row.id }
-      return { table, op: 'insert', fields } as unknown as Correction
-    }),
+    rows.map(row => correctionOf(table, row, { setupId: o.toId })),
   )
 }

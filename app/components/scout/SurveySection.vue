@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { setField } from '#core/job/edits'
-import type { Edit, Fields } from '#core/job/edits'
+import type { Fields } from '#core/job/edits'
 import { layoutSection } from '#core/drawing/section'
 import { placeForSpot } from '#core/site/building'
 import { moveAlong, round2 } from '#core/site/frame'
 import { presentStop } from '#core/survey/place'
 import { bestSpot } from '#core/survey/best'
+import { correctionOf } from '#core/survey/moving'
 import { setupWords } from '#core/survey/setups'
 import type { Made, SetUp } from '#core/survey/setups'
 import type { SpeedRun, Station } from '#core/job/schema'
@@ -118,17 +119,8 @@ function restOf(r: Made<SpeedRun>): string {
 }
 /** said only where there is more than one to tell apart */
 const withWords = (s: SetUp | null): string => (s && store.doc.setups.length > 1 ? setupWords(s) : '')
-async function withdraw(entry: (typeof log.value)[number]) {
-  const {
-    id,
-    version: _version,
-    setup: _setup,
-    phase: _phase,
-    ...fields
-  } = entry.row as unknown as { id: string } & Record<string, unknown>
-  const withdrawal = { table: entry.table, op: 'insert', fields: { ...fields, withdrawn: true, replacesId: id } } as Edit
-  await store.commit([withdrawal], 'withdraw a reading')
-}
+const withdraw = ({ table, row }: (typeof log.value)[number]) =>
+  store.commit([correctionOf(table, row, { withdrawn: true })], 'withdraw a reading')
 const moving = ref(false)
 const editor = ref<HTMLDetailsElement | null>(null)
 const arm = (indoors: boolean, station: StationState | null = null) => (placing.value = { indoors, station })
