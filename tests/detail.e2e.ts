@@ -2,6 +2,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { JobSnapshot } from '../shared/api'
 import { copyOf } from './support/copy'
+import { choose } from './support/choose'
 import { CROFT, database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
 
 test('a mast by hand joins the ranking with no network, and is sent later', async ({ demoPage: page, app, quiet }) => {
@@ -78,8 +79,7 @@ test('what was noted under the wrong set-up is moved to another, and one undo ta
   await page.locator('[data-test=move-readings]').click()
   const dialog = page.getByRole('dialog')
   await expect(dialog.locator('[data-test=move-them]')).toBeDisabled()
-  await dialog.locator('[data-test=move-to] .v-field').click()
-  await page.locator('.v-overlay-container').getByRole('option').first().click()
+  await choose(dialog.locator('[data-test=move-to] .v-field'), 0)
   const words = (await dialog.locator('[data-test=move-them]').textContent())!
   const count = Number(/move (\d+) reading/.exec(words)![1])
   expect(count).toBeGreaterThan(0)

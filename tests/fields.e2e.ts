@@ -7,6 +7,7 @@ import type { Locator, Page } from '@playwright/test'
 import { TABLE_FIELDS, TABLES } from '../core/job/schema'
 import type { JobDocument, TableName } from '../core/job/schema'
 import type { JobSnapshot } from '../shared/api'
+import { choose } from './support/choose'
 import { copyOf } from './support/copy'
 import { CROFT, expect, KETCH, KILN, LOFT, openJob, sent, test, VAN } from './support/fixtures'
 
@@ -241,9 +242,9 @@ const fill = async (where: Where, label: string | RegExp, text: string) => {
 }
 const shows = async (where: Where, label: string, text: string) =>
   expect(where.getByLabel(label, { exact: true }).first(), label).toHaveValue(text)
-const pick = async (page: Page, where: Where, label: string, word: string | RegExp) => {
-  await where.locator('.v-select', { hasText: label }).first().locator('.v-field').click()
-  await page.locator('.v-overlay--active').last().getByRole('option', { name: word, exact: true }).click()
+/** By its word, or by its place in the list where each option tells its loss beside its name. */
+const pick = async (where: Where, label: string, word: string | RegExp | number) => {
+  await choose(where.locator('.v-select', { hasText: label }).first().locator('.v-field'), word)
 }
 const typed = (texts: Record<string, string>) => ({
   does: async (where: Where) => {
@@ -253,17 +254,10 @@ const typed = (texts: Record<string, string>) => ({
     for (const [label, text] of Object.entries(texts)) await shows(where, label, text)
   },
 })
-/** By its place in the list, where each option tells its loss beside its name. */
-const pickAt = async (page: Page, where: Locator | Page, label: string, n: number) => {
-  await where.locator('.v-select', { hasText: label }).first().locator('.v-field').click()
-  await page.locator('.v-overlay-container').getByRole('option').nth(n).click()
-  await expect(page.locator('.v-overlay-container').getByRole('option')).toHaveCount(0)
-}
 /** Heading and swing of what moves, as the sheet of the compass takes them. */
 const headed = (reference: string, heading: string, swing: string) => async (page: Page) => {
   await page.locator('[data-test=compass]').click()
-  await page.locator('[data-test=heading-ref]').click()
-  await page.locator('.v-overlay-container').getByRole('option', { name: reference, exact: true }).click()
+  await choose(page.locator('[data-test=heading-ref]'), reference)
   await fill(page, 'Heading', heading)
   await fill(page, /± ?$|parked|anchor/, swing)
   await page.keyboard.press('Escape')
@@ -310,18 +304,18 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await asked.does(page)
       await page.getByLabel('Calls must work').click()
-      await pick(page, page, 'Rules of', /New Zealand|Australia/)
-      await pick(page, page, 'May we drill?', 'yes')
-      await pick(page, page.locator('[data-test=sim]').first(), 'Calls over Wi-Fi', 'no')
-      await pickAt(page, page, 'Outside walls', 2)
-      await pickAt(page, page, 'Window panes', 1)
-      await pickAt(page, page, 'Floors and ceilings', 1)
-      await pickAt(page, page.locator('.building'), 'Roof', 3)
+      await pick(page, 'Rules of', /New Zealand|Australia/)
+      await pick(page, 'May we drill?', 'yes')
+      await pick(page.locator('[data-test=sim]').first(), 'Calls over Wi-Fi', 'no')
+      await pick(page, 'Outside walls', 2)
+      await pick(page, 'Window panes', 1)
+      await pick(page, 'Floors and ceilings', 1)
+      await pick(page.locator('.building'), 'Roof', 3)
       await fill(page, 'Grades of RSRP, dBm, from: very good, good, weak, poor', '-81 -91 -101 -111')
       await fill(page, 'Grades of SINR, dB, from: very good, good, weak, poor', '19 12 1 -4')
       await fill(page, 'Busy hours of the day: speeds are compared within them', '9 to 16')
-      await pick(page, page.locator('[data-test=sim]').first(), 'of', 'Gannet')
-      await pick(page, page.locator('form, .form').first(), 'Planned for the network of', 'Gannet')
+      await pick(page.locator('[data-test=sim]').first(), 'of', 'Gannet')
+      await pick(page.locator('form, .form').first(), 'Planned for the network of', 'Gannet')
     },
     sets: {
       jobs: {
@@ -379,8 +373,7 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.goto('/')
       await page.locator('[data-test=new-job]').click()
-      await page.locator('[data-test=kind]').click()
-      await page.locator('.v-overlay-container').getByRole('option', { name: 'vehicle' }).click()
+      await choose(page.locator('[data-test=kind]'), 'vehicle')
       await page.getByLabel('Job', { exact: true }).fill('A van of the fields')
       await page.getByLabel('Position (may follow)').fill('46.80, -41.36')
       await page.locator('[data-test=create]').click()
@@ -402,8 +395,8 @@ const ACTS: Record<string, Act> = {
         'Level designed for': '93',
       }).does(page)
       await page.getByLabel('Must be proved here').click()
-      await pick(page, page, 'Place of the walk', 'windows')
-      await pick(page, page, 'Used as', 'stores')
+      await pick(page, 'Place of the walk', 'windows')
+      await pick(page, 'Used as', 'stores')
       await page.getByLabel('Indoors').click()
     },
     sets: {
@@ -522,8 +515,7 @@ const ACTS: Record<string, Act> = {
       const floor = rows.locator('tbody tr').last()
       await fill(floor, 'Name', 'Attic')
       await fill(floor, 'Height', '2.9')
-      await floor.locator('.v-field').last().click()
-      await page.locator('.v-overlay-container').getByRole('option').nth(3).click()
+      await choose(floor.locator('.v-field').last(), 3)
       await page.locator('[data-test=add-wall]').click()
       const wall = rows.locator('.item').filter({ hasText: 'inside wall' }).last()
       await fill(wall, 'Floor', '1')
@@ -532,7 +524,7 @@ const ACTS: Record<string, Act> = {
       await wall.getByLabel('north', { exact: true }).first().fill('-1.5')
       await wall.getByLabel('north', { exact: true }).last().fill('2.5')
       await wall.getByLabel('north', { exact: true }).last().blur()
-      await pickAt(page, wall, 'Of', 2)
+      await pick(wall, 'Of', 2)
       await fill(wall, 'Measured through it', '7.5')
       await page.locator('[data-test=add-sheet]').click()
       const sheet = rows.locator('.item').filter({ hasText: 'Measured' }).filter({ hasNotText: 'inside wall' }).last()
@@ -547,7 +539,7 @@ const ACTS: Record<string, Act> = {
         'Tilt, 90 lies flat': '15',
         'Measured': '24',
       }).does(sheet)
-      await pickAt(page, sheet, 'Of', 1)
+      await pick(sheet, 'Of', 1)
     },
     sets: {
       floors: { name: 'Attic', heightM: 2.9, material: 'plasterboard' },
@@ -623,8 +615,8 @@ const ACTS: Record<string, Act> = {
         'goes through': '245',
         'in words: brick, stud, foam, how thick': 'brick, then foam',
       }).does(taken)
-      await pick(page, taken, 'what is behind', /nothing/)
-      await pick(page, taken, 'how one knows', /looked/)
+      await pick(taken, 'what is behind', /nothing/)
+      await pick(taken, 'how one knows', /looked/)
     },
     sets: {
       fixtures: {
@@ -645,9 +637,9 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.locator('[data-test=add-electrode]').click()
       const row = page.locator('[data-test=electrode]').last()
-      await pick(page, row, 'to', /rod/)
-      await pick(page, row, 'bonded to the building’s earthing', 'yes')
-      await pick(page, row, 'by', /solid/)
+      await pick(row, 'to', /rod/)
+      await pick(row, 'bonded to the building’s earthing', 'yes')
+      await pick(row, 'by', /solid/)
       await row.locator('[data-test=draw-surge]').click()
     },
     sets: { fixtures: { electrode: 'rod', bonded: 'yes', conductor: 'solid', corners: expect.any(Array) } },
@@ -688,8 +680,8 @@ const ACTS: Record<string, Act> = {
       await page.locator('[data-test=add-visit]').click()
       const row = page.locator('[data-test=visit-row]').last()
       await typed({ From: '13:30', Hours: '2.5', Team: 'Harbour two', People: '3', Note: 'bring the long ladder' }).does(row)
-      await pick(page, row, 'Weather', 'dry and calm')
-      await pick(page, row, 'State', 'confirmed')
+      await pick(row, 'Weather', 'dry and calm')
+      await pick(row, 'State', 'confirmed')
       await fill(row, 'Day', '2031-05-07')
       await expect(page.locator('[data-test=visit-row]').last()).toBeVisible()
       await page.keyboard.press('Escape')
@@ -931,9 +923,9 @@ const ACTS: Record<string, Act> = {
     section: 'choose',
     does: async page => {
       await page.locator('[data-test=approach-booster]').click()
-      await pick(page, page, 'Band', 'B3')
+      await pick(page, 'Band', 'B3')
       await typed({ 'Carrier width': '15', 'Carriers in its band': '3', 'Margin against oscillation': '17' }).does(page)
-      await pick(page, page, 'Add a part', 'Ceiling dome')
+      await pick(page, 'Add a part', 'Ceiling dome')
       await expect(page.locator('.tree, .strip')).toContainText(/dome/i)
     },
     sets: {
@@ -947,7 +939,7 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.locator('[data-test=figures-outside]').first().click()
       await fill(page.getByRole('dialog'), 'Gain on every band', '9.25')
-      await pick(page, page.getByRole('dialog'), 'How it is fitted', 'lying (horizontal)')
+      await pick(page.getByRole('dialog'), 'How it is fitted', 'lying (horizontal)')
       await page.keyboard.press('Escape')
     },
     sets: { nodes: { own: expect.objectContaining({ gainDbi: 9.25 }), polarisation: 'horizontal' } },

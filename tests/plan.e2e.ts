@@ -2,6 +2,7 @@
 import type { Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { copyOf } from './support/copy'
+import { choose } from './support/choose'
 import { database, expect, LOFT, openJob, provoked, sent, test } from './support/fixtures'
 
 const HALL = '0192f000-0060-7000-8000-000000000001'
@@ -172,8 +173,7 @@ test('coverage of a floor: a wall drawn lowers it, places are proposed, a plan l
   const before = await served()
   expect(before).toBeGreaterThan(50)
   // From end to end of the floor. One of brick takes no more than the ordinary walls that are allowed for.
-  await page.locator('[data-test=draw-material]').click()
-  await page.getByRole('option', { name: 'reinforced concrete' }).click()
+  await choose(page.locator('[data-test=draw-material]'), 'reinforced concrete')
   await page.locator('[data-test=draw-walls]').click()
   const pane = (await page.locator('.plan').boundingBox())!
   for (const share of [0.12, 0.88]) await page.mouse.click(pane.x + pane.width * share, pane.y + pane.height * 0.56)

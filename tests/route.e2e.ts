@@ -1,14 +1,8 @@
 /** Route: a cable's way drawn on the picture changes what is needed at once; ways in by what may be drilled; what a box is fed by. */
-import type { Page } from '@playwright/test'
+import { choose } from './support/choose'
 import { CROFT, database, expect, KILN, LOFT, openJob, sent, test, VAN } from './support/fixtures'
 
 const WORKS = '0192f000-0060-7000-8000-000000000001'
-
-/** One of the words of a choice, in a panel. */
-async function choose(page: Page, what: string, word: string): Promise<void> {
-  await page.locator(`[data-test=${what}]`).first().click()
-  await page.getByRole('option', { name: word, exact: true }).click()
-}
 
 const metres = (text: string | null): number => Number(/[\d.]+/.exec(text!.replace('−', '-'))![0])
 
@@ -99,7 +93,7 @@ test('what is behind a hole is a stop until somebody looked; nobody accepts it a
   await expect(listed.getByRole('button', { name: 'accept with a reason' })).toHaveCount(0)
   await page.keyboard.press('Escape')
   // Gas behind it: no hole there, whatever else is said; the card's gate says the same.
-  await choose(page, 'behind', 'a gas pipe')
+  await choose(page.locator('[data-test=behind]').first(), 'a gas pipe')
   await expect(stop).toHaveCount(0)
   const gas = page.locator('[data-test=route-finding]').filter({ hasText: 'a gas pipe behind it' })
   await expect(gas).toContainText('STOP')
@@ -109,7 +103,7 @@ test('what is behind a hole is a stop until somebody looked; nobody accepts it a
   await expect(page.locator('[data-test=fact-behind]')).toBeDisabled()
   await openJob(page, WORKS, 'route')
   await page.locator('[data-test=layer-way-in]').click()
-  await choose(page, 'behind', 'nothing in the way')
+  await choose(page.locator('[data-test=behind]').first(), 'nothing in the way')
   await expect(gas).toHaveCount(0)
   // Another way that makes no hole is taken instead, and stands on the picture.
   await page.locator('[data-test=take-port]').click()
@@ -152,10 +146,10 @@ test('a surge to a gas pipe is a stop; to a bonded rod it is not, and its conduc
   await openJob(page, KILN, 'route')
   await page.locator('[data-test=layer-surge]').click()
   await expect(page.locator('[data-test=surge-row]').first()).toContainText('rod')
-  await choose(page, 'electrode-kind', 'gas pipe')
+  await choose(page.locator('[data-test=electrode-kind]').first(), 'gas pipe')
   const stop = page.locator('[data-test=route-finding]').filter({ hasText: 'A gas pipe is no earth' })
   await expect(stop).toContainText('STOP')
-  await choose(page, 'electrode-kind', 'rod')
+  await choose(page.locator('[data-test=electrode-kind]').first(), 'rod')
   await expect(stop).toHaveCount(0)
   await page.locator('[data-test=draw-surge]').click()
   await expect(page.locator('[data-test=corner]').first()).toBeVisible()

@@ -5,6 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
+import { choose } from './support/choose'
 import { CROFT, database, expect, KETCH, KILN, openJob, provoked, sent, test, VAN } from './support/fixtures'
 import { file, heightTile } from './support/files'
 
@@ -32,8 +33,7 @@ test('lists come gzipped, in UTF-16, exchanged and without bands, and the crew�
   await bringIn(page, file('utf16.csv.gz', gzipSync(utf16)))
   // No heading says “carrier”; the column of one network's name does. One of bands and channels mixed is for the person.
   await expect(page.locator('[data-test=by-content]')).toContainText('No heading says carrier: proposed by what stands')
-  await page.locator('[data-test=map-band]').click()
-  await page.getByRole('option', { name: 'Kanal', exact: true }).click()
+  await choose(page.locator('[data-test=map-band]'), 'Kanal')
   await expect(page.locator('.tried li').first()).toContainText('S0: 46.6000, −41.6000, Tern B3')
   await page.locator('[data-test=import]').click()
   await expect(page.locator('[data-test=import-report]')).toContainText('30 of 30 rows kept: 30 masts, 30 cells.')
@@ -488,8 +488,7 @@ test('a new vehicle and a new boat begin whole', async ({ demoPage: page }) => {
   ] as const) {
     await page.goto('/')
     await page.locator('[data-test=new-job]').click()
-    await page.locator('[data-test=kind]').click()
-    await page.locator('.v-overlay-container').getByRole('option', { name: kind }).click()
+    await choose(page.locator('[data-test=kind]'), kind)
     await page.getByLabel('Job', { exact: true }).fill(`A ${kind}`)
     await page.getByLabel('Position (may follow)').fill('46.80, -41.36')
     await page.locator('[data-test=create]').click()

@@ -3,6 +3,7 @@ import type { Locator, Page } from '@playwright/test'
 import { ensureDatabase } from '../../scripts/lib/cluster.mjs'
 import { importTs, migrate } from '../../scripts/lib/database.mjs'
 import { freePort, startServer } from '../../scripts/lib/system.mjs'
+import { choose } from '../support/choose'
 import { expect, sent, test as base, watchErrors } from '../support/fixtures'
 
 export { expect, sent }
@@ -148,16 +149,8 @@ export class Walker {
     await sent(this.page)
   }
 
-  /** A long list shows a part of itself: it is rolled on until the word stands there. */
-  async choose(select: Locator, word: string | RegExp): Promise<void> {
-    const list = this.page.locator('.v-overlay-container')
-    const option = list.getByRole('option', { name: word, exact: true })
-    await select.click()
-    await list.getByRole('listbox').hover()
-    await expect(async () => {
-      if (!(await option.isVisible())) await this.page.mouse.wheel(0, 150)
-      await option.click({ timeout: 2000 })
-    }).toPass({ timeout: 20_000 })
+  choose(select: Locator, word: string | RegExp): Promise<void> {
+    return choose(select, word)
   }
 
   section(name: string): Promise<void> {
