@@ -3,11 +3,8 @@ import { importTs } from './lib/database.mjs'
 import { writeGenerated } from './lib/generated.mjs'
 import { ROOT } from './lib/system.mjs'
 
-/** Of a field's schema as JSON, in characters: shorter ones are compiled where they stand. */
-const LARGE = 60
-
 export async function generateValidators() {
-  const [{ default: Ajv }, { default: addFormats }, { default: standalone }, { build }, { TABLES, partialSchema, rowSchema }] =
+  const [{ default: Ajv }, { default: addFormats }, { default: standalone }, { build }, { TABLES, TABLE_FIELDS }] =
     await Promise.all([
       import('ajv'),
       import('ajv-formats'),
@@ -19,37 +16,39 @@ export async function generateValidators() {
     allErrors: true,
     strict: false,
     inlineRefs: false,
+    messages: false,
     code: { source: true, esm: true, optimize: 2 },
   })
   ;/** @type {any} */ (addFormats.default ?? addFormats)(ajv)
+  /** Fields that hold the same are checked by the same function: a text of 80 characters is one, whoever has it. */
   /** @type {Map<string, string>} */
-  const shared = new Map()
-  /** A large field is compiled once: a part alone is a third of a megabyte of checks. */
-  const sharing = (/** @type {any} */ schema) => ({
-    ...schema,
-    properties: Object.fromEntries(
-      Object.entries(schema.properties).map(([field, of]) => {
-        const text = JSON.stringify(of)
-        if (text.length < LARGE) return [field, of]
-        if (!shared.has(text)) {
-          shared.set(text, `shared_${shared.size}`)
-          ajv.addSchema(JSON.parse(text), shared.get(text))
-        }
-        return [field, { $ref: shared.get(text) }]
-      }),
-    ),
-  })
-  /** @type {Record<string, string>} */
-  const names = {}
-  for (const t of TABLES) {
-    ajv.addSchema(sharing(rowSchema(t)), `${t}_row`)
-    ajv.addSchema(sharing(partialSchema(t)), `${t}_part`)
-    names[`${t}_row`] = `${t}_row`
-    names[`${t}_part`] = `${t}_part`
+  const names = new Map()
+  const plain = (/** @type {any} */ schema) => JSON.stringify(schema, (key, value) => (OURS.has(key) ? undefined : value))
+  const nameOf = (/** @type {any} */ schema) => {
+    const text = plain(schema)
+    if (!names.has(text)) {
+      names.set(text, `f${names.size}`)
+      ajv.addSchema(sharing(JSON.parse(text)), names.get(text))
+    }
+    return names.get(text)
   }
-  const code = /** @type {any} */ (standalone.default ?? standalone)(ajv, names)
+  /** The figures of a part stand in the schemas of many kinds: each is compiled once. */
+  const sharing = (/** @type {any} */ schema) => {
+    if (!schema.properties) return schema.anyOf ? { ...schema, anyOf: schema.anyOf.map(sharing) } : schema
+    const properties = Object.entries(schema.properties).map(([field, of]) => [
+      field,
+      plain(of).length < SMALL ? of : { $ref: nameOf(of) },
+    ])
+    return { ...schema, properties: Object.fromEntries(properties) }
+  }
+  const tables = TABLES.map((/** @type {string} */ t) => {
+    const fields = Object.entries(TABLE_FIELDS[t]).map(([field, schema]) => `${field}: ${nameOf(schema)}`)
+    return `  ${t}: { ${fields.join(', ')} },`
+  })
+  const functions = Object.fromEntries([...names.values()].map(n => [n, n]))
+  const code = /** @type {any} */ (standalone.default ?? standalone)(ajv, functions)
   const out = await build({
-    stdin: { contents: code, resolveDir: ROOT },
+    stdin: { contents: `${code}\nexport const FIELDS = {\n${tables.join('\n')}\n}`, resolveDir: ROOT },
     bundle: true,
     format: 'esm',
     platform: 'browser',
@@ -61,12 +60,15 @@ export async function generateValidators() {
   writeGenerated('validators.js', out.outputFiles[0].text)
   writeGenerated(
     'validators.d.ts',
-    Object.keys(names)
-      .map(
-        n =>
-          `export declare const ${n}: ((value: unknown) => boolean) & { errors?: { instancePath: string, keyword: string, ` +
-          `message?: string, params: Record<string, unknown> }[] | null }\n`,
-      )
-      .join(''),
+    `interface FieldError { instancePath: string, keyword: string, params: Record<string, unknown> }
+export type CheckField = ((value: unknown) => boolean) & { errors?: FieldError[] | null }
+export declare const FIELDS: Record<string, Record<string, CheckField>>
+`,
   )
 }
+
+/** Of a schema's JSON, in characters: shorter ones are compiled where they stand. */
+const SMALL = 40
+
+/** Words of our own in a field's schema, which say nothing of what it may hold. */
+const OURS = new Set(['references', 'whenGone', 'before'])

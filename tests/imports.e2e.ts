@@ -317,8 +317,10 @@ test('another crew’s import, stop and picture are not to be had', async ({ req
   const [theirs, stop, picture, job] = [uuidv7(), uuidv7(), uuidv7(), uuidv7()]
   await sql`insert into crews (id, name) values (${crew}, 'Others')`
   await sql`insert into imports (crew_id, id, name, rules, delimiter) values (${crew}, ${theirs}, 'theirs.csv', '{}', ',')`
-  await sql`insert into jobs (crew_id, id, name) values (${crew}, ${job}, 'Theirs')`
-  await sql`insert into stops (crew_id, id, job_id, name, lat_deg, lon_deg) values (${crew}, ${stop}, ${job}, 'There', 1, 1)`
+  await sql`insert into jobs (crew_id, id, name, kind, agreed_calls, may_drill, rules)
+    values (${crew}, ${job}, 'Theirs', 'home', true, 'ask', 'generic')`
+  await sql`insert into stops (crew_id, id, job_id, name, lat_deg, lon_deg, zone, swing_deg)
+    values (${crew}, ${stop}, ${job}, 'There', 1, 1, 'UTC', 0)`
   await sql`insert into picture_files (crew_id, id, job_id, mime, bytes) values (${crew}, ${picture}, ${job}, 'image/png', '\\x89')`
   for (const path of [
     `masts/imports/${theirs}`,

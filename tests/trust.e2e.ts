@@ -3,7 +3,9 @@ import type { APIRequestContext, Playwright } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
 import { newJobChanges } from '../core/job/defaults'
 import { REFERENCES } from '../core/job/references'
+import { TABLE_FIELDS, TABLES } from '../core/job/schema'
 import type { ChangeResult, Feed, JobList, JobSnapshot } from '../shared/api'
+import { snake } from '../server/database/document-table'
 import { database, expect, KILN, LOFT, test } from './support/fixtures'
 
 type Lead = APIRequestContext
@@ -269,6 +271,25 @@ test('every reference of the document stands in the database as a key or a rule'
   await sql.end()
 })
 
+test('the database itself takes no word that is not of its list', async ({ app }) => {
+  const sql = database(app)
+  const columns = new Set(
+    (
+      await sql`select conrelid::regclass::text || '.' || attname as name from pg_constraint
+        join pg_attribute on attrelid = conrelid and attnum = conkey[1] where contype = 'c' and conname like '%_word'`
+    ).map(r => r.name as string),
+  )
+  const listed = TABLES.flatMap(t =>
+    Object.entries(TABLE_FIELDS[t])
+      .filter(([, schema]) => JSON.stringify(schema).includes('"enum"') && !JSON.stringify(schema).includes('"properties"'))
+      .map(([field]) => `${t}.${field}`),
+  )
+  expect(listed.length).toBeGreaterThan(40)
+  for (const name of listed) expect([...columns], name).toContain(snake(name))
+  await expect(sql`update sims set calls_over_wifi = 'perhaps'`).rejects.toThrow(/sims_calls_over_wifi_word/)
+  await sql.end()
+})
+
 test('a row names only rows of its own job: another’s spot, stop, design, part and mast are refused, with the field', async ({
   request,
   app,
@@ -438,8 +459,8 @@ test('what the feed gives, applied, is what the job reads whole, also where rows
 test('the list is paged, searched and filtered', async ({ request, app }) => {
   const sql = database(app)
   const [{ crew_id: crew }] = (await sql`select crew_id from jobs where id = ${KILN}`) as unknown as [{ crew_id: string }]
-  await sql`insert into jobs (crew_id, id, name, kind, state, customer_address, next_on, changed_at)
-    select ${crew}, gen_random_uuid(), 'Row ' || i, case when i % 10 = 0 then 'boat' else 'home' end,
+  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind, state, customer_address, next_on, changed_at)
+    select ${crew}, gen_random_uuid(), 'Row ' || i, true, 'ask', 'generic', case when i % 10 = 0 then 'boat' else 'home' end,
       case when i % 7 = 0 then 'fit' else 'new' end, 'Quay_' || i || '%',
       case when i % 3 = 0 and i < 100 then date '2031-01-01' + i / 30 end,
       now() - i * interval '1 hour' from generate_series(1, 230) i`

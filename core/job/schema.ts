@@ -7,7 +7,7 @@
  */
 import { Type } from '@sinclair/typebox'
 import type { Static, TProperties } from '@sinclair/typebox'
-import { Day, Id, Num, oneOf, opt, Text, Time, Whole } from './fields'
+import { Day, fieldOf, Id, later, Num, oneOf, opt, optLater, ref, Text, Time, Whole } from './fields'
 import { BEHINDS, ENTRIES, FeedSchema, FixingSchema } from './fixing'
 import { MATERIAL_IDS } from './materials'
 import { OwnFigures, PartSchema, POLARISATIONS } from './part'
@@ -28,13 +28,13 @@ const metresFrom = { eastM: Num(-500, 500), northM: Num(-500, 500), upM: Num(-20
 /** What counts as enough, and as busy; null takes the trade's. */
 const enough = {
   /** RSRP that a room needs on a phone, for data and for calls */
-  needDataDbm: opt(Num(-140, -40)),
-  needCallsDbm: opt(Num(-140, -40)),
+  needDataDbm: optLater(Num(-140, -40)),
+  needCallsDbm: optLater(Num(-140, -40)),
   /** lower edges of the four upper grades of RSRP, and of SINR, best first */
-  rsrpEdges: opt(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
-  sinrEdges: opt(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
+  rsrpEdges: optLater(Type.Array(Num(-140, -40), { minItems: 4, maxItems: 4 })),
+  sinrEdges: optLater(Type.Array(Num(-20, 40), { minItems: 4, maxItems: 4 })),
   /** local hours from and to which the cell is busy: speeds are compared within them */
-  busyHours: opt(Type.Array(Whole(0, 23), { minItems: 2, maxItems: 2 })),
+  busyHours: optLater(Type.Array(Whole(0, 23), { minItems: 2, maxItems: 2 })),
 }
 export const EnoughSchema = Type.Object(enough, { additionalProperties: false })
 export type Enough = Static<typeof EnoughSchema>
@@ -49,25 +49,25 @@ const jobs = {
   agreedUpMbps: opt(Num(0, 10_000)),
   agreedCalls: Type.Boolean(),
   /** drop-outs an hour that are still borne */
-  agreedDrops: opt(Num(0, 3600)),
+  agreedDrops: optLater(Num(0, 3600)),
   carrier: opt(Text(60)),
   today: opt(Text(1000)),
   mayDrill: oneOf('yes', 'no', 'ask'),
   notes: opt(Text(4000)),
   /** day of the next visit */
-  nextOn: opt(Day),
-  baselineSpotId: opt(Id),
-  designId: opt(Id),
+  nextOn: optLater(Day),
+  baselineSpotId: opt(ref('spots', 'lets go')),
+  designId: opt(ref('designs', 'lets go')),
   rules: oneOf('generic', 'US', 'UK', 'EU', 'AU'),
   /** the stop a vehicle or boat is at now; null at its own position */
-  stopId: opt(Id),
+  stopId: optLater(ref('stops', 'lets go')),
   /** effective earth radius factor of every path */
-  kFactor: Num(0.5, 5),
+  kFactor: later(4 / 3, Num(0.5, 5)),
   /** the finished job that this one was made from: one of a fleet */
-  methodId: opt(Id),
+  methodId: optLater(Id),
   /** of this quote; null takes the crew's margin, and the hours of the card */
-  quoteMarginPercent: opt(Num(0, 500)),
-  quoteHours: opt(Num(0, 2000)),
+  quoteMarginPercent: optLater(Num(0, 500)),
+  quoteHours: optLater(Num(0, 2000)),
   ...enough,
 }
 
@@ -85,22 +85,22 @@ const sites = {
   /** ridge over the eaves, 0 for a flat roof; of a boat: its mast above the coachroof */
   roofRiseM: Num(0, 60),
   /** of a boat with two masts: the one further aft above the coachroof; null with one mast */
-  mizzenRiseM: opt(Num(0.5, 60)),
+  mizzenRiseM: optLater(Num(0.5, 60)),
   /** of the outside walls, or of the skin of what moves */
-  wallMaterial: Material,
-  paneMaterial: Material,
+  wallMaterial: later('brick', Material),
+  paneMaterial: later('glass', Material),
   /** share of the outside walls that is panes, % */
-  panePercent: Num(0, 100),
-  floorMaterial: Material,
-  roofMaterial: Material,
+  panePercent: later(15, Num(0, 100)),
+  floorMaterial: later('timber floor', Material),
+  roofMaterial: later('tiles', Material),
   /** true heading of nose or bow */
-  headingDeg: opt(Num(0, 360)),
+  headingDeg: optLater(Num(0, 360)),
   /** how far it may swing either way from that heading: 0 parked, 180 any way */
-  swingDeg: Num(0, 180),
+  swingDeg: later(0, Num(0, 180)),
   /** strongest gust its poles are to stand, m/s; null takes what is usual */
-  gustMs: opt(Num(5, 95)),
+  gustMs: optLater(Num(5, 95)),
   /** deviation card of its own compass, by compass heading, east positive */
-  deviation: opt(
+  deviation: optLater(
     Type.Array(Type.Object({ headingDeg: Num(0, 360), deviationDeg: Num(-45, 45) }, { additionalProperties: false }), {
       maxItems: 72,
     }),
@@ -155,7 +155,7 @@ const stops = {
 
 /** What the terrain lacks, as seen from the site: bearings clockwise from one to the other, its top above the ground there. */
 const obstacles = {
-  stopId: opt(Id),
+  stopId: opt(ref('stops', 'goes too')),
   name: Text(80, 1),
   fromDeg: Num(0, 360),
   toDeg: Num(0, 360),
@@ -165,7 +165,7 @@ const obstacles = {
 
 /** Something to be seen from the site, to aim or to swing by. */
 const landmarks = {
-  stopId: opt(Id),
+  stopId: opt(ref('stops', 'goes too')),
   name: Text(80, 1),
   latDeg: Num(-90, 90),
   lonDeg: Num(-180, 180),
@@ -207,23 +207,23 @@ const fixtures = {
   tiltDeg: opt(Num(0, 90)),
   halfFieldDeg: opt(Num(5, 90)),
   /** of a way in: which it is, what is known of behind it, its free opening and what it goes through, mm */
-  entry: opt(oneOf(...ENTRIES)),
-  behind: opt(oneOf('known', 'looked at')),
-  behindFound: opt(oneOf(...BEHINDS)),
-  behindWhat: opt(Text(200)),
+  entry: optLater(oneOf(...ENTRIES)),
+  behind: optLater(oneOf('known', 'looked at')),
+  behindFound: optLater(oneOf(...BEHINDS)),
+  behindWhat: optLater(Text(200)),
   /** free inside, across; of a duct its inside diameter */
-  openMm: opt(Num(2, 1000)),
-  wallMm: opt(Num(0.3, 3000)),
+  openMm: optLater(Num(2, 1000)),
+  wallMm: optLater(Num(0.3, 3000)),
   /** of an electrode: what it is, whether it is bonded to the building's earthing, and the conductor from the arrestor to it */
-  electrode: opt(oneOf('rod', 'house earthing', 'hull plate', 'water pipe', 'gas pipe')),
-  bonded: opt(oneOf('yes', 'no')),
-  conductor: opt(oneOf('solid', 'braid')),
-  corners: opt(Corners),
+  electrode: optLater(oneOf('rod', 'house earthing', 'hull plate', 'water pipe', 'gas pipe')),
+  bonded: optLater(oneOf('yes', 'no')),
+  conductor: optLater(oneOf('solid', 'braid')),
+  corners: optLater(Corners),
 }
 
 /** A photograph taken on site: where it was taken or what it shows, and which way; its bytes are kept beside the job. */
 const photos = {
-  stopId: opt(Id),
+  stopId: opt(ref('stops', 'lets go')),
   caption: opt(Text(300)),
   takenAtUtc: Time,
   widthPx: Whole(1, 20_000),
@@ -234,15 +234,15 @@ const photos = {
   /** true bearing the camera looked along */
   bearingDeg: opt(Num(0, 360)),
   /** what it shows */
-  spotId: opt(Id),
-  nodeId: opt(Id),
+  spotId: opt(ref('spots', 'lets go')),
+  nodeId: opt(ref('nodes', 'lets go')),
   /** the step of the card at which it was taken */
-  stepKey: opt(Text(160)),
+  stepKey: optLater(Text(160)),
 }
 
 /** What stands on a box's label, read before it is hidden. */
 const labels = {
-  nodeId: Id,
+  nodeId: ref('nodes', 'goes too'),
   serial: opt(Text(60)),
   imei: opt(Type.String({ pattern: '^\\d{15}$' })),
   /** six pairs of hexadecimal digits with colons */
@@ -284,7 +284,7 @@ const ownSteps = {
   minutes: Num(1, 960),
   /** key of the step it comes after, or of the one it comes before; neither for whenever there is time */
   afterKey: opt(Text(160)),
-  beforeKey: opt(Text(160)),
+  beforeKey: optLater(Text(160)),
 }
 
 /** Places of a survey walk, in the order they are walked. */
@@ -298,18 +298,18 @@ export type Use = (typeof USES)[number]
 const spots = {
   name: Text(80, 1),
   /** which of the walk's places it is */
-  station: opt(oneOf(...STATIONS)),
-  note: opt(Text(500)),
+  station: optLater(oneOf(...STATIONS)),
+  note: optLater(Text(500)),
   ...metresFrom,
   indoors: Type.Boolean(),
   needed: Type.Boolean(),
   /** usually there: what its share of a floor weighs by; null counts as one */
-  people: opt(Num(0, 10_000)),
+  people: optLater(Num(0, 10_000)),
   /** what the room is used as, and the level it is designed for, dBm RSRP; null as is usual of the site, and of that use */
-  use: opt(oneOf(...USES)),
-  needDbm: opt(Num(-140, -40)),
+  use: optLater(oneOf(...USES)),
+  needDbm: optLater(Num(-140, -40)),
   /** what hangs on today's Wi-Fi or wire there, and would lose it if the router moved */
-  hangs: opt(Text(200)),
+  hangs: optLater(Text(200)),
 }
 
 /** What reads: a phone, a router, a modem. */
@@ -328,41 +328,47 @@ const sims = {
   capUpMbps: opt(Num(0.01, 10_000)),
   allowanceGb: opt(Num(0, 1_000_000)),
   /** whether its plan, and the phones, carry calls over Wi-Fi */
-  callsOverWifi: opt(oneOf('yes', 'no')),
+  callsOverWifi: optLater(oneOf('yes', 'no')),
 }
 
 /** What a reading or a test was made with. The next one is a copy with one thing changed. */
 const setups = {
   name: opt(Text(80)),
-  deviceId: opt(Id),
-  simId: opt(Id),
+  deviceId: opt(ref('devices', 'forbids')),
+  simId: opt(ref('sims', 'forbids')),
   link: oneOf('device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'),
   antenna: oneOf('built in', 'outside'),
   /** whose antenna, where it is an outside one */
-  designId: opt(Id),
+  designId: opt(ref('designs', 'lets go')),
   booster: oneOf('none', 'off', 'on'),
   bandLock: opt(Text(40)),
   /** what it was fed by: on a battery some devices send and listen with less */
-  power: opt(oneOf('battery', 'lead')),
+  power: optLater(oneOf('battery', 'lead')),
   /** whether the device's own antennas were on it: taken off, they listen and send no more */
-  ownAntennas: opt(oneOf('in', 'out')),
+  ownAntennas: optLater(oneOf('in', 'out')),
   /** where an outside antenna was held or fixed, how high above ground, and where it pointed, degrees true */
-  place: opt(Text(60)),
-  antennaUpM: opt(Num(-20, 300)),
-  antennaDeg: opt(Num(0, 360)),
+  place: optLater(Text(60)),
+  antennaUpM: optLater(Num(-20, 300)),
+  antennaDeg: optLater(Num(0, 360)),
   /** before anything was changed, or as it is to stay; null for what was tried between */
   mark: opt(oneOf('before', 'after')),
 }
 
 /** Which carrier answered: the anchor, where several were used together. */
-const answered = { band: opt(Text(12)), cellId: opt(Text(40)) }
+const answered = { band: optLater(Text(12)), cellId: optLater(Text(40)) }
 
-/** `stopId`: where a vehicle or boat stood; null at its own place, and for a home. */
-const log = { stopId: opt(Id), takenAtUtc: Time, setupId: opt(Id), replacesId: opt(Id), withdrawn: Type.Boolean() }
+/** What every log's row holds. `stopId`: where a vehicle or boat stood; null at its own place, and for a home. */
+const log = (table: 'readings' | 'speedRuns' | 'calls' | 'watches') => ({
+  stopId: optLater(ref('stops', 'forbids')),
+  takenAtUtc: Time,
+  setupId: optLater(ref('setups', 'forbids')),
+  replacesId: opt(ref(table, 'forbids')),
+  withdrawn: Type.Boolean(),
+})
 
 const readings = {
-  ...log,
-  spotId: Id,
+  ...log('readings'),
+  spotId: ref('spots', 'forbids'),
   technology: TECHNOLOGY,
   band: opt(Text(12)),
   channel: opt(Whole(0, 3_279_165)),
@@ -372,29 +378,29 @@ const readings = {
   rsrqDb: opt(Num(-50, 10)),
   sinrDb: opt(Num(-30, 60)),
   /** rows of one moment, a carrier each, share a number */
-  capture: opt(Id),
+  capture: optLater(Id),
   /** which of the carriers used together it is */
-  carrierRole: oneOf('anchor', 'added', 'NR'),
+  carrierRole: later('anchor', oneOf('anchor', 'added', 'NR')),
 }
 
 const speedRuns = {
-  ...log,
+  ...log('speedRuns'),
   ...answered,
-  spotId: Id,
+  spotId: ref('spots', 'forbids'),
   downMbps: opt(Num(0, 10_000)),
   upMbps: opt(Num(0, 10_000)),
   pingMs: opt(Num(0, 100_000)),
   wouldNotLoad: Type.Boolean(),
   /** of a test against our own server: a mark of the public address it came from */
-  via: opt(Text(64)),
+  via: optLater(Text(64)),
   /** it went another way than the set-up's earlier ones: it stays, and counts in no median */
-  doubted: Type.Boolean(),
+  doubted: later(false, Type.Boolean()),
 }
 
 /** A call tried, never to an emergency number. */
 const calls = {
-  ...log,
-  spotId: Id,
+  ...log('calls'),
+  spotId: ref('spots', 'forbids'),
   made: Type.Boolean(),
   heard: Type.Boolean(),
   dropped: Type.Boolean(),
@@ -402,8 +408,8 @@ const calls = {
 
 /** How long the link was lost: watched for a while, or with the main line pulled on purpose. */
 const watches = {
-  ...log,
-  spotId: Id,
+  ...log('watches'),
+  spotId: ref('spots', 'forbids'),
   kind: oneOf('watch', 'drill'),
   seconds: Num(0, 1_000_000),
   drops: Whole(0, 100_000),
@@ -424,17 +430,17 @@ const masts = {
   groundM: opt(Num(-450, 9000)),
   carrier: Text(60),
   /** radius within which a position gathered from others' phones holds, m; null where it was surveyed */
-  accuracyM: opt(Num(0, 100_000)),
+  accuracyM: optLater(Num(0, 100_000)),
   /** the day the source last saw it */
-  seenOn: opt(Day),
+  seenOn: optLater(Day),
 }
 
 const cells = {
-  mastId: Id,
+  mastId: ref('masts', 'goes too'),
   technology: TECHNOLOGY,
   band: Text(12),
   cellId: opt(Text(40)),
-  channel: opt(Whole(0, 3_279_165)),
+  channel: optLater(Whole(0, 3_279_165)),
   azimuthDeg: opt(Num(0, 360)),
   beamwidthDeg: opt(Num(1, 360)),
   powerDbm: opt(Num(-30, 70)),
@@ -443,7 +449,7 @@ const cells = {
 const designs = {
   name: Text(40),
   approach: oneOf('router', 'booster'),
-  mastId: opt(Id),
+  mastId: opt(ref('masts', 'lets go')),
   band: opt(Text(12)),
   bandwidthMHz: opt(Num(1.4, 100)),
   /** kept between gain and isolation; null takes what the amplifier asks for */
@@ -452,57 +458,57 @@ const designs = {
   aimedDeg: opt(Num(0, 360)),
   aimedAtUtc: opt(Time),
   /** elevation it was locked at, degrees over the horizon */
-  aimedTiltDeg: opt(Num(-90, 90)),
+  aimedTiltDeg: optLater(Num(-90, 90)),
   /** cables bought with plugs on, or cut from a drum and crimped on site */
-  plugs: oneOf('factory', 'crimped'),
+  plugs: later('factory', oneOf('factory', 'crimped')),
   /** why this one was chosen over the others */
-  reason: opt(Text(500)),
+  reason: optLater(Text(500)),
   /** of the fixtures: by which its cables come in */
-  wayInId: opt(Id),
+  wayInId: optLater(ref('fixtures', 'lets go')),
 }
 
 /** A part in its place. The part is a copy: what the catalogue says later does not change what was planned. */
 const nodes = {
-  designId: Id,
+  designId: ref('designs', 'goes too'),
   partId: Text(40),
-  part: opt(PartSchema),
+  part: optLater(PartSchema),
   /** the maker's figures of the very part */
-  own: opt(OwnFigures),
+  own: optLater(OwnFigures),
   ...metresFrom,
   azimuthDeg: opt(Num(0, 360)),
   tiltDeg: Num(-90, 90),
   /** what holds it, and what feeds it; null while nobody has said */
-  fixing: opt(FixingSchema),
-  feed: opt(FeedSchema),
+  fixing: optLater(FixingSchema),
+  feed: optLater(FeedSchema),
   /** of the fixtures: which of the feeds noted it is fed by; null takes the nearest */
-  sourceId: opt(Id),
+  sourceId: optLater(ref('fixtures', 'lets go')),
   /** of an antenna: how it is fitted about its own axis; null as its kind usually is */
-  polarisation: opt(oneOf(...POLARISATIONS)),
+  polarisation: optLater(oneOf(...POLARISATIONS)),
 }
 
 /** A cable from port to port; without a line, one part is screwed to the other. A port left out is the part's next free one. */
 const runs = {
-  designId: Id,
-  fromNodeId: Id,
-  fromPort: opt(Text(16)),
-  toNodeId: Id,
-  toPort: opt(Text(16)),
+  designId: ref('designs', 'goes too'),
+  fromNodeId: ref('nodes', 'goes too'),
+  fromPort: optLater(Text(16)),
+  toNodeId: ref('nodes', 'goes too'),
+  toPort: optLater(Text(16)),
   partId: opt(Text(40)),
-  part: opt(PartSchema),
+  part: optLater(PartSchema),
   lengthM: Num(0, 500),
   measured: Type.Boolean(),
   spareM: metres(),
   /** corners of its way from part to part, in order; null where nobody has drawn it */
-  way: opt(Corners),
+  way: optLater(Corners),
   /** of its pieces, in order, what a tape said, m; null where it was only drawn */
-  pieces: opt(Type.Array(opt(Num(0, 500)), { maxItems: 41 })),
+  pieces: optLater(Type.Array(opt(Num(0, 500)), { maxItems: 41 })),
 }
 
 /** What parts a donor and an inside antenna, where something else than the sum is to be believed. */
 const isolations = {
-  designId: Id,
-  donorId: Id,
-  serverId: Id,
+  designId: ref('designs', 'goes too'),
+  donorId: ref('nodes', 'goes too'),
+  serverId: ref('nodes', 'goes too'),
   /** the maker's figure for such a lay-out, and what was measured on site, dB */
   makerDb: opt(Num(0, 200)),
   measuredDb: opt(Num(0, 200)),
@@ -512,33 +518,33 @@ const isolations = {
 
 const sweeps = {
   ...answered,
-  stopId: opt(Id),
-  designId: Id,
+  stopId: optLater(ref('stops', 'forbids')),
+  designId: ref('designs', 'goes too'),
   startedAtUtc: Time,
-  setupId: opt(Id),
+  setupId: optLater(ref('setups', 'forbids')),
   /** what is read at each step: lamps from 0 to 5, down and up in Mbit/s */
   quantity: oneOf('SINR', 'RSRP', 'RSRQ', 'down', 'up', 'lamps'),
   reference: oneOf('true', 'magnetic'),
   /** what is compared: headings round the mast, tilts up and down, or the branches of a pair as they stand, pass 1 and 2 */
-  axis: oneOf('heading', 'tilt', 'branch'),
+  axis: later('heading', oneOf('heading', 'tilt', 'branch')),
   /** turned slowly without a stop, read on the way */
-  slow: Type.Boolean(),
+  slow: later(false, Type.Boolean()),
   stepDeg: opt(Num(1, 90)),
   /** how long each step is held before it is read, s */
-  dwellS: opt(Num(1, 600)),
+  dwellS: optLater(Num(1, 600)),
   /** positions of the bracket that cannot be reached, true degrees */
-  struckDeg: opt(Type.Array(Num(0, 360), { maxItems: 72 })),
+  struckDeg: optLater(Type.Array(Num(0, 360), { maxItems: 72 })),
 }
 
 const steps = {
-  sweepId: Id,
+  sweepId: ref('sweeps', 'goes too'),
   pass: Type.Integer({ minimum: 1, maximum: 50 }),
   headingDeg: Num(0, 360),
   /** of a sweep up and down */
-  tiltDeg: opt(Num(-90, 90)),
+  tiltDeg: optLater(Num(-90, 90)),
   value: Num(-160, 10_000),
   takenAtUtc: Time,
-  replacesId: opt(Id),
+  replacesId: opt(ref('steps', 'forbids')),
   withdrawn: Type.Boolean(),
 }
 
@@ -551,10 +557,10 @@ const checks = {
   by: opt(Text(120)),
   atUtc: opt(Time),
   /** where it was ticked, and what it named then: it holds for nothing else */
-  stopId: opt(Id),
-  about: opt(Text(400)),
+  stopId: optLater(ref('stops', 'lets go')),
+  about: optLater(Text(400)),
   /** of a fact that is a figure: a gust, m/s, a distance, m */
-  value: opt(Num(-1000, 100_000)),
+  value: optLater(Num(-1000, 100_000)),
 }
 
 /** Fields of each table, without the id that every row has. */
@@ -599,64 +605,20 @@ export type TableName = keyof typeof TABLE_FIELDS
 export const TABLES = Object.keys(TABLE_FIELDS) as TableName[]
 
 /**
- * Fields that came later, with what a row written before them holds: a change kept in the outbox
- * of an older app is taken as it was meant.
+ * What a row of before holds in fields that came since: a change kept in the outbox of an older app is taken as it was
+ * meant.
  */
-export const LATER_FIELDS: { [T in TableName]?: Partial<Record<string, unknown>> } = {
-  jobs: {
-    stopId: null,
-    kFactor: 4 / 3,
-    needDataDbm: null,
-    needCallsDbm: null,
-    rsrpEdges: null,
-    busyHours: null,
-    sinrEdges: null,
-    nextOn: null,
-    agreedDrops: null,
-    methodId: null,
-    quoteMarginPercent: null,
-    quoteHours: null,
-  },
-  sites: {
-    headingDeg: null,
-    swingDeg: 0,
-    deviation: null,
-    mizzenRiseM: null,
-    gustMs: null,
-    wallMaterial: 'brick',
-    paneMaterial: 'glass',
-    panePercent: 15,
-    floorMaterial: 'timber floor',
-    roofMaterial: 'tiles',
-  },
-  spots: { people: null, use: null, needDbm: null, hangs: null, station: null, note: null },
-  sims: { callsOverWifi: null },
-  fixtures: {
-    entry: null,
-    behind: null,
-    behindFound: null,
-    behindWhat: null,
-    openMm: null,
-    wallMm: null,
-    electrode: null,
-    bonded: null,
-    conductor: null,
-    corners: null,
-  },
-  designs: { plugs: 'factory', reason: null, aimedTiltDeg: null, wayInId: null },
-  photos: { stepKey: null },
-  ownSteps: { beforeKey: null },
-  setups: { power: null, ownAntennas: null, place: null, antennaUpM: null, antennaDeg: null },
-  nodes: { part: null, own: null, fixing: null, feed: null, sourceId: null, polarisation: null },
-  runs: { fromPort: null, toPort: null, part: null, way: null, pieces: null },
-  masts: { accuracyM: null, seenOn: null },
-  cells: { channel: null },
-  readings: { stopId: null, setupId: null, capture: null, carrierRole: 'anchor' },
-  speedRuns: { stopId: null, setupId: null, band: null, cellId: null, via: null, doubted: false },
-  checks: { stopId: null, about: null, value: null },
-  sweeps: { stopId: null, setupId: null, dwellS: null, struckDeg: null, band: null, cellId: null, axis: 'heading', slow: false },
-  steps: { tiltDeg: null },
-}
+export const LATER_FIELDS = Object.fromEntries(
+  TABLES.map(t => [
+    t,
+    Object.fromEntries(
+      Object.entries(TABLE_FIELDS[t]).flatMap(([field, schema]) => {
+        const { before } = fieldOf(schema)
+        return before === undefined ? [] : [[field, before]]
+      }),
+    ),
+  ]),
+) as Record<TableName, Record<string, unknown>>
 
 /** Fields that are no more: a change of before that names them is taken without them. */
 export const GONE_FIELDS: { [T in TableName]?: readonly string[] } = {

@@ -47,13 +47,13 @@ export async function benchLoad(add, { url, origin, cookie, job }) {
       (array['Tern', 'Skua', 'Auk'])[1 + g % 3], '{B20}' from generate_series(0, ${MASTS - 1}) g`
   await sql`insert into cells (crew_id, id, mast_id, technology, band) select crew_id, gen_random_uuid(), id, 'LTE', 'B20'
     from masts where set_id = ${set}`
-  await sql`insert into jobs (crew_id, id, name, kind, state, customer_name, next_on, changed_at)
-    select ${crew}, gen_random_uuid(), 'Load ' || g, (array['home', 'vehicle', 'boat'])[1 + g % 3], (array['new',
+  await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind, state, customer_name, next_on, changed_at)
+    select ${crew}, gen_random_uuid(), 'Load ' || g, true, 'ask', 'generic', (array['home', 'vehicle', 'boat'])[1 + g % 3], (array['new',
       'scout', 'plan', 'fit'])[1 + g % 4], 'Customer ' || g,
       case when g % 3 = 0 then current_date + g % 90 end, now() - g * interval '1 minute' from generate_series(1, ${JOBS}) g`
-  await sql`insert into sites (crew_id, id, job_id, length_m, depth_m, storeys, storey_height_m, roof_rise_m,
+  await sql`insert into sites (crew_id, id, job_id, zone, axis_deg, length_m, depth_m, storeys, storey_height_m, roof_rise_m,
       wall_material, pane_material, pane_percent, floor_material, roof_material)
-    select crew_id, gen_random_uuid(), id, 10, 8, 2, 2.7, 3, 'brick', 'glass', 15, 'timber floor', 'tiles'
+    select crew_id, gen_random_uuid(), id, 'UTC', 90, 10, 8, 2, 2.7, 3, 'brick', 'glass', 15, 'timber floor', 'tiles'
     from jobs where name like 'Load %'`
   await sql`vacuum analyze masts`
   await sql`vacuum analyze cells`

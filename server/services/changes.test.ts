@@ -2,13 +2,42 @@ import { describe, expect, it } from 'vitest'
 import { SPOT as spot } from '../../tests/support/rows'
 import { errorsOf } from '../utils/validate'
 import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
-import { documentTables } from '../database/schema'
-import { getTableColumns } from 'drizzle-orm'
+import type { TableName } from '../../core/job/schema'
+import { LET_GO, snake } from '../database/document-table'
+import { documentTableOf } from '../database/schema'
+import { getTableConfig } from 'drizzle-orm/pg-core'
 
-describe('the document and the database', () => {
-  it.each(TABLES)('every field of %s has a column', name => {
-    const columns = Object.keys(getTableColumns(documentTables[name]))
-    for (const field of Object.keys(TABLE_FIELDS[name])) expect(columns).toContain(field)
+describe('a table follows from its fields', () => {
+  const columnsOf = (name: TableName) => getTableConfig(documentTableOf(name)).columns
+  const column = (name: TableName, field: string) => columnsOf(name).find(c => c.name === field)!
+  it.each(TABLES)('%s takes null exactly where the document does', name => {
+    for (const field of Object.keys(TABLE_FIELDS[name])) {
+      const nullable = errorsOf(partialSchema(name), { [field]: null }).length === 0
+      expect(column(name, snake(field)).notNull, field).toBe(!nullable)
+    }
+  })
+  it('kinds of fields are types of the database', () => {
+    expect(column('spots', 'up_m').getSQLType()).toBe('double precision')
+    expect(column('sites', 'storeys').getSQLType()).toBe('smallint')
+    expect(column('readings', 'channel').getSQLType()).toBe('integer')
+    expect(column('readings', 'taken_at_utc').getSQLType()).toBe('timestamp with time zone')
+    expect(column('jobs', 'next_on').getSQLType()).toBe('date')
+    expect(column('designs', 'mast_id').getSQLType()).toBe('uuid')
+    expect(column('nodes', 'part').getSQLType()).toBe('jsonb')
+    expect(column('calls', 'made').getSQLType()).toBe('boolean')
+    expect(column('readings', 'bandwidth_mhz').getSQLType()).toBe('double precision')
+  })
+  it('a row of before has what its fields say, and nothing else of its own accord', () => {
+    expect(column('sites', 'wall_material').default).toBe('brick')
+    expect(column('jobs', 'k_factor').default).toBeCloseTo(4 / 3, 12)
+    expect(column('calls', 'withdrawn').hasDefault).toBe(false)
+  })
+  it('rows go with what they are of, and stay where something still names them', () => {
+    const deletes = Object.fromEntries(getTableConfig(documentTableOf('sweeps')).foreignKeys.map(k => [k.getName(), k.onDelete]))
+    expect(deletes['ref:sweeps.designId']).toBe('cascade')
+    expect(deletes['ref:sweeps.setupId']).toBe('no action')
+    expect(LET_GO.map(k => k.name)).toContain('ref:checks.stopId')
+    expect(LET_GO.find(k => k.name === 'ref:jobs.stopId')!.statement).toContain('("crew_id","id","stop_id") REFERENCES')
   })
 })
 

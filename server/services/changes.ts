@@ -4,7 +4,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { LRUCache } from 'lru-cache'
 import { v7 as uuidv7 } from 'uuid'
-import { appliedChanges, documentTables, jobMembers, jobs } from '../database/schema'
+import { appliedChanges, documentTableOf, jobMembers, jobs, sites } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { constraintOf, isRefusedValue, sqlStateOf } from '../utils/sql-state'
 import { errorsOf, validUuid } from '../utils/validate'
@@ -12,14 +12,13 @@ import { mergeFields } from '../../core/job/changes'
 import type { FieldConflict } from '../../core/job/changes'
 import { DEFAULT_SITE } from '../../core/job/defaults'
 import { modernised, repairedSiteId, rowsBehind } from '../../core/job/legacy'
-import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema } from '../../core/job/schema'
+import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema, TABLES } from '../../core/job/schema'
 import type { Change, JobKind, TableName } from '../../core/job/schema'
 import type { ChangeResult, Feed } from '../../shared/api'
 import { settleState, STATE_TABLES } from './job-state'
 
 const schemas = Object.fromEntries(
-  Object.keys(documentTables).map(t => {
-    const table = t as TableName
+  TABLES.map(table => {
     return [table, { whole: rowSchema(table), part: partialSchema(table) }]
   }),
 ) as Record<TableName, { whole: ReturnType<typeof rowSchema>; part: ReturnType<typeof partialSchema> }>
@@ -131,7 +130,7 @@ export async function applyFresh(tx: Tx, who: Who, jobId: string, changes: reado
           end++
         const run = rest.slice(i, end)
         const numbered = run.map((c, k) => ({ c, version: i + k + 2 }))
-        const into = documentTables[table] as unknown as typeof documentTables.spots
+        const into = documentTableOf(table)
         if (op === 'insert') {
           const rows = numbered.map(({ c, version }) => ({
             ...c.fields,
@@ -278,7 +277,7 @@ class Batch {
 
   /** What an older app's reading names since, where it is not there yet. */
   private async makeOnce(row: ReturnType<typeof rowsBehind>[number]): Promise<void> {
-    const table = documentTables[row.table] as unknown as typeof documentTables.spots
+    const table = documentTableOf(row.table)
     const [there] = await this.tx
       .select({ id: table.id })
       .from(table)
@@ -310,8 +309,8 @@ class Batch {
 
   /** A job that was made without a site gets what is usual of its kind. */
   private async siteFor(): Promise<void> {
-    const ofJob = and(eq(documentTables.sites.crewId, this.who.crewId), eq(documentTables.sites.jobId, this.jobId))
-    const [there] = await this.tx.select({ id: documentTables.sites.id }).from(documentTables.sites).where(ofJob)
+    const ofJob = and(eq(sites.crewId, this.who.crewId), eq(sites.jobId, this.jobId))
+    const [there] = await this.tx.select({ id: sites.id }).from(sites).where(ofJob)
     if (there) return
     const [job] = await this.tx
       .select({ kind: jobs.kind })
@@ -424,7 +423,7 @@ async function applyOne(
   version: number,
 ): Promise<{ conflicts: FieldConflict[]; accepted: Record<string, unknown> }> {
   // Every table of the document shares these columns; one cast stands here instead of thirteen branches.
-  const table = documentTables[change.table] as unknown as typeof documentTables.spots
+  const table = documentTableOf(change.table)
   const key = and(eq(table.crewId, crewId), eq(table.id, change.rowId))
   const [row] = await tx.select().from(table).where(key).for('update')
   if (change.table === 'jobs') {

@@ -1,7 +1,7 @@
 /** Reading a job back as a document, with the crew's masts near it. */
 import { and, arrayOverlaps, eq, getTableColumns, gte, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
-import { documentTables, masts, placeOnSphere } from '../database/schema'
+import { documentTableOf, masts, placeOnSphere } from '../database/schema'
 import { LRUCache } from 'lru-cache'
 import { compiled, planned } from '../utils/db'
 import type { Db } from '../utils/db'
@@ -18,7 +18,7 @@ const asInstant = (column: unknown): SQL => sql`to_char(${column} at time zone '
 
 /** One table's rows of a job as a JSON array, in the order of their ids, under the document's own names. */
 function rowsOf(name: TableName): SQL {
-  const table = documentTables[name] as unknown as typeof documentTables.spots
+  const table = documentTableOf(name)
   const columns = getTableColumns(table) as unknown as Record<string, { getSQLType: () => string }>
   const pairs = ['id', 'version', ...Object.keys(TABLE_FIELDS[name])].map(f => {
     const column = columns[f]!

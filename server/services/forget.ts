@@ -3,7 +3,7 @@ import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
 import type { Change, JobDocument, Row, TableName } from '../../core/job/schema'
 import { TAKEN_OPEN } from '../../core/report/open'
-import { appliedChanges, documentTables, handovers, jobs, pictureFiles } from '../database/schema'
+import { appliedChanges, documentTableOf, handovers, jobs, pictureFiles } from '../database/schema'
 import type { Db, Tx } from '../utils/db'
 import { applyIn } from './changes'
 
@@ -35,7 +35,7 @@ class NotForgotten extends Error {}
 
 /** @returns the rows of a job in one of its tables */
 async function rowsOf<T extends TableName>(tx: Tx, who: { crewId: string }, jobId: string, name: T): Promise<Row<T>[]> {
-  const table = documentTables[name] as unknown as typeof documentTables.spots
+  const table = documentTableOf(name)
   const ofJob = name === 'jobs' ? eq(table.id, jobId) : eq(table.jobId, jobId)
   return (await tx
     .select()

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm'
 import {
   cells,
   crews,
-  documentTables,
+  documentTableOf,
   jobs,
   masts,
   mastSets,
@@ -63,9 +63,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
           if (name === 'jobs' || name === 'masts' || name === 'cells') continue
           const rows = document[name] as { id: string }[]
           if (rows.length)
-            await tx
-              .insert(documentTables[name] as typeof documentTables.spots)
-              .values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
+            await tx.insert(documentTableOf(name)).values(rows.map(r => ({ ...r, crewId, jobId, version: 1 })) as never)
         }
         const row = () => ({ crewId, jobId, id: id(), version: 1 })
         if (days.visits.length)
