@@ -276,7 +276,8 @@ test('the list is searched, filtered and gone through by pages', async ({ page, 
   const sql = database(app)
   const [{ crew_id: crew }] = (await sql`select crew_id from jobs where id = ${KILN}`) as unknown as [{ crew_id: string }]
   await sql`insert into jobs (crew_id, id, name, agreed_calls, may_drill, rules, kind, state, customer_name, changed_at)
-    select ${crew}, gen_random_uuid(), 'Row ' || i, true, 'ask', 'generic', case when i % 10 = 0 then 'boat' else 'home' end, 'new', 'Customer ' || i,
+    select ${crew}, gen_random_uuid(), 'Row ' || i, true, 'ask', 'generic',
+      case when i % 10 = 0 then 'boat' else 'home' end, 'new', 'Customer ' || i,
       now() - i * interval '1 day' from generate_series(1, 120) i`
   await page.goto('/')
   const rows = page.locator('[data-test=job]')
