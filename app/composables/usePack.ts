@@ -1,6 +1,6 @@
 import { nowUtc } from '../replica/clock'
 import type { NearMasts } from '../../shared/api'
-import { nearKey } from '../stores/job'
+import { nearKey } from '../job/near-masts'
 
 /** What was brought onto this device for a place. */
 export interface Pack {

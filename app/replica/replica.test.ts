@@ -1,66 +1,14 @@
-import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
 import { describe, expect, it } from 'vitest'
 import { completeDocument } from '#core/job/legacy'
-import type { Change, TableName } from '#core/job/schema'
+import type { Change } from '#core/job/schema'
+import { Browser, change, newJob, rawKey, spot } from './fake-browser'
 import { FakeServer, sorted, told } from './fake-server'
 import type { Weather } from './fake-server'
 import { shown, withRightTimes } from './model'
-import { Replica } from './replica'
 import { keyOf, seal, unseal } from './sealed'
-import { openDevice, readableText, ReplicaStore } from './store'
-import type { DeviceDb } from './store'
-
-const rawKey = (n: number): string => btoa(String.fromCharCode(...Array.from({ length: 32 }, (_, i) => (i * 7 + n) % 256)))
-const change = (
-  table: TableName,
-  op: Change['op'],
-  rowId: string,
-  fields: Record<string, unknown> = {},
-  baseVersion = 0,
-): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
-const spot = (name: string, upM = 1) => ({ name, eastM: 0, northM: 0, upM, indoors: true, needed: false })
-const newJob = (jobId: string, name = 'Of the test'): Change =>
-  change('jobs', 'insert', jobId, { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null })
-
-let databases = 0
-/** One browser: its database, its lock, and as many tabs as are opened. */
-class Browser {
-  readonly device = uuidv7()
-  private tail: Promise<unknown> = Promise.resolve()
-  clockOffsetMs: number | null = 0
-  told: string[] = []
-
-  private constructor(
-    readonly db: DeviceDb,
-    private readonly server: FakeServer,
-  ) {}
-
-  static async open(server: FakeServer): Promise<Browser> {
-    return new Browser(await openDevice(`test-${databases++}`), server)
-  }
-
-  async tab(owner = 'ila', n = 1): Promise<{ replica: Replica; store: ReplicaStore }> {
-    const store = new ReplicaStore(this.db, owner, await keyOf(rawKey(n)))
-    const alone = <T>(work: () => Promise<T>): Promise<T> => {
-      const next = this.tail.then(work, work)
-      this.tail = next.catch(() => {})
-      return next
-    }
-    const replica = new Replica({
-      store,
-      transport: this.server.transport(),
-      device: this.device,
-      newId: uuidv7,
-      alone,
-      nowUtc: () => '2026-04-03T12:00:00.000Z',
-      clockOffsetMs: () => this.clockOffsetMs,
-      tell: jobId => this.told.push(jobId),
-    })
-    return { replica, store }
-  }
-}
+import { readableText } from './store'
 
 describe('what waits is sent, and what is shown is the base with it applied', () => {
   it('a job made without a connection is shown at once, sent when there is one, and then the same', async () => {

@@ -11,6 +11,8 @@ export const useSending = defineStore('sending', () => {
   /** unsent changes, by job */
   const waiting = shallowRef<ReadonlyMap<string, number>>(new Map())
   const total = computed(() => [...waiting.value.values()].reduce((a, b) => a + b, 0))
+  /** the job that is open: what others changed of it is asked for while the page is seen */
+  const watched = ref<string | null>(null)
   let timer: ReturnType<typeof setTimeout> | null = null
   let failures = 0
 
@@ -60,6 +62,21 @@ export const useSending = defineStore('sending', () => {
     if (said === 'signed-out') session.ended = true
   }
 
+  /** What others changed of the open job since; quiet where there is no connection. */
+  async function pull(): Promise<void> {
+    const jobId = watched.value
+    const { own } = session
+    if (!jobId || !own) return
+    try {
+      await own.replica.pull(jobId)
+      if (session.own === own && !waiting.value.get(jobId)) heard('sent')
+    } catch (e) {
+      if (session.own !== own) return
+      if (e instanceof ApiError && e.status === 401) heard('signed-out')
+      else if (e instanceof Unreachable) heard('offline')
+    }
+  }
+
   onReplica(() => void count())
   watch(
     () => session.own,
@@ -72,12 +89,20 @@ export const useSending = defineStore('sending', () => {
     { immediate: true },
   )
   if (import.meta.client) {
-    window.addEventListener('online', () => soon(0))
-    document.addEventListener('visibilitychange', () => soon(0))
+    const isSeen = () => document.visibilityState === 'visible'
+    for (const [target, what] of [
+      [window, 'online'],
+      [document, 'visibilitychange'],
+    ] as const)
+      target.addEventListener(what, () => {
+        soon(0)
+        if (isSeen()) void pull()
+      })
     setInterval(() => {
-      if (total.value && !running && !timer && document.visibilityState === 'visible' && state.value !== 'signed-out') soon(0)
+      if (isSeen() && watched.value && !waiting.value.get(watched.value)) void pull()
+      if (total.value && !running && !timer && isSeen() && state.value !== 'signed-out') soon(0)
     }, LOOK_MS)
   }
 
-  return { state, waiting, total, count, now, soon, heard }
+  return { state, waiting, total, watched, count, now, soon, pull, heard }
 })

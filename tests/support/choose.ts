@@ -18,9 +18,16 @@ export async function choose(select: Locator, word: string | RegExp | number): P
   await expect(lists).toHaveCount(0)
   await select.click()
   await lists.hover()
-  await expect(async () => {
-    if (!(await option.isVisible())) await page.mouse.wheel(0, 150)
-    await option.click({ timeout: 2000 })
-  }).toPass({ timeout: 20_000 })
+  await expect
+    .poll(
+      async () => {
+        const isThere = await option.isVisible()
+        if (!isThere) await page.mouse.wheel(0, 150)
+        return isThere
+      },
+      { intervals: [50], timeout: 20_000, message: `“${word}” in the list` },
+    )
+    .toBe(true)
+  await option.click()
   await expect(lists).toHaveCount(0)
 }

@@ -65,15 +65,6 @@ watchEffect(() => {
 })
 useHead({ title: () => `${SECTIONS.find(s => s.id === section.value)?.name ?? ''} · ${store.job?.name ?? ''} · Multivox` })
 
-const visible = useDocumentVisibility()
-useIntervalFn(() => {
-  if (visible.value === 'visible' && !store.unsent) void store.pull()
-}, 5000)
-useEventListener(window, 'online', () => void store.pull())
-useEventListener(document, 'visibilitychange', () => {
-  if (document.visibilityState === 'visible') void store.pull()
-})
-
 function measureNext() {
   const next = store.result?.promise?.next
   void router.push({
