@@ -1,7 +1,9 @@
 /** The contract of changes, spoken to the server directly: versions, merging, refusals, the feed. */
-import type { APIRequestContext } from '@playwright/test'
+import type { APIRequestContext, APIResponse } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
-import type { ChangeResult, FeedItem, JobList, JobSnapshot } from '../shared/api'
+import { CONTRACT, parties } from '../app/replica/contract'
+import type { Transport } from '../app/replica/replica'
+import type { ChangeResult, Feed, FeedItem, JobList, JobSnapshot } from '../shared/api'
 import type { Change, TableName } from '../core/job/schema'
 import { newJobChanges } from '../core/job/defaults'
 import { database, expect, test } from './support/fixtures'
@@ -268,3 +270,26 @@ test('the list counts readings that stand: neither withdrawn nor replaced, as th
   expect(await listed()).toEqual([0, 'new'])
   await request.delete(`${app.origin}/api/jobs/${begun.jobId}`)
 })
+
+/** The real server, spoken to as the replica does. */
+function transport(request: APIRequestContext, origin: string): Transport {
+  const answered = async <T>(asked: Promise<APIResponse>): Promise<T> => {
+    const answer = await asked
+    if (!answer.ok()) throw Object.assign(new Error(await answer.text()), { status: answer.status() })
+    return (await answer.json()) as T
+  }
+  const at = (jobId: string, rest = '') => `${origin}/api/jobs/${jobId}${rest}`
+  return {
+    post: (jobId, data) => answered<ChangeResult>(request.post(at(jobId, '/changes'), { data })),
+    feed: (jobId, since) => answered<Feed>(request.get(at(jobId, `/changes?since=${since}`))),
+    snapshot: jobId => answered<JobSnapshot>(request.get(at(jobId))),
+    putPicture: (jobId, id, bytes) => answered(request.put(at(jobId, `/pictures/${id}`), { data: Buffer.from(bytes) })),
+  }
+}
+
+for (const clause of CONTRACT)
+  test(`contract: ${clause.title}`, async ({ request, app }) => {
+    await request.post(`${app.origin}/api/auth/demo`, { data: {} })
+    const held = await clause.holds(await parties(transport(request, app.origin)))
+    for (const [said, promised] of held) expect(said).toEqual(promised)
+  })

@@ -1,5 +1,6 @@
 /** A server in memory for the tests of the replica: it keeps the contract of changes, and can be cut off in every way. */
 import { mergeFields } from '#core/job/changes'
+import { referencesTo } from '#core/job/references'
 import { emptyDocument, TABLES } from '#core/job/schema'
 import type { Change, JobDocument, TableName } from '#core/job/schema'
 import type { ChangeResult, Feed, FeedItem, JobSnapshot } from '../../shared/api'
@@ -119,7 +120,7 @@ export class FakeServer {
     }
     let fields = change.fields
     if (change.op === 'delete') {
-      job.rows.delete(key)
+      remove(job, table, rowId)
       fields = {}
     } else if (!row) {
       job.rows.set(key, {
@@ -171,6 +172,17 @@ export class FakeServer {
       document[key.split('|')[0] as TableName].push({ ...row.fields, id: row.id, version: row.version })
     return { document: document as unknown as JobDocument, sequence: job.sequence, near: { masts: [], cells: [] } }
   }
+}
+
+/** What hangs on a row goes with it, or lets go of it. */
+function remove(job: FakeJob, table: TableName, rowId: string): void {
+  job.rows.delete(`${table}|${rowId}`)
+  for (const { table: of, field, whenGone } of referencesTo(table))
+    for (const [key, row] of [...job.rows]) {
+      if (!key.startsWith(`${of}|`) || row.fields[field] !== rowId) continue
+      if (whenGone === 'goes too') remove(job, of, row.id)
+      else row.fields[field] = null
+    }
 }
 
 const stamp = <T>(fields: Record<string, unknown>, v: T): Record<string, T> =>
