@@ -26,6 +26,21 @@ const later = (/** @type {number} */ i) => ({
   message: `core/${CORE[i]} uses only what stands before it: ${CORE.slice(0, i).join(', ')}`,
 })
 
+/** The server in layers: routes and `http` over `services`, which hold all SQL, over `data`. */
+const INTERFACE = { regex: '(^~|/app/)', message: 'the server does not know the interface' }
+const SERVER = [
+  never(['server/**/*.ts'], INTERFACE),
+  never(['server/data/**/*.ts'], INTERFACE, { regex: '/(services|http|api)/', message: 'data is what services stand on' }),
+  never(['server/services/**/*.ts'], INTERFACE, {
+    regex: '/(http|api)/|^h3$',
+    message: 'a service knows no request: it refuses with `refuse`',
+  }),
+  never(['server/{api,http,middleware,plugins}/**/*.ts'], INTERFACE, {
+    regex: '^drizzle-orm|/data/schema$',
+    message: 'SQL stands in a service',
+  }),
+]
+
 /** A line holds one thought. How it is set is the formatter's business. */
 const LINE = 140
 
@@ -50,7 +65,7 @@ const COMPUTED_FIELD = {
 }
 
 export default withNuxt(
-  { ignores: ['.nuxt-build/**', 'app/generated/**', 'server/database/migrations/**', 'bench/**/*.c'] },
+  { ignores: ['.nuxt-build/**', 'app/generated/**', 'server/data/migrations/**', 'bench/**/*.c'] },
   {
     rules: {
       'vue/multi-word-component-names': 'off',
@@ -84,7 +99,8 @@ export default withNuxt(
   never(['core/**/*.ts'], IMPURE),
   ...CORE.map((folder, i) => never([`core/${folder}/**/*.ts`], IMPURE, ...(i + 1 < CORE.length ? [later(i)] : []))),
   never(['shared/**/*.ts'], { regex: '/(app|server)/|^(vue|nuxt|h3|node:)', message: 'shared knows core alone' }),
-  never(['server/**/*.ts'], { regex: '(^~|/app/)', message: 'the server does not know the interface' }),
+  ...SERVER,
+  never(['app/**/*.{ts,vue}'], { regex: '/server/', message: 'the interface knows the server by shared/api alone' }),
   {
     files: ['core/**/*.ts'],
     rules: {

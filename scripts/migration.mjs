@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { importTs } from './lib/database.mjs'
 import { ROOT, run } from './lib/system.mjs'
 
-const FOLDER = join(ROOT, 'server/database/migrations')
+const FOLDER = join(ROOT, 'server/data/migrations')
 const name = process.argv[2]
 if (!name || !/^[a-z_]+$/.test(name)) {
   console.error('usage: npm run migration -- what_changes')
@@ -20,7 +20,7 @@ const files = () =>
 const before = new Set(files())
 const failed = run('npx', ['drizzle-kit', 'generate', '--name', name])
 if (failed) process.exit(failed)
-const { LET_GO } = await importTs('server/database/document-table.ts')
+const { LET_GO } = await importTs('server/data/document-table.ts')
 const written = files()
   .map(f => readFileSync(join(FOLDER, f), 'utf8'))
   .join('\n')

@@ -1,10 +1,11 @@
 import { defineNitroErrorHandler } from 'nitropack/runtime'
 import { send } from 'h3'
-import { logAway, logError } from './utils/log'
-import { sendProblem } from './utils/problem'
-import { Busy } from './utils/thread'
-import { isAway } from './utils/sql-state'
-import type { ProblemDetails } from './utils/problem'
+import { logAway, logError } from './data/log'
+import { problemOf, sendProblem } from './http/problem'
+import { Refused } from './services/refused'
+import { Busy } from './services/thread'
+import { isAway } from './data/sql-state'
+import type { ProblemDetails } from './http/problem'
 
 /** Every error of the API is a problem document; nothing of the inside leaks. */
 export default defineNitroErrorHandler((error, event) => {
@@ -20,6 +21,7 @@ export default defineNitroErrorHandler((error, event) => {
   if (error.cause instanceof URIError || /^URI malformed/.test(error.message))
     return answer(400, 'Not understood', 'The address holds a broken escape.')
   const inside = error.cause ?? error
+  if (inside instanceof Refused) return send(event, sendProblem(event, problemOf(inside.status, inside.message, inside.errors)))
   if (inside instanceof Busy) return later(10, 'Others have papers made just now: try again in a minute.')
   if (isAway(inside)) {
     logAway(event.method, inside)

@@ -178,3 +178,19 @@ export interface Board {
   visits: BoardVisit[]
   teams: string[]
 }
+
+/** What a member may do in the crew. */
+export type Role = 'lead' | 'installer' | 'viewer'
+
+/** Who is signed in. */
+export interface Me {
+  crewId: string
+  crewName: string
+  memberId: string
+  name: string
+  email: string
+  role: Role
+  demo: boolean
+  /** what the crew's lists of masts are known by: another where one of them has changed */
+  listState: string
+}

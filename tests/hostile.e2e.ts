@@ -393,7 +393,7 @@ test('no error of the server’s carries a parameter, a hash or a customer into 
 }) => {
   const request = await playwright.request.newContext({ baseURL: app.origin })
   await request.post('/api/auth/demo', { data: {} })
-  const { describeError } = await import('../server/utils/log')
+  const { describeError } = await import('../server/data/log')
   const { DrizzleQueryError } = await import('drizzle-orm')
   const inner = Object.assign(new Error('duplicate key: Key (email)=(secret@customer.invalid) already exists'), {
     code: '23505',

@@ -376,7 +376,7 @@ test('nearest masts are true at the antimeridian and near the pole', async ({ re
     places.map(([n, la, lo]) => [n, String(la), String(lo), 'Tern', 'LTE', 'B20', '30', '']),
   )
   const { mastsNear } = await importTs('server/services/document.ts')
-  const { connect } = await importTs('server/utils/db.ts')
+  const { connect } = await importTs('server/data/db.ts')
   const { client, db } = connect(app.databaseUrl, 1)
   const sql = database(app)
   const crewId = (await sql`select id from crews where demo`)[0]!.id as string

@@ -23,8 +23,8 @@ import { misfits } from '../core/fitting/joints'
 import { rowSchema } from '../core/job/schema'
 import { assess } from '../core/judge/assess'
 import { readJob } from '../server/services/document'
-import { connect as connectDb } from '../server/utils/db'
-import { errorsOf } from '../server/utils/validate'
+import { connect as connectDb } from '../server/data/db'
+import { errorsOf } from '../server/data/check'
 import { withNear } from '../shared/api'
 import type { MastImportState } from '../shared/api'
 import { expect, test } from './support/fixtures'
@@ -169,7 +169,7 @@ test('a file that is cut short, another program’s, newer, or none is refused i
 /** A copy of the migrations up to a number. */
 function migrationsUpTo(n: number): string {
   const folder = own(`migrations-${n}-${Date.now()}`)
-  cpSync(join(ROOT, 'server/database/migrations'), folder, { recursive: true })
+  cpSync(join(ROOT, 'server/data/migrations'), folder, { recursive: true })
   const journal = JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8')) as { entries: unknown[] }
   writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries: journal.entries.slice(0, n) }))
   return folder

@@ -5,7 +5,7 @@ import { newJobChanges } from '../core/job/defaults'
 import { REFERENCES } from '../core/job/references'
 import { TABLE_FIELDS, TABLES } from '../core/job/schema'
 import type { ChangeResult, Feed, JobList, JobSnapshot } from '../shared/api'
-import { snake } from '../server/database/document-table'
+import { snake } from '../server/data/document-table'
 import { database, expect, KILN, LOFT, test } from './support/fixtures'
 
 type Lead = APIRequestContext

@@ -1,5 +1,5 @@
 import type { Enough } from '#core/job/schema'
-import type { Me } from '../../server/utils/member'
+import type { Me } from '../../shared/api'
 import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../replica/browser'
 import type { OpenReplica, Who } from '../replica/browser'
 import { ReplicaStore } from '../replica/store'

@@ -363,7 +363,7 @@ export async function benchMasts(add, o) {
 
   await sql`vacuum analyze masts`
   const { mastsNear } = await importTs('server/services/document.ts')
-  const { connect } = await importTs('server/utils/db.ts')
+  const { connect } = await importTs('server/data/db.ts')
   const { client, db } = connect(o.url, 1)
   const [crew] = await sql`select crew_id, set_id from masts where name = 'Site 0'`
   const places =

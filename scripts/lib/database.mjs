@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { ROOT } from './system.mjs'
 
-export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'server/database/migrations')) {
+export async function migrate(/** @type {string} */ url, folder = join(ROOT, 'server/data/migrations')) {
   const [{ drizzle }, { migrate: up }, { withClient }] = await Promise.all([
     import('drizzle-orm/node-postgres'),
     import('drizzle-orm/node-postgres/migrator'),

@@ -75,7 +75,7 @@ export const backupTo = (/** @type {string} */ file) =>
 
 /** Tables without which a file is no backup of ours. */
 const OURS = ['crews', 'members', 'jobs', 'applied_changes', 'readings']
-const MIGRATIONS = join(ROOT, 'server/database/migrations')
+const MIGRATIONS = join(ROOT, 'server/data/migrations')
 
 /** @throws Refused, in one sentence, where the file is none of ours, not whole, or too new */
 function examine(/** @type {string} */ file, /** @type {string} */ bin) {

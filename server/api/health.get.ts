@@ -1,5 +1,6 @@
-import { sql } from 'drizzle-orm'
-import { queueRuns } from '../utils/queue'
+import { answers, useDb } from '../data/db'
+import { queueRuns } from '../services/queue'
+import { problem } from '../http/problem'
 
 const PATIENCE_MS = 2000
 
@@ -9,7 +10,7 @@ export default defineEventHandler(async event => {
   const late = new Promise<never>((_, failed) => {
     waited = setTimeout(() => failed(new Error('late')), PATIENCE_MS)
   })
-  const database = await Promise.race([useDb().execute(sql`select 1`), late]).then(
+  const database = await Promise.race([answers(useDb()), late]).then(
     () => true,
     () => false,
   )

@@ -1,4 +1,5 @@
-import { trustedHost } from '../utils/proxy'
+import { trustedHost } from '../http/proxy'
+import { problem } from '../http/problem'
 
 const READS = ['GET', 'HEAD', 'OPTIONS']
 

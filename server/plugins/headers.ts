@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { existsSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import helmet from 'helmet'
-import { bridgesAllowed } from '../utils/bridges'
-import { isSealed } from '../utils/proxy'
+import { bridgesAllowed } from '../http/bridges'
+import { isSealed } from '../http/proxy'
 
 const YEAR_S = 365 * 86_400
 

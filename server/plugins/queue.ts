@@ -1,5 +1,5 @@
-import { startQueue, stopQueue } from '../utils/queue'
-import { clearUploads } from '../utils/upload'
+import { startQueue, stopQueue } from '../services/queue'
+import { clearUploads } from '../http/upload'
 
 /** Work that another node left is taken up as soon as this one serves; what a killed one left on its disk goes. */
 export default defineNitroPlugin(nitro => {

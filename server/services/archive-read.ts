@@ -1,13 +1,13 @@
 /** Reading an archive: bounded in entries, bytes and rows before anything of it is believed. No database, no waiting. */
 import { Unzip, UnzipInflate } from 'fflate'
 import { v7 as uuidv7 } from 'uuid'
-import { errorsOf } from '../utils/validate'
+import { errorsOf } from '../data/check'
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, documentFrom } from '../../core/job/archive'
 import type { Manifest } from '../../core/job/archive'
 import { remapped } from '../../core/job/copy'
 import { rowSchema, TABLES, without } from '../../core/job/schema'
 import type { JobDocument } from '../../core/job/schema'
-import { imageKind } from '../utils/image-kind'
+import { imageKind } from './image-kind'
 
 /** Bytes of an archive as it comes, and of all that it unpacks to. */
 export const LARGEST_ARCHIVE = 60_000_000

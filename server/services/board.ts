@@ -4,8 +4,8 @@ import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator'
 import { DateTime } from 'luxon'
 import { hoursWords } from '../../core/card/visits'
 import type { BoardVisit } from '../../core/card/visits'
-import { jobs, sites, supplies, visits } from '../database/schema'
-import type { Db } from '../utils/db'
+import { jobs, sites, supplies, visits } from '../data/schema'
+import type { Db } from '../data/db'
 
 export interface BoardQuery {
   from: string

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { SPOT as spot } from '../../tests/support/rows'
-import { errorsOf } from '../utils/validate'
+import { errorsOf } from '../data/check'
 import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
 import type { TableName } from '../../core/job/schema'
-import { LET_GO, snake } from '../database/document-table'
-import { documentTableOf } from '../database/schema'
+import { LET_GO, snake } from '../data/document-table'
+import { documentTableOf } from '../data/schema'
 import { getTableConfig } from 'drizzle-orm/pg-core'
 
 describe('a table follows from its fields', () => {

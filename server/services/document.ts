@@ -1,10 +1,10 @@
 /** Reading a job back as a document, with the crew's masts near it. */
 import { and, arrayOverlaps, eq, getTableColumns, gte, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
-import { documentTableOf, masts, placeOnSphere } from '../database/schema'
+import { documentTableOf, masts, placeOnSphere } from '../data/schema'
 import { LRUCache } from 'lru-cache'
-import { compiled, planned } from '../utils/db'
-import type { Db } from '../utils/db'
+import { compiled, planned } from '../data/db'
+import type { Db } from '../data/db'
 import { TABLE_FIELDS, TABLES } from '../../core/job/schema'
 import type { Cell, JobDocument, Mast, TableName } from '../../core/job/schema'
 import type { JobSnapshot, NearMasts } from '../../shared/api'

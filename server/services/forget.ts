@@ -3,8 +3,8 @@ import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
 import type { Change, JobDocument, Row, TableName } from '../../core/job/schema'
 import { TAKEN_OPEN } from '../../core/report/open'
-import { appliedChanges, documentTableOf, handovers, jobs, pictureFiles } from '../database/schema'
-import type { Db, Tx } from '../utils/db'
+import { appliedChanges, documentTableOf, handovers, jobs, pictureFiles } from '../data/schema'
+import type { Db, Tx } from '../data/db'
 import { applyIn } from './changes'
 
 /** A job whose customer was forgotten is called so. */

@@ -1,13 +1,12 @@
 /** What a customer was handed, frozen: document, result, and the engine that made it. */
 import { and, desc, eq } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
-import { handovers } from '../database/schema'
-import type { Db } from '../utils/db'
-import type { Me } from '../utils/member'
+import { handovers } from '../data/schema'
+import type { Db } from '../data/db'
+import type { Me, HandoverItem } from '../../shared/api'
 import type { Assessment } from '../../core/judge/assess'
 import { completeDocument } from '../../core/job/legacy'
 import type { JobDocument } from '../../core/job/schema'
-import type { HandoverItem } from '../../shared/api'
 import { assessOnServer } from './report'
 
 export interface Frozen extends HandoverItem {

@@ -1,8 +1,8 @@
 /** The list of jobs, by the day of the next visit: a page at a time, searched and filtered by what stands with the job itself. */
 import { sql } from 'drizzle-orm'
-import { jobMembers, jobs, readings, sites, spots } from '../database/schema'
-import { compiled } from '../utils/db'
-import type { Db } from '../utils/db'
+import { jobMembers, jobs, readings, sites, spots } from '../data/schema'
+import { compiled } from '../data/db'
+import type { Db } from '../data/db'
 import { ACT_DONE, CARD_BEGUN, stands } from './job-state'
 import type { JobKind } from '../../core/job/schema'
 import type { JobList, JobState } from '../../shared/api'

@@ -1,8 +1,8 @@
 /** The furthest act of a job that is done, kept with the job so that the list can be filtered by it. */
 import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
-import { checks, designs, jobs, nodes, readings, setups, speedRuns } from '../database/schema'
-import type { Db, Tx } from '../utils/db'
+import { checks, designs, jobs, nodes, readings, setups, speedRuns } from '../data/schema'
+import type { Db, Tx } from '../data/db'
 import type { TableName } from '../../core/job/schema'
 
 type RowsOfJob = typeof readings | typeof nodes | typeof designs | typeof speedRuns | typeof checks

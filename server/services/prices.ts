@@ -1,9 +1,9 @@
 /** The crew's price book. */
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, sql } from 'drizzle-orm'
 import { BARE_MONEY } from '../../core/card/money'
 import type { PriceBook } from '../../core/card/quote'
-import { crews, prices } from '../database/schema'
-import type { Db } from '../utils/db'
+import { crews, prices } from '../data/schema'
+import type { Db } from '../data/db'
 
 export async function priceBook(db: Db, crewId: string): Promise<PriceBook> {
   const [[crew], rows] = await Promise.all([
@@ -14,4 +14,22 @@ export async function priceBook(db: Db, crewId: string): Promise<PriceBook> {
     money: { ...BARE_MONEY, ...crew?.money },
     prices: rows.map(({ key, minor, supplier, leadDays, inVan }) => ({ key, minor, supplier, leadDays, inVan })),
   }
+}
+
+/** Keeps prices over those of the same thing: the one sent last counts. @returns how many */
+export async function keepPrices(db: Db, crewId: string, given: PriceBook['prices']): Promise<number> {
+  const rows = [...new Map(given.map(p => [p.key, { ...p, crewId }])).values()]
+  await db
+    .insert(prices)
+    .values(rows)
+    .onConflictDoUpdate({
+      target: [prices.crewId, prices.key],
+      set: {
+        minor: sql`excluded.minor`,
+        supplier: sql`excluded.supplier`,
+        leadDays: sql`excluded.lead_days`,
+        inVan: sql`excluded.in_van`,
+      },
+    })
+  return rows.length
 }

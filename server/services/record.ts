@@ -1,6 +1,6 @@
 /** The crew's record: of what was promised and handed over, how often the measured lay within it. */
 import { sql } from 'drizzle-orm'
-import type { Db } from '../utils/db'
+import type { Db } from '../data/db'
 import type { CrewRecord } from '../../shared/api'
 
 /** The newest handover of each job counts, where it had a promise and a measurement. */

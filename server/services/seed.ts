@@ -12,8 +12,8 @@ import {
   prices,
   supplies,
   visits,
-} from '../database/schema'
-import { connect } from '../utils/db'
+} from '../data/schema'
+import { connect } from '../data/db'
 import { TABLES } from '../../core/job/schema'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { DEMO_MONEY } from '../../demo/prices'

@@ -1,9 +1,9 @@
 /** The first start of an installation: no crew yet, so one link that makes the first; and links for more crews. */
 import { and, eq, isNull } from 'drizzle-orm'
-import { crews, tokens } from '../database/schema'
-import { connect } from '../utils/db'
-import type { Db } from '../utils/db'
-import { hashToken, newToken } from '../utils/tokens'
+import { crews, tokens } from '../data/schema'
+import { connect } from '../data/db'
+import type { Db } from '../data/db'
+import { hashToken, newToken } from './tokens'
 
 const DAY_MS = 86_400_000
 

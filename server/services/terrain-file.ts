@@ -5,7 +5,7 @@
 import { Worker } from 'node:worker_threads'
 import pLimit from 'p-limit'
 import type { HeightBlock } from '../../core/terrain/blocks'
-import { Busy, program } from '../utils/thread'
+import { Busy, program } from './thread'
 
 export interface TerrainTask {
   path: string

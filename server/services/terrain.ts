@@ -1,7 +1,7 @@
 /** Height tiles and rasters as blocks in layers, laid over each other, and blocks on the way out. */
 import { and, eq, gt, inArray, sql } from 'drizzle-orm'
-import { coverBlocks, crews, terrainBlocks, terrainChanges, terrainLayers, terrainTiles } from '../database/schema'
-import type { Db, Tx } from '../utils/db'
+import { coverBlocks, crews, terrainBlocks, terrainChanges, terrainLayers, terrainTiles } from '../data/schema'
+import type { Db, Tx } from '../data/db'
 import { coarsen, cutTile, overlay } from '../../core/terrain/blocks'
 import type { HeightBlock } from '../../core/terrain/blocks'
 import { VOID, writeHgt } from '../../core/terrain/hgt'

@@ -1,6 +1,9 @@
 import { Type } from '@sinclair/typebox'
-import { and, asc, eq } from 'drizzle-orm'
-import { crews, members } from '../../database/schema'
+import { demoMember } from '../../services/accounts'
+import { useDb } from '../../data/db'
+import { openSession } from '../../http/member'
+import { problem } from '../../http/problem'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Object(
   { role: Type.Optional(Type.Union([Type.Literal('lead'), Type.Literal('installer'), Type.Literal('viewer')])) },
@@ -11,15 +14,8 @@ const Body = Type.Object(
 export default defineEventHandler(async event => {
   if (!useRuntimeConfig().demo) problem(404, 'No demo here.')
   const { role = 'lead' } = await readValid(event, Body)
-  const [row] = await useDb()
-    .select({ member: members })
-    .from(members)
-    .innerJoin(crews, eq(crews.id, members.crewId))
-    .where(and(eq(crews.demo, true), eq(members.role, role), eq(members.active, true)))
-    // The first there was: others may have been invited, and shut out again.
-    .orderBy(asc(members.createdAt), asc(members.id))
-    .limit(1)
-  if (!row) problem(404, 'The demo crew is not loaded.')
-  await openSession(event, row.member)
+  const member = await demoMember(useDb(), role)
+  if (!member) problem(404, 'The demo crew is not loaded.')
+  await openSession(event, member)
   return { ok: true }
 })

@@ -1,5 +1,6 @@
-import { eq } from 'drizzle-orm'
-import { crews } from '../../database/schema'
+import { crewFacts } from '../../services/crew'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
 
 /** Who is signed in; null rather than an error, so that a first visit is quiet. `now` lets a device find that its clock is wrong. */
 export default defineEventHandler(async event => {
@@ -8,20 +9,7 @@ export default defineEventHandler(async event => {
   const me = session.user
     ? await requireMember(event).catch((e: { statusCode?: number }) => (e.statusCode === 401 ? null : Promise.reject(e)))
     : null
-  const [crew] = me
-    ? await useDb()
-        .select({ carriers: crews.carriers, enough: crews.enough, terrainVersion: crews.terrainVersion })
-        .from(crews)
-        .where(eq(crews.id, me.crewId))
-    : []
+  const crew = await crewFacts(useDb(), me?.crewId ?? null)
   setResponseHeader(event, 'cache-control', 'no-store')
-  return {
-    me,
-    carriers: crew?.carriers ?? [],
-    enough: crew?.enough ?? {},
-    terrainVersion: crew?.terrainVersion ?? 0,
-    demo: !!config.demo,
-    tiles: config.tiles || null,
-    now: new Date().toISOString(),
-  }
+  return { me, ...crew, demo: !!config.demo, tiles: config.tiles || null, now: new Date().toISOString() }
 })

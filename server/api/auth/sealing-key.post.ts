@@ -1,8 +1,10 @@
 import { hkdfSync } from 'node:crypto'
 import { Type } from '@sinclair/typebox'
-import { and, eq } from 'drizzle-orm'
 import { Id } from '../../../core/job/fields'
-import { members } from '../../database/schema'
+import { sealingSecret } from '../../services/accounts'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Object({ device: Id }, { additionalProperties: false })
 
@@ -14,11 +16,8 @@ const Body = Type.Object({ device: Id }, { additionalProperties: false })
 export default defineEventHandler(async event => {
   const me = await requireMember(event)
   const { device } = await readValid(event, Body)
-  const [row] = await useDb()
-    .select({ secret: members.sealingSecret })
-    .from(members)
-    .where(and(eq(members.crewId, me.crewId), eq(members.id, me.memberId)))
-  const key = hkdfSync('sha256', row!.secret, device, 'multivox work on a device', 32)
+  const secret = await sealingSecret(useDb(), me.crewId, me.memberId)
+  const key = hkdfSync('sha256', secret, device, 'multivox work on a device', 32)
   setResponseHeader(event, 'cache-control', 'no-store')
   return { key: Buffer.from(key).toString('base64') }
 })

@@ -1,8 +1,11 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq } from 'drizzle-orm'
-import { crews, members } from '../../database/schema'
-import { passwordFits } from '../../utils/passwords'
-import { countTry, rememberDevice } from '../../utils/tries'
+import { memberByEmail } from '../../services/accounts'
+import { passwordFits } from '../../services/passwords'
+import { useDb } from '../../data/db'
+import { openSession } from '../../http/member'
+import { problem } from '../../http/problem'
+import { countTry, rememberDevice } from '../../http/tries'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Object(
   {
@@ -16,16 +19,11 @@ const Body = Type.Object(
 export default defineEventHandler(async event => {
   const body = await readValid(event, Body)
   const email = body.email.trim().toLowerCase()
-  const [row] = await useDb()
-    .select({ member: members, demo: crews.demo })
-    .from(members)
-    .innerJoin(crews, eq(crews.id, members.crewId))
-    .where(and(eq(members.email, email), eq(members.active, true)))
-  const taken = row && (!row.demo || useRuntimeConfig().demo) ? row.member : null
-  const attempt = await countTry(event, email, taken?.id ?? null)
-  if (!(await passwordFits(taken?.passwordHash ?? null, body.password)) || !taken) problem(401, 'Address or password is wrong.')
+  const member = await memberByEmail(useDb(), email, !!useRuntimeConfig().demo)
+  const attempt = await countTry(event, email, member?.id ?? null)
+  if (!(await passwordFits(member?.passwordHash ?? null, body.password)) || !member) problem(401, 'Address or password is wrong.')
   await attempt.succeed()
-  rememberDevice(event, taken.id)
-  await openSession(event, taken)
+  rememberDevice(event, member.id)
+  await openSession(event, member)
   return { ok: true }
 })

@@ -1,3 +1,5 @@
+import { closeSession } from '../../http/member'
+
 export default defineEventHandler(async event => {
   await closeSession(event)
   return { ok: true }

@@ -1,5 +1,8 @@
 import { Type } from '@sinclair/typebox'
-import { goodToken } from '../../utils/tokens'
+import { goodToken } from '../../services/tokens'
+import { useDb } from '../../data/db'
+import { problem } from '../../http/problem'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Object({ token: Type.String({ maxLength: 100 }) }, { additionalProperties: false })
 

@@ -1,5 +1,9 @@
 import { boardVisits, calendarOf } from '../../services/board'
-import { queryDays, queryText } from '../../utils/validate'
+import { queryDays, queryText } from '../../http/validate'
+import { validUuid } from '../../data/check'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 /** The same as a calendar; `job` for one job's alone. */
 export default defineEventHandler(async event => {

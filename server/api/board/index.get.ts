@@ -1,5 +1,7 @@
 import { boardVisits, teamsOf } from '../../services/board'
-import { queryDays } from '../../utils/validate'
+import { queryDays } from '../../http/validate'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
 
 /** Visits of the crew from one day to another, and the teams that it sends out. */
 export default defineEventHandler(async event => {

@@ -1,4 +1,6 @@
-import { endCalendar } from '../../utils/tokens'
+import { endCalendar } from '../../services/tokens'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
 
 /** Ends the address of this member's calendar program. */
 export default defineEventHandler(async event => {

@@ -1,6 +1,8 @@
 import { DateTime } from 'luxon'
 import { boardVisits, calendarOf } from '../../services/board'
-import { calendarCrew } from '../../utils/tokens'
+import { calendarCrew } from '../../services/tokens'
+import { useDb } from '../../data/db'
+import { problem } from '../../http/problem'
 
 const BACK_DAYS = 30
 const AHEAD_DAYS = 180

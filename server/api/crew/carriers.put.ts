@@ -1,6 +1,9 @@
 import { Type } from '@sinclair/typebox'
-import { eq } from 'drizzle-orm'
-import { crews } from '../../database/schema'
+import { agree } from '../../services/crew'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Object(
   {
@@ -26,6 +29,6 @@ export default defineEventHandler(async event => {
   const twice = codes.find((c, i) => codes.indexOf(c) !== i)
   if (twice)
     problem(422, `Code ${twice} stands with two carriers.`, [{ field: 'carriers', value: twice, message: 'stands twice' }])
-  await useDb().update(crews).set({ carriers }).where(eq(crews.id, me.crewId))
+  await agree(useDb(), me.crewId, { carriers })
   return { carriers }
 })

@@ -1,7 +1,11 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq } from 'drizzle-orm'
-import { members } from '../../database/schema'
-import { newLink } from '../../utils/tokens'
+import { isMember } from '../../services/accounts'
+import { newLink } from '../../services/tokens'
+import { validUuid } from '../../data/check'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
+import { readValid } from '../../http/validate'
 
 const Body = Type.Union([
   Type.Object(
@@ -16,17 +20,8 @@ export default defineEventHandler(async event => {
   const me = await requireMember(event, 'lead')
   const body = await readValid(event, Body)
   const db = useDb()
-  if (body.kind === 'reset') {
-    const found =
-      validUuid(body.memberId) &&
-      (
-        await db
-          .select({ id: members.id })
-          .from(members)
-          .where(and(eq(members.crewId, me.crewId), eq(members.id, body.memberId)))
-      ).length
-    if (!found) problem(404, 'No such member.')
-  }
+  if (body.kind === 'reset' && !(validUuid(body.memberId) && (await isMember(db, me.crewId, body.memberId))))
+    problem(404, 'No such member.')
   const token = await newLink(db, {
     crewId: me.crewId,
     kind: body.kind,

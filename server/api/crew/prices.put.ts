@@ -1,8 +1,10 @@
 import { Type } from '@sinclair/typebox'
-import { sql } from 'drizzle-orm'
 import { MOST_MINOR } from '../../../core/card/money'
 import { Num, opt, Text, Whole } from '../../../core/job/fields'
-import { prices } from '../../database/schema'
+import { keepPrices } from '../../services/prices'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { readValid } from '../../http/validate'
 
 const MOST_PRICES = 2000
 
@@ -28,19 +30,6 @@ const Body = Type.Object(
 /** Keeps prices over those of the same thing: the one sent last counts. */
 export default defineEventHandler(async event => {
   const me = await requireMember(event, 'installer')
-  const { prices: given } = await readValid(event, Body)
-  const rows = [...new Map(given.map(p => [p.key, { ...p, crewId: me.crewId }])).values()]
-  await useDb()
-    .insert(prices)
-    .values(rows)
-    .onConflictDoUpdate({
-      target: [prices.crewId, prices.key],
-      set: {
-        minor: sql`excluded.minor`,
-        supplier: sql`excluded.supplier`,
-        leadDays: sql`excluded.lead_days`,
-        inVan: sql`excluded.in_van`,
-      },
-    })
-  return { kept: rows.length }
+  const { prices } = await readValid(event, Body)
+  return { kept: await keepPrices(useDb(), me.crewId, prices) }
 })

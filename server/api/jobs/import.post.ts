@@ -1,7 +1,10 @@
 import { importJob } from '../../services/archive'
 import { LARGEST_ARCHIVE } from '../../services/archive-read'
-import { Busy } from '../../utils/thread'
-import { withUpload } from '../../utils/upload'
+import { Busy } from '../../services/thread'
+import { withUpload } from '../../http/upload'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 /** A job out of an archive, as the body: it comes under new ids. */
 export default defineEventHandler(async event => {

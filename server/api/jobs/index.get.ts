@@ -2,7 +2,11 @@ import { JOB_STATES } from '../../../shared/api'
 import type { JobList } from '../../../shared/api'
 import { KINDS } from '../../../core/job/schema'
 import { listJobs } from '../../services/job-list'
-import { queryNumber, queryText, queryWord } from '../../utils/validate'
+import { queryNumber, queryText, queryWord } from '../../http/validate'
+import { validUuid } from '../../data/check'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 /** What a page ended with: the day it was queued for, the time it was changed, its id. */
 const PAGE_END = /^(\d{4}-\d{2}-\d{2}|infinity)_(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{1,6}Z)_([0-9a-f-]{36})$/

@@ -1,16 +1,11 @@
-import { and, eq } from 'drizzle-orm'
-import { mappings } from '../../database/schema'
-import { mappingKey } from '../../services/mast-import'
-import { queryText } from '../../utils/validate'
+import { mappingOf } from '../../services/mast-lists'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { queryText } from '../../http/validate'
 
 /** How the crew read a table with these headings last time; 204 where it never did. */
 export default defineEventHandler(async event => {
   const me = await requireMember(event)
-  const signature = mappingKey(queryText(event, 'signature', 4000) ?? '')
-  const [row] = await useDb()
-    .select({ rules: mappings.rules })
-    .from(mappings)
-    .where(and(eq(mappings.crewId, me.crewId), eq(mappings.signature, signature)))
-  if (!row) return sendNoContent(event)
-  return row.rules
+  const rules = await mappingOf(useDb(), me.crewId, queryText(event, 'signature', 4000) ?? '')
+  return rules ?? sendNoContent(event)
 })

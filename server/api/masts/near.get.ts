@@ -1,5 +1,7 @@
 import { nearText } from '../../services/document'
-import { queryDay, queryNumber, queryText, queryWord } from '../../utils/validate'
+import { queryDay, queryNumber, queryText, queryWord } from '../../http/validate'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
 
 /**
  * The crew's masts nearest to a place, at most 400: `lat`, `lon`, and where wanted `carrier`, `bands`, `technology`,

@@ -1,5 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { Readable } from 'node:stream'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 const MOST_BYTES = 32_000_000
 const PIECE_BYTES = 65_536

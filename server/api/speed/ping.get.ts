@@ -1,4 +1,6 @@
 import { createHmac } from 'node:crypto'
+import { requireMember } from '../../http/member'
+import { clientAddress } from '../../http/proxy'
 
 /** Answers at once, with a mark of the public address asked from: which way a test went, without the address itself. */
 export default defineEventHandler(async event => {

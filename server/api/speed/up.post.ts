@@ -1,4 +1,5 @@
-import { limited } from '../../utils/limited'
+import { limited } from '../../http/limited'
+import { requireMember } from '../../http/member'
 
 const MOST_BYTES = 4_000_000
 

@@ -1,5 +1,8 @@
 import { packHeights, readBlocks } from '../../services/terrain'
-import { queryOf, queryText } from '../../utils/validate'
+import { queryOf, queryText } from '../../http/validate'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 const MOST = 60
 

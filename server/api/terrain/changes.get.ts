@@ -1,5 +1,7 @@
 import { changedBlocks } from '../../services/terrain'
-import { queryNumber } from '../../utils/validate'
+import { queryNumber } from '../../http/validate'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
 
 /** Which blocks of the crew's ground changed after a count: a device that keeps some of them asks for those again. */
 export default defineEventHandler(async event => {

@@ -1,8 +1,11 @@
 import { terrainClasses, withTerrainFile } from '../../services/terrain-file'
-import { Busy } from '../../utils/thread'
+import { Busy } from '../../services/thread'
 import { storeLayer, tileName } from '../../services/terrain'
-import { withUpload } from '../../utils/upload'
-import { queryText, queryWord } from '../../utils/validate'
+import { withUpload } from '../../http/upload'
+import { queryText, queryWord } from '../../http/validate'
+import { useDb } from '../../data/db'
+import { requireMember } from '../../http/member'
+import { problem } from '../../http/problem'
 
 const HGT_LIMIT = 30_000_000
 const RASTER_LIMIT = 250_000_000

@@ -1,6 +1,10 @@
 import { Type } from '@sinclair/typebox'
-import { and, eq, isNull, ne, or } from 'drizzle-orm'
-import { crews, members, sessions, tokens } from '../../../database/schema'
+import { changeMember } from '../../../services/accounts'
+import { validUuid } from '../../../data/check'
+import { useDb } from '../../../data/db'
+import { requireMember } from '../../../http/member'
+import { problem } from '../../../http/problem'
+import { readValid } from '../../../http/validate'
 
 const Body = Type.Object(
   {
@@ -16,29 +20,6 @@ export default defineEventHandler(async event => {
   const body = await readValid(event, Body)
   const id = getRouterParam(event, 'id')
   if (!validUuid(id)) problem(404, 'No such member.')
-  return await useDb().transaction(async tx => {
-    // One change of roles in a crew at a time: two leads who lower each other would wait for each other.
-    await tx.select({ id: crews.id }).from(crews).where(eq(crews.id, me.crewId)).for('no key update')
-    const others = await tx
-      .select({ id: members.id })
-      .from(members)
-      .where(and(eq(members.crewId, me.crewId), eq(members.role, 'lead'), eq(members.active, true), ne(members.id, id)))
-      .for('update')
-    if (!others.length && (body.active === false || (body.role && body.role !== 'lead')))
-      problem(409, 'The crew needs one lead: name another first.')
-    const [changed] = await tx
-      .update(members)
-      .set(body)
-      .where(and(eq(members.crewId, me.crewId), eq(members.id, id)))
-      .returning({ id: members.id })
-    if (!changed) problem(404, 'No such member.')
-    if (body.active === false) {
-      await tx.delete(sessions).where(and(eq(sessions.crewId, me.crewId), eq(sessions.memberId, id)))
-      // Links of theirs and links for them die with it.
-      await tx
-        .delete(tokens)
-        .where(and(eq(tokens.crewId, me.crewId), or(eq(tokens.madeBy, id), eq(tokens.memberId, id)), isNull(tokens.usedAt)))
-    }
-    return { ok: true }
-  })
+  await changeMember(useDb(), me.crewId, id, body)
+  return { ok: true }
 })

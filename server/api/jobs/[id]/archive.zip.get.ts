@@ -1,4 +1,6 @@
 import { exportJob } from '../../../services/archive'
+import { useDb } from '../../../data/db'
+import { requireJob } from '../../../http/job'
 
 /** The whole job as a ZIP of JSON with its schemas and pictures. */
 export default defineEventHandler(async event => {

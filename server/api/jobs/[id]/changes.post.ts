@@ -1,5 +1,9 @@
 import { ChangeBatchSchema } from '../../../../core/job/schema'
 import { applyBatch } from '../../../services/changes'
+import { useDb } from '../../../data/db'
+import { requireJobId } from '../../../http/job'
+import { problem } from '../../../http/problem'
+import { readValid } from '../../../http/validate'
 
 /** Takes a batch of changes; what cannot be taken is said change by change, with the answer. */
 export default defineEventHandler(async event => {

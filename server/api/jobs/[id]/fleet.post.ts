@@ -4,6 +4,9 @@ import { methodIdOf, MOST_UNITS, unitOf } from '../../../../core/card/fleet'
 import { Text } from '../../../../core/job/fields'
 import { makeJob } from '../../../services/archive'
 import { unitNamesOf } from '../../../services/fleet'
+import { useDb } from '../../../data/db'
+import { requireJob } from '../../../http/job'
+import { readValid } from '../../../http/validate'
 
 const Body = Type.Object(
   { names: Type.Array(Text(120, 1), { minItems: 1, maxItems: MOST_UNITS, uniqueItems: true }) },

@@ -1,4 +1,7 @@
 import { forgetCustomer } from '../../../services/forget'
+import { useDb } from '../../../data/db'
+import { requireJobId } from '../../../http/job'
+import { problem } from '../../../http/problem'
 
 /** Takes the customer's data out of the job, of its log of changes, and of frozen handovers: all of it, or nothing and an error. */
 export default defineEventHandler(async event => {

@@ -1,12 +1,10 @@
-import { and, eq } from 'drizzle-orm'
-import { jobs } from '../../../database/schema'
+import { removeJob } from '../../../services/jobs'
+import { useDb } from '../../../data/db'
+import { requireJobId } from '../../../http/job'
+import { problem } from '../../../http/problem'
 
 export default defineEventHandler(async event => {
   const { me, jobId } = await requireJobId(event, 'lead')
-  const gone = await useDb()
-    .delete(jobs)
-    .where(and(eq(jobs.crewId, me.crewId), eq(jobs.id, jobId)))
-    .returning({ id: jobs.id })
-  if (!gone.length) problem(404, 'No such job.')
+  if (!(await removeJob(useDb(), me.crewId, jobId))) problem(404, 'No such job.')
   return { ok: true }
 })

@@ -9,7 +9,10 @@ import { withNear } from '../../../../shared/api'
 import { atPresentStop } from '../../../../core/survey/place'
 import { priceBook } from '../../../services/prices'
 import { assessOnServer, renderPdf } from '../../../services/report'
-import { queryText, queryWord } from '../../../utils/validate'
+import { queryText, queryWord } from '../../../http/validate'
+import { useDb } from '../../../data/db'
+import { requireJob } from '../../../http/job'
+import { problem } from '../../../http/problem'
 
 const PAPERS = { picklist: pickListPaper, labels: labelsPaper } as const
 const FILES = { picklist: 'pick-list', labels: 'labels', list: 'list', quote: 'quote', card: 'job-card' } as const

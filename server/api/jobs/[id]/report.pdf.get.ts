@@ -2,7 +2,11 @@ import { withNear } from '../../../../shared/api'
 import { makeReport } from '../../../../core/report/report'
 import { readFrozen } from '../../../services/handover'
 import { assessOnServer, renderPdf } from '../../../services/report'
-import { queryText, queryWord } from '../../../utils/validate'
+import { queryText, queryWord } from '../../../http/validate'
+import { validUuid } from '../../../data/check'
+import { useDb } from '../../../data/db'
+import { requireJob, requireJobId } from '../../../http/job'
+import { problem } from '../../../http/problem'
 
 /** The report as PDF: of the job as it stands, or with `handover=` as it was handed over. */
 export default defineEventHandler(async event => {

@@ -3,6 +3,9 @@ import { v7 as uuidv7 } from 'uuid'
 import { makeJob } from '../../../services/archive'
 import { asTemplate, remapped } from '../../../../core/job/copy'
 import { Text } from '../../../../core/job/fields'
+import { useDb } from '../../../data/db'
+import { requireJob } from '../../../http/job'
+import { readValid } from '../../../http/validate'
 
 const Body = Type.Object({ name: Text(120, 1) }, { additionalProperties: false })
 

@@ -2,6 +2,9 @@ import { Type } from '@sinclair/typebox'
 import { lackingFields, MAST_FIELDS } from '../../../../core/formats/mast-columns'
 import type { MastRules } from '../../../../core/formats/mast-columns'
 import { startImport } from '../../../services/mast-import'
+import { requireMember } from '../../../http/member'
+import { problem } from '../../../http/problem'
+import { readValid } from '../../../http/validate'
 
 const Body = Type.Object(
   {

@@ -1,5 +1,8 @@
 import { removeLayer } from '../../../services/terrain'
-import { queryWord } from '../../../utils/validate'
+import { queryWord } from '../../../http/validate'
+import { useDb } from '../../../data/db'
+import { requireMember } from '../../../http/member'
+import { problem } from '../../../http/problem'
 
 /** Takes a tile away; what lay under it shows. */
 export default defineEventHandler(async event => {

@@ -1,4 +1,8 @@
 import { readFrozen } from '../../../../services/handover'
+import { validUuid } from '../../../../data/check'
+import { useDb } from '../../../../data/db'
+import { requireJobId } from '../../../../http/job'
+import { problem } from '../../../../http/problem'
 
 /** One handover as it was frozen: document, result, engine, when and by whom. */
 export default defineEventHandler(async event => {

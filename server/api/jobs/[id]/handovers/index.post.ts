@@ -1,5 +1,7 @@
 import { withNear } from '../../../../../shared/api'
 import { freeze } from '../../../../services/handover'
+import { useDb } from '../../../../data/db'
+import { requireJob } from '../../../../http/job'
 
 /** Freezes the document, its result and the engine that made it. */
 export default defineEventHandler(async event => {

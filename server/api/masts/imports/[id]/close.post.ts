@@ -1,6 +1,7 @@
 import { closeImport, ImportRefusal } from '../../../../services/mast-import'
-import { requireImport } from '../../../../utils/imports'
-import { queueMerge } from '../../../../utils/queue'
+import { requireImport } from '../../../../http/imports'
+import { queueMerge } from '../../../../services/queue'
+import { problem } from '../../../../http/problem'
 
 /** All pieces are here: the merge is queued. Where the queue is away, the sweep that follows finds it waiting. */
 export default defineEventHandler(async event => {

@@ -1,5 +1,5 @@
 import { cancelImport } from '../../../../services/mast-import'
-import { requireImport } from '../../../../utils/imports'
+import { requireImport } from '../../../../http/imports'
 
 /** Stops an import: nothing of it is kept. */
 export default defineEventHandler(async event => {

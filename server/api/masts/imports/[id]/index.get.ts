@@ -1,5 +1,5 @@
 import { firstRejects } from '../../../../services/mast-import'
-import { requireImport } from '../../../../utils/imports'
+import { requireImport } from '../../../../http/imports'
 
 /** How far an import is, and the first rows that were not taken. */
 export default defineEventHandler(async event => {

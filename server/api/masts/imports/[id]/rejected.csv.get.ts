@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream'
 import { csvLine } from '../../../../../core/formats/csv'
 import { rejectedRows } from '../../../../services/mast-import'
-import { requireImport } from '../../../../utils/imports'
+import { requireImport } from '../../../../http/imports'
 
 /** Every row that was not taken, with its line and the reason. */
 export default defineEventHandler(async event => {

@@ -1,8 +1,9 @@
 import { gunzip } from 'node:zlib'
 import { promisify } from 'node:util'
 import { ImportRefusal, takePiece } from '../../../../../services/mast-import'
-import { requireImport } from '../../../../../utils/imports'
-import { limited, readAll } from '../../../../../utils/limited'
+import { requireImport } from '../../../../../http/imports'
+import { limited, readAll } from '../../../../../http/limited'
+import { problem } from '../../../../../http/problem'
 
 /** Of one piece, as sent and unpacked. */
 const LIMIT = 8_000_000
