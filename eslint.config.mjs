@@ -1,5 +1,6 @@
 // @ts-check
 import stylistic from '@stylistic/eslint-plugin'
+import { byTheFront } from './scripts/lint/fronts.mjs'
 import { actingHandlers } from './scripts/lint/handlers.mjs'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
@@ -100,6 +101,12 @@ export default withNuxt(
   ...CORE.map((folder, i) => never([`core/${folder}/**/*.ts`], IMPURE, ...(i + 1 < CORE.length ? [later(i)] : []))),
   never(['shared/**/*.ts'], { regex: '/(app|server)/|^(vue|nuxt|h3|node:)', message: 'shared knows core alone' }),
   ...SERVER,
+  {
+    files: ['{app,server,shared,demo,standins}/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
+    plugins: { multivox: { rules: { 'by-the-front': byTheFront } } },
+    rules: { 'multivox/by-the-front': 'error' },
+  },
   never(['app/**/*.{ts,vue}'], { regex: '/server/', message: 'the interface knows the server by shared/api alone' }),
   {
     files: ['core/**/*.ts'],

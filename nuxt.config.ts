@@ -3,6 +3,9 @@ import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
+/** Of `core` a page carries what it uses: its rooms are entered by one front, and nothing there happens by being imported. */
+const keptWhole = (id: string): boolean => !id.includes('/core/')
+
 export default defineNuxtConfig({
   // A build has a folder of its own: types are checked meanwhile against the one that was prepared.
   buildDir: process.env.MULTIVOX_BUILD_DIR ?? '.nuxt',
@@ -82,8 +85,8 @@ export default defineNuxtConfig({
   },
   vite: {
     vue: { template: { transformAssetUrls } },
-    worker: { format: 'es' },
-    build: { chunkSizeWarningLimit: 1200 },
+    worker: { format: 'es', rollupOptions: { treeshake: { moduleSideEffects: keptWhole } } },
+    build: { chunkSizeWarningLimit: 1200, rollupOptions: { treeshake: { moduleSideEffects: keptWhole } } },
   },
   typescript: { strict: true, typeCheck: false, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,

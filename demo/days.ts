@@ -1,6 +1,6 @@
 /** The demo's days on site and deliveries: counted from the day on which it is loaded, so that they are always ahead. */
-import type { PickRow } from '../core/fitting/pick-list'
-import type { Supply, Visit } from '../core/job/schema'
+import type { PickRow } from '../core/fitting'
+import type { Supply, Visit } from '../core/job'
 
 export type DemoVisit = Omit<Visit, 'id' | 'version' | 'onDay'> & { inDays: number }
 export type DemoSupply = Omit<Supply, 'id' | 'version' | 'dueOn'> & { dueInDays: number | null }

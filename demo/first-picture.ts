@@ -1,11 +1,10 @@
 /** What the first page shows of the program: the demo's loft with its level line, as the program itself draws it. */
-import { pathInputs } from '../core/aim/bearings'
-import { layoutSection } from '../core/drawing/section'
-import type { Drawing } from '../core/drawing/primitives'
-import { assess } from '../core/judge/assess'
-import { sayExpected } from '../core/promise/promise'
-import { cutTile, Terrain } from '../core/terrain/blocks'
-import { computePaths } from '../core/terrain/path'
+import { pathInputs } from '../core/aim'
+import { layoutSection } from '../core/drawing'
+import type { Drawing } from '../core/drawing'
+import { assess } from '../core/judge'
+import { sayExpected } from '../core/promise'
+import { computePaths, cutTile, Terrain } from '../core/terrain'
 import { demoScenario } from './scenario'
 import { demoTile } from './terrain'
 

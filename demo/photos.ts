@@ -1,9 +1,8 @@
 /** The demo's photographs: views over its own terrain, ridge behind ridge, as a camera on site would see them. */
 import { PNG } from 'pngjs'
-import type { JobDocument, Photo } from '../core/job/schema'
-import type { Terrain } from '../core/terrain/blocks'
-import type { Horizon } from '../core/terrain/horizon'
-import { horizonRing } from '../core/terrain/horizon'
+import type { JobDocument, Photo } from '../core/job'
+import { horizonRing } from '../core/terrain'
+import type { Horizon, Terrain } from '../core/terrain'
 
 const FIELD_DEG = 44
 const RAYS = 1440

@@ -1,7 +1,6 @@
 /** The demo crew's price book: invented figures in the currency that ISO 4217 keeps for tests. */
-import type { Price } from '../core/card/list'
-import type { Money } from '../core/card/money'
-import type { PickGroup, PickRow } from '../core/fitting/pick-list'
+import type { Money, Price } from '../core/card'
+import type { PickGroup, PickRow } from '../core/fitting'
 import { seeded } from '../core/random'
 
 export const DEMO_MONEY: Money = { currency: 'XTS', hourMinor: 54_00, marginPercent: 18, taxPercent: 12 }

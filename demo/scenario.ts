@@ -1,60 +1,43 @@
 /** The demo: one crew, the archipelago, three homes at three stages, a building planned, a van on its round and a ketch at anchor. */
-import { applyChanges } from '../core/job/changes'
-import { changesOf } from '../core/fitting/splice'
-import { kitChanges } from '../core/fitting/usual-kit'
-import type { Kit, PartChoice } from '../core/fitting/usual-kit'
-import { copyDesign } from '../core/fitting/variants'
-import { BARE_FIXTURE, newJobChanges } from '../core/job/defaults'
-import { partById, partOfKind } from '../core/catalogue/parts'
-import { emptyDocument } from '../core/job/schema'
+import { applyChanges, BARE_FIXING, BARE_FIXTURE, emptyDocument, newJobChanges } from '../core/job'
 import type {
+  Cell,
   Change,
   Device,
-  JobDocument,
-  Job,
-  SetupRow,
-  Sim,
+  Entry,
+  Feed,
+  Fixing,
   Fixture,
+  Job,
+  JobDocument,
   Landmark,
   Mast,
   Node,
-  Cell,
   Obstacle,
   Photo,
   Reading,
+  SetupRow,
+  Sim,
   SpeedRun,
   Stop,
   Sweep,
   Watch,
-} from '../core/job/schema'
-import { treeOf } from '../core/chain/tree'
-import { cableLength } from '../core/fitting/lengths'
-import { entering, entryPoint, passersOf } from '../core/fitting/passage'
-import { outsideOf } from '../core/fitting/surge'
-import { BARE_FIXING } from '../core/job/fixing'
-import type { Entry, Feed, Fixing } from '../core/job/fixing'
-import { linesKey } from '../core/judge/demands'
-import { usualFeed } from '../core/judge/feeds'
-import { buildingOf } from '../core/site/building'
-import { along, eavesM, moveAlong } from '../core/site/frame'
-import type { Point } from '../core/site/frame'
-import { cardOf } from '../core/card/card'
-import { readKey } from '../core/card/dry-run'
-import { unitOf } from '../core/card/fleet'
-import { plannedRows } from '../core/card/list'
-import type { Price } from '../core/card/list'
-import type { DryRead } from '../core/judge/drill'
-import type { Step } from '../core/card/step'
-import { atPresentStop, toFrame } from '../core/survey/place'
-import { cutTile, Terrain } from '../core/terrain/blocks'
-import { computePath, computePaths } from '../core/terrain/path'
-import { pathInputs } from '../core/aim/bearings'
-import { assess } from '../core/judge/assess'
-import { solveCures } from '../core/judge/cures'
-import { aboutOf } from '../core/judge/ticks'
-import { predictedRsrp } from '../core/survey/predict'
+} from '../core/job'
+import { cableLength, changesOf, copyDesign, entering, entryPoint, kitChanges, outsideOf, passersOf } from '../core/fitting'
+import type { Kit, PartChoice } from '../core/fitting'
+import { partById, partOfKind } from '../core/catalogue'
+import { treeOf } from '../core/chain'
+import { aboutOf, assess, linesKey, solveCures, usualFeed } from '../core/judge'
+import type { DryRead } from '../core/judge'
+import { along, buildingOf, eavesM, moveAlong } from '../core/site'
+import type { Point } from '../core/site'
+import { cardOf, plannedRows, readKey, unitOf } from '../core/card'
+import type { Price, Step } from '../core/card'
+import { atPresentStop, predictedRsrp, toFrame } from '../core/survey'
+import { computePath, computePaths, cutTile, Terrain } from '../core/terrain'
+import { pathInputs } from '../core/aim'
+import { turn } from '../core/geo'
 import { normals, seeded } from '../core/random'
-import { turn } from '../core/geo/angles'
 import { DEMO_MASTS, CARRIERS } from './masts'
 import { DEMO_DAYS, NO_DAYS } from './days'
 import type { DemoDays } from './days'

@@ -1,5 +1,5 @@
 /** The archipelago: one degree of open ocean with islands that exist nowhere, the same every time. */
-import type { HeightTile } from '../core/terrain/hgt'
+import type { HeightTile } from '../core/terrain'
 
 export const TILE = { southDeg: 46, westDeg: -42, side: 1201 } as const
 

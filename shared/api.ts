@@ -1,8 +1,6 @@
 /** Envelopes that app and server both speak. */
-import type { Cell, Change, JobDocument, Mast } from '../core/job/schema'
-import type { FieldConflict } from '../core/job/changes'
-import type { Lesson, MethodPhoto } from '../core/card/fleet'
-import type { BoardVisit } from '../core/card/visits'
+import type { Cell, Change, FieldConflict, JobDocument, Mast } from '../core/job'
+import type { BoardVisit, Lesson, MethodPhoto } from '../core/card'
 
 export interface ChangeResult {
   sequence: number

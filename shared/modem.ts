@@ -1,5 +1,5 @@
 /** What a modem is listened to through, in a page and in a bridge alike. */
-import type { WorldAntenna } from '../core/world/world'
+import type { WorldAntenna } from '../core/world'
 
 /** A modem's port, real, simulated or recorded. Text goes in and comes out, torn anywhere; screens do not know which answers. */
 export interface ModemPort {

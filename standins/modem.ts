@@ -1,9 +1,9 @@
 /** A modem that answers AT commands out of the simulated world, torn, echoed and interrupted like a real one. */
-import { answerTo, LineCutter } from '../core/formats/at'
-import { cellAsHex } from '../core/radio/cell-id'
+import { answerTo, LineCutter } from '../core/formats'
+import { cellAsHex } from '../core/radio'
+import { heardNow } from '../core/world'
+import type { World } from '../core/world'
 import { seeded } from '../core/random'
-import { heardNow } from '../core/world/world'
-import type { World } from '../core/world/world'
 import type { ModemPort, TurnedAntenna } from '../shared/modem'
 
 /** A modem takes so long to answer, ms. */

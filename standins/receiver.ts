@@ -1,5 +1,5 @@
 /** A position receiver with a compass on a pole that turns slowly right round, as a rotator would. */
-import { sayNmea } from '../core/formats/nmea'
+import { sayNmea } from '../core/formats'
 import { normals, seeded } from '../core/random'
 import type { ModemPort } from '../shared/modem'
 

@@ -228,6 +228,7 @@ test.describe('a device that was never here', () => {
     cdp.on('Network.loadingFinished', e => scripts.has(e.requestId) && (bytes += e.encodedDataLength))
     const response = await page.goto(app.origin)
     await page.waitForLoadState('networkidle')
+    console.log('BYTES', bytes)
     expect(bytes).toBeGreaterThan(50_000)
     expect(bytes).toBeLessThan(350_000)
     const policy = response!.headers()['content-security-policy']!

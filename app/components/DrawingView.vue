@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { attributes } from '#core/drawing/primitives'
-import type { Drawing, Primitive } from '#core/drawing/primitives'
+import { attributes } from '#core/drawing'
+import type { Drawing, Primitive } from '#core/drawing'
 
 /** Draws primitives as SVG, painted by the theme's roles. */
 defineProps<{ drawing: Drawing; label: string }>()

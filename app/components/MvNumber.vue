@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { asNegative, parseNumber } from '#core/formats/csv'
+import { asNegative, parseNumber } from '#core/formats'
 
 /** A number field of a row: comma or point, a range it says, negative where only that makes sense. */
 const props = defineProps<{

@@ -1,6 +1,5 @@
-import { fitState } from '#core/card/progress'
-import type { ActState } from '#core/judge/acts'
-import type { Act } from '#core/judge/finding'
+import { fitState } from '#core/card'
+import type { Act, ActState } from '#core/judge'
 
 const NONE: ActState = { words: '–', done: 0, state: 'empty', open: [] }
 

@@ -1,9 +1,9 @@
-import { movesAbout } from '#core/job/schema'
-import { sayBeside, sayRelative } from '#core/aim/nose'
-import { angleBetween } from '#core/geo/angles'
-import type { MastView } from '#core/aim/bearings'
-import { landmarksSeen } from '#core/survey/place'
-import { degreesForLoss } from '#core/radio/pattern'
+import { movesAbout } from '#core/job'
+import { sayBeside, sayRelative } from '#core/aim'
+import type { MastView } from '#core/aim'
+import { angleBetween } from '#core/geo'
+import { landmarksSeen } from '#core/survey'
+import { degreesForLoss } from '#core/radio'
 
 /** A mast's bearing told otherwise than in degrees: from nose or bow, beside a landmark; and what degrees off cost. */
 export function useBearingWords(mast: () => MastView | null) {

@@ -1,9 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
-import { clashesOf } from '#core/card/visits'
-import type { BoardVisit } from '#core/card/visits'
-import { AFTER_ALL } from '#core/job/copy'
-import { insert } from '#core/job/defaults'
-import type { Change, Visit } from '#core/job/schema'
+import { clashesOf } from '#core/card'
+import type { BoardVisit } from '#core/card'
+import { AFTER_ALL, insertChange } from '#core/job'
+import type { Change, Visit } from '#core/job'
 import type { Board, JobList, JobListItem } from '../../shared/api'
 
 const BACK_DAYS = 14
@@ -112,7 +111,7 @@ export function useBoard() {
     const fields = { ...NEW_VISIT, onDay, team }
     const id = uuidv7()
     const shown: BoardVisit = { ...fields, id, version: 0, jobId: job.id, jobName: job.name, dueOn: null }
-    await write(job.id, [insert(uuidv7, 'visits', id, fields)], [...visits.value, shown])
+    await write(job.id, [insertChange(uuidv7, 'visits', id, fields)], [...visits.value, shown])
   }
   async function undo(): Promise<void> {
     const last = undoStack.pop()

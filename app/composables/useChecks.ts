@@ -1,5 +1,5 @@
-import type { Check } from '#core/job/schema'
-import { presentStop } from '#core/survey/place'
+import type { Check } from '#core/job'
+import { presentStop } from '#core/survey'
 import { nowUtc } from '~/replica/clock'
 
 type Said = Pick<Check, 'kind' | 'key' | 'done'> & Partial<Pick<Check, 'reason' | 'about' | 'value' | 'by' | 'stopId'>>

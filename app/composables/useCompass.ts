@@ -1,4 +1,4 @@
-import { angleBetween, normalise360 } from '#core/geo/angles'
+import { angleBetween, normalise360 } from '#core/geo'
 
 interface AppleOrientation extends DeviceOrientationEvent {
   webkitCompassHeading?: number

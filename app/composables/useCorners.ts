@@ -1,6 +1,6 @@
-import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
-import type { Point } from '#core/site/frame'
-import type { SectionView } from '#core/drawing/section'
+import { along, axisSign, moveAlong, round2 } from '#core/site'
+import type { Point } from '#core/site'
+import type { SectionView } from '#core/drawing'
 
 /** Corners of a way on the section: where each is drawn, dragged by hand, moved by keys. Written when it is let go. */
 export function useCorners(o: {

@@ -1,5 +1,5 @@
-import { isLike, PARTS } from '#core/catalogue/parts'
-import type { Part } from '#core/job/part'
+import { isLike, PARTS } from '#core/catalogue'
+import type { Part } from '#core/job'
 
 const parts = shallowRef<Part[]>([])
 let asked = false

@@ -1,9 +1,8 @@
-import { estimateHeading, inDecibels } from '#core/aim/estimate'
-import type { Estimate } from '#core/aim/estimate'
-import type { SweepStep } from '#core/aim/sweep'
-import { antennaAt } from '#core/catalogue/parts'
-import type { Sweep } from '#core/job/schema'
-import { bandByName, dlCentreMHz } from '#core/radio/bands'
+import { estimateHeading, inDecibels } from '#core/aim'
+import type { Estimate, SweepStep } from '#core/aim'
+import { antennaAt } from '#core/catalogue'
+import type { Sweep } from '#core/job'
+import { bandByName, dlCentreMHz } from '#core/radio'
 
 /** A lamp is about so many decibels. Assumed. */
 const LAMP_DB = 4

@@ -1,4 +1,4 @@
-import type { Sweep } from '#core/job/schema'
+import type { Sweep } from '#core/job'
 import { MEASURED_AS } from '~/stores/instrument'
 
 /** The figure shown is the middle of so long, ms: a single answer jumps. */

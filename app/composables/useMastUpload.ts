@@ -1,4 +1,4 @@
-import type { MastRules } from '#core/formats/mast-columns'
+import type { MastRules } from '#core/formats'
 import type { MastImportReport, MastImportState } from '../../shared/api'
 import type { MastTable } from '../utils/mast-files'
 

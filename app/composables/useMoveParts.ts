@@ -1,8 +1,8 @@
-import type { Fields as NodeFields } from '#core/job/edits'
-import { longer } from '#core/judge/cures'
-import type { CureStep } from '#core/judge/finding'
-import { applyChanges } from '#core/job/changes'
-import { buildingOf } from '#core/site/building'
+import { applyChanges } from '#core/job'
+import type { Fields as NodeFields } from '#core/job'
+import { longer } from '#core/judge'
+import type { CureStep } from '#core/judge'
+import { buildingOf } from '#core/site'
 
 /** Of which table a handle on a drawing is a row. */
 const TABLE_OF = { node: 'nodes', turn: 'nodes', spot: 'spots', fixture: 'fixtures', photo: 'photos' } as const

@@ -1,6 +1,6 @@
-import type { Assessment } from '#core/judge/assess'
-import type { Job, JobDocument, Site } from '#core/job/schema'
-import type { LogIndex } from '#core/survey/spots'
+import type { Assessment } from '#core/judge'
+import type { Job, JobDocument, Site } from '#core/job'
+import type { LogIndex } from '#core/survey'
 
 /** A job that is open: its rows, itself, its site and what was worked out are there. */
 export interface OpenJob {

@@ -1,4 +1,4 @@
-import type { JobDocument, TableName } from '#core/job/schema'
+import type { JobDocument, TableName } from '#core/job'
 
 /** Rows that are written down beside a plan and change nothing of it. */
 const BESIDE: readonly TableName[] = ['checks', 'photos', 'labels', 'visits', 'supplies']

@@ -1,8 +1,6 @@
 import { createSharedComposable } from '@vueuse/core'
-import type { Price } from '#core/card/list'
-import { NO_PRICES } from '#core/card/quote'
-import type { PriceBook } from '#core/card/quote'
-import type { Money } from '#core/card/money'
+import { NO_PRICES } from '#core/card'
+import type { Money, Price, PriceBook } from '#core/card'
 
 /** The crew's price book: kept on this device, entered without a connection too, sent when there is one. */
 export const usePrices = createSharedComposable(() => {

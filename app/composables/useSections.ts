@@ -1,4 +1,4 @@
-import type { Act, Finding, Section } from '#core/judge/finding'
+import type { Act, Finding, Section } from '#core/judge'
 
 export interface SectionPlace {
   id: Section

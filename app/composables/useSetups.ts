@@ -1,8 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
-import { BARE_SETUP } from '#core/job/defaults'
-import { setUpsOf } from '#core/survey/setups'
-import type { SetUp } from '#core/survey/setups'
-import type { SetupRow } from '#core/job/schema'
+import { BARE_SETUP } from '#core/job'
+import type { SetupRow } from '#core/job'
+import { setUpsOf } from '#core/survey'
+import type { SetUp } from '#core/survey'
 
 type Fields = Omit<SetupRow, 'id' | 'version'>
 

@@ -1,7 +1,7 @@
-import { insert, update } from '#core/job/edits'
+import { insert, update } from '#core/job'
+import type { FloorRow, Site } from '#core/job'
+import { followSite, SHAPE_FIELDS, withSite } from '#core/site'
 import { v7 as uuidv7 } from 'uuid'
-import type { FloorRow, Site } from '#core/job/schema'
-import { followSite, SHAPE_FIELDS, withSite } from '#core/site/spots-follow'
 import type { Edit } from '~/stores/job'
 
 /** The site's own figures; where its shape changes, the rooms and places in it come along in the same change. */

@@ -1,5 +1,5 @@
-import { SlowTurn, sectorFor } from '#core/aim/slow'
-import type { SweepStep } from '#core/aim/sweep'
+import { sectorFor, SlowTurn } from '#core/aim'
+import type { SweepStep } from '#core/aim'
 
 /** A turn without a stop under way: figures and headings go in, steps come out. */
 export function useSlowTurn(keep: (step: SweepStep) => void) {

@@ -1,7 +1,6 @@
 import { createSharedComposable } from '@vueuse/core'
-import { progressOf } from '#core/card/progress'
-import { stepsOf } from '#core/card/steps'
-import { atPresentStop } from '#core/survey/place'
+import { progressOf, stepsOf } from '#core/card'
+import { atPresentStop } from '#core/survey'
 
 /** The steps of the open job's plan, made once for all that show them, and how far they are. */
 export const useSteps = createSharedComposable(() => {

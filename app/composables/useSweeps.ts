@@ -1,8 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
 import { nowUtc } from '~/replica/clock'
-import { normalise360 } from '#core/geo/angles'
-import { standing } from '#core/job/changes'
-import type { Step, Sweep } from '#core/job/schema'
+import { normalise360 } from '#core/geo'
+import { standing } from '#core/job'
+import type { Step, Sweep } from '#core/job'
 
 type Begun = Pick<Sweep, 'quantity' | 'setupId' | 'band'> &
   Partial<Pick<Sweep, 'axis' | 'slow' | 'stepDeg' | 'dwellS' | 'reference'>>

@@ -1,4 +1,4 @@
-import { pitchHz, pulseHz } from '#core/aim/ear'
+import { pitchHz, pulseHz } from '#core/aim'
 
 /** Values are compared with what they were so long ago: whether it rises, ms. */
 const TREND_MS = 1500

@@ -1,5 +1,4 @@
-import { normalise360 } from '#core/geo/angles'
-import { magneticToTrue } from '#core/geo/declination'
+import { magneticToTrue, normalise360 } from '#core/geo'
 
 /** What tells where the antenna looks: this phone's compass, a receiver on the pole, another phone; else it is typed. */
 export function useTurned(heading: Ref<number>, declinationDeg: Ref<number>) {

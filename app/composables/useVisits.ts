@@ -1,5 +1,5 @@
-import type { Visit } from '#core/job/schema'
-import { isOpen } from '#core/card/visits'
+import type { Visit } from '#core/job'
+import { isOpen } from '#core/card'
 
 /** A morning, and what most visits are. */
 export const NEW_VISIT = {

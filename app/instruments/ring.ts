@@ -1,5 +1,5 @@
 /** What came last, and no more: an hour at ten a second. Only what is kept becomes a reading. */
-import { median } from '#core/survey/stats'
+import { median } from '#core/survey'
 import type { Sample } from './session'
 
 export const MEASURED = ['rsrpDbm', 'rsrqDb', 'sinrDb', 'rssiDbm'] as const

@@ -1,6 +1,6 @@
 /** A talk with a modem: asked in turn, its answers and what it says unasked taken as they come. */
-import { LineCutter, readAnswer, readFinal, unknownState } from '#core/formats/at'
-import type { Final, ModemState } from '#core/formats/at'
+import { LineCutter, readAnswer, readFinal, unknownState } from '#core/formats'
+import type { Final, ModemState } from '#core/formats'
 import type { ModemPort } from '../../shared/modem'
 
 export interface Sample extends ModemState {

@@ -2,7 +2,7 @@
  * A speed test against our own server: several transfers at once, the first second left out, down, then up; and how long
  * an answer takes, idle and under load. Bounded by time and by data.
  */
-import { median } from '#core/survey/stats'
+import { median } from '#core/survey'
 
 export interface TestedSpeed {
   downMbps: number

@@ -2,9 +2,9 @@
  * Keeps what the engine says of the open job up to date: one assessment at a time, edits made meanwhile gathered into
  * the next, and none where nothing changed that it reads.
  */
-import type { Assessment } from '#core/judge/assess'
-import { TABLES } from '#core/job/schema'
-import type { JobDocument, TableName } from '#core/job/schema'
+import type { Assessment } from '#core/judge'
+import { TABLES } from '#core/job'
+import type { JobDocument, TableName } from '#core/job'
 import { differs } from './steady'
 
 /** Tables of which an assessment reads nothing: days, the state of the list, and what is only shown. */

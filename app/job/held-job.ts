@@ -2,8 +2,8 @@
  * One job as this device holds it while it is open, of one member: what is shown is always what the server last said,
  * with what waits, what was sent ahead and what is not written yet applied to it. It knows no screen and no framework.
  */
-import { applyChanges } from '#core/job/changes'
-import type { Change, JobDocument, TableName } from '#core/job/schema'
+import { applyChanges } from '#core/job'
+import type { Change, JobDocument, TableName } from '#core/job'
 import { shown } from '../replica/model'
 import type { Aside, Base, Conflict } from '../replica/model'
 import type { Replica } from '../replica/replica'

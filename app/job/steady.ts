@@ -1,6 +1,6 @@
 /** Documents compared by what they say: what has not changed stays the very same, so that nothing is worked out or drawn for it. */
-import { TABLES } from '#core/job/schema'
-import type { JobDocument, TableName } from '#core/job/schema'
+import { TABLES } from '#core/job'
+import type { JobDocument, TableName } from '#core/job'
 
 type AnyRow = Record<string, unknown>
 

@@ -1,7 +1,6 @@
 /** What was done to the open job in this tab, to be taken back and done again. */
-import { fieldsOf, invertChanges, takenBack } from '#core/job/changes'
-import { APPEND_ONLY } from '#core/job/schema'
-import type { Change, JobDocument, TableName } from '#core/job/schema'
+import { APPEND_ONLY, fieldsOf, invertChanges, takenBack } from '#core/job'
+import type { Change, JobDocument, TableName } from '#core/job'
 
 export interface UndoEntry {
   label: string

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import type { SortableEvent } from 'sortablejs'
-import { hoursWords, startOf } from '#core/card/visits'
-import type { BoardVisit } from '#core/card/visits'
-import { clockWords } from '#core/geo/daylight'
+import { hoursWords, startOf } from '#core/card'
+import type { BoardVisit } from '#core/card'
+import { clockWords } from '#core/geo'
 import { num } from '#core/units'
 
 /** The week by team: visits are dragged to another day or team, or moved by the arrow keys. */

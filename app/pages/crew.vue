@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Enough } from '#core/job/schema'
+import type { Enough } from '#core/job'
 import type { CrewRecord } from '../../shared/api'
 
 /** The crew: its people, its mast sets and its terrain. */

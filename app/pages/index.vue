@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { newJobChanges } from '#core/job/defaults'
-import { parsePosition } from '#core/geo/coordinates'
-import type { Job, JobKind } from '#core/job/schema'
-import { emptyDocument, KINDS } from '#core/job/schema'
-import { applyChanges } from '#core/job/changes'
+import { applyChanges, emptyDocument, KINDS, newJobChanges } from '#core/job'
+import type { Job, JobKind } from '#core/job'
+import { parsePosition } from '#core/geo'
 import { jobListItem } from '~/utils/jobs'
 import type { JobList, JobListItem, JobState } from '../../shared/api'
 import type { Aside } from '~/replica/model'

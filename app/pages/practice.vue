@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { endless, EXERCISES, lampsOf, practiceLevel, reachable, scoreAim } from '#core/world/practice'
-import type { Exercise, Score } from '#core/world/practice'
-import { endlessKit, KIT_EXERCISES } from '#core/world/practice-kit'
-import type { KitExercise } from '#core/world/practice-kit'
-import { worldOf } from '#core/world/world'
-import { earShare } from '#core/aim/ear'
-import { layoutPractice } from '#core/drawing/dial'
-import { angleBetween, normalise360 } from '#core/geo/angles'
-import { median } from '#core/survey/stats'
+import { endless, endlessKit, EXERCISES, KIT_EXERCISES, lampsOf, practiceLevel, reachable, scoreAim, worldOf } from '#core/world'
+import type { Exercise, KitExercise, Score } from '#core/world'
+import { earShare } from '#core/aim'
+import { layoutPractice } from '#core/drawing'
+import { angleBetween, normalise360 } from '#core/geo'
+import { median } from '#core/survey'
 import { num } from '#core/units'
 
 /** The simulated world as a trainer: a mast is hidden, an antenna is turned, and what was missed is told. */

@@ -1,7 +1,7 @@
 /** The replica in this browser: its database, its one sender, its other tabs, and who is signed in. */
 import { openDB } from 'idb'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change, Enough } from '#core/job/schema'
+import type { Change, Enough } from '#core/job'
 import type { ChangeResult, Feed, JobSnapshot, Me } from '../../shared/api'
 import { nowUtc, useClock } from './clock'
 import { bytesOf } from './model'

@@ -3,8 +3,8 @@
  * so that what is tested against the first holds for the second.
  */
 import { v7 as uuidv7 } from 'uuid'
-import { newJobChanges } from '#core/job/defaults'
-import type { Change, JobDocument, TableName } from '#core/job/schema'
+import { newJobChanges } from '#core/job'
+import type { Change, JobDocument, TableName } from '#core/job'
 import type { ChangeResult } from '../../shared/api'
 import { withFeed } from './model'
 import type { Transport } from './replica'

@@ -1,7 +1,7 @@
 /** A browser in memory for the tests of what a device holds: its database, its one sender, and as many tabs as are opened. */
 import 'fake-indexeddb/auto'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change, TableName } from '#core/job/schema'
+import type { Change, TableName } from '#core/job'
 import type { FakeServer } from './fake-server'
 import { Replica } from './replica'
 import { keyOf } from './sealed'

@@ -1,8 +1,6 @@
 /** A server in memory for the tests of the replica: it keeps the contract of changes, and can be cut off in every way. */
-import { mergeFields } from '#core/job/changes'
-import { referencesTo } from '#core/job/references'
-import { emptyDocument, TABLES } from '#core/job/schema'
-import type { Change, JobDocument, TableName } from '#core/job/schema'
+import { emptyDocument, mergeFields, referencesTo, TABLES } from '#core/job'
+import type { Change, JobDocument, TableName } from '#core/job'
 import type { ChangeResult, Feed, FeedItem, JobSnapshot } from '../../shared/api'
 import type { Transport } from './replica'
 

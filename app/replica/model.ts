@@ -2,11 +2,8 @@
  * What a device knows of a job, as data and pure functions: what the server last said (the base), what
  * is not acknowledged (pending), and what is shown, which is always the second applied to the first.
  */
-import { applyChanges } from '#core/job/changes'
-import type { FieldConflict } from '#core/job/changes'
-import { completeDocument, modernised } from '#core/job/legacy'
-import { emptyDocument, TIME_FIELDS } from '#core/job/schema'
-import type { Change, JobDocument } from '#core/job/schema'
+import { applyChanges, completeDocument, emptyDocument, modernised, TIME_FIELDS } from '#core/job'
+import type { Change, FieldConflict, JobDocument } from '#core/job'
 import type { Feed, FeedItem } from '../../shared/api'
 
 /** The job's own rows as the server last told them; masts that are only lent are no part of it. */

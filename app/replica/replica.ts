@@ -2,7 +2,7 @@
  * Keeps a member's work on the device and brings it to the server: one sender a browser, every job with
  * unsent work, open or not. It knows no screen, no network and no framework: those are handed to it.
  */
-import type { Change } from '#core/job/schema'
+import type { Change } from '#core/job'
 import type { ChangeResult, Feed, JobSnapshot } from '../../shared/api'
 import { conflictId, withFeed, withRightTimes } from './model'
 import type { Aside, Base, Conflict, Pending } from './model'

@@ -4,7 +4,7 @@
  */
 import { openDB } from 'idb'
 import type { DBSchema, IDBPDatabase } from 'idb'
-import type { Change } from '#core/job/schema'
+import type { Change } from '#core/job'
 import { bytesOf } from './model'
 import type { Aside, Base, Conflict, Pending } from './model'
 import { seal, sealBytes, unseal, unsealBytes } from './sealed'

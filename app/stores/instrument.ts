@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { Sweep } from '#core/job/schema'
+import type { Sweep } from '#core/job'
 import type { ModemPort, TurnedAntenna } from '../../shared/modem'
 import { useOpening } from '~/instruments/opening'
 import { Ring } from '~/instruments/ring'

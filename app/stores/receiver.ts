@@ -1,5 +1,4 @@
-import { LineCutter } from '#core/formats/at'
-import { readNmea } from '#core/formats/nmea'
+import { LineCutter, readNmea } from '#core/formats'
 import { useOpening } from '~/instruments/opening'
 import type { ModemPort } from '../../shared/modem'
 

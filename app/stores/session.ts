@@ -1,4 +1,4 @@
-import type { Enough } from '#core/job/schema'
+import type { Enough } from '#core/job'
 import type { Me } from '../../shared/api'
 import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../replica/browser'
 import type { OpenReplica, Who } from '../replica/browser'

@@ -1,5 +1,5 @@
 /** What a camera wrote into a photograph of when it was taken and which way it looked; nothing of it is kept in the picture. */
-import { normalise360 } from '#core/geo/angles'
+import { normalise360 } from '#core/geo'
 
 export interface CameraSays {
   takenAtUtc: string | null

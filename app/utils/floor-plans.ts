@@ -1,8 +1,7 @@
 /** Floor plans as people have them: pictures, a page of a PDF, or a drawing whose lines are walls. */
-import type { DrawnLine } from '#core/site/floor-plan'
-import { dxfUnitM } from '#core/site/floor-plan'
-import { inverse } from '#core/geo/geodesic'
-import { toRad } from '#core/geo/angles'
+import { dxfUnitM } from '#core/site'
+import type { DrawnLine } from '#core/site'
+import { inverse, toRad } from '#core/geo'
 
 export const LARGEST_PLAN = 12_000_000
 const MOST_PX = 20_000

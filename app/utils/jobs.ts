@@ -1,6 +1,6 @@
-import { standing } from '#core/job/changes'
-import { lastCheck } from '#core/judge/ticks'
-import type { JobDocument } from '#core/job/schema'
+import { standing } from '#core/job'
+import type { JobDocument } from '#core/job'
+import { lastCheck } from '#core/judge'
 import type { JobListItem, JobState } from '../../shared/api'
 
 const ACTS_BACKWARD: readonly Exclude<JobState, 'new'>[] = ['keep', 'prove', 'fit', 'plan', 'scout']

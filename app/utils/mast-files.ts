@@ -1,10 +1,9 @@
 /** Lists of masts as people have them: CSV plain or gzipped, UTF-8 or UTF-16, GeoJSON, GPX and KML; and back out. */
 import { parse } from 'csv-parse/browser/esm/sync'
 import type { FeatureCollection } from 'geojson'
-import { csvLine, guessDelimiter, markStrays, recordCuts } from '#core/formats/csv'
-import { MAST_FIELDS } from '#core/formats/mast-columns'
-import type { MastField } from '#core/formats/mast-columns'
-import type { Cell, Mast } from '#core/job/schema'
+import { csvLine, guessDelimiter, markStrays, MAST_FIELDS, recordCuts } from '#core/formats'
+import type { MastField } from '#core/formats'
+import type { Cell, Mast } from '#core/job'
 
 /** A list that can be read piece by piece, as often as wanted. */
 export interface MastTable {

@@ -1,4 +1,4 @@
-import type { Change } from '#core/job/schema'
+import type { Change } from '#core/job'
 
 type Validators = typeof import('~/generated/validators')
 let validators: Validators | null = null

@@ -1,5 +1,5 @@
 /** The list of jobs by when each is next visited. */
-import { dayShort } from '../../core/card/visits'
+import { dayShort } from '../../core/card'
 import type { JobListItem } from '../../shared/api'
 
 const DAY_MS = 86_400_000

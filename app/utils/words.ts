@@ -1,6 +1,6 @@
-import type { TableName } from '#core/job/schema'
-import type { Met } from '#core/promise/promise'
-import type { LoopState } from '#core/separation/isolation'
+import type { TableName } from '#core/job'
+import type { Met } from '#core/promise'
+import type { LoopState } from '#core/separation'
 import { num } from '#core/units'
 
 /** What people call the fields and tables of a job. */

@@ -1,39 +1,29 @@
 /** Heavy sums off the main thread: terrain, paths, skyline, relief, and the assessment. */
 import { expose } from 'comlink'
 import { contours as contourLines } from 'd3-contour'
-import { assess } from '#core/judge/assess'
-import { advise } from '#core/judge/advisor'
-import type { Advised } from '#core/judge/advisor'
-import { PARTS } from '#core/catalogue/parts'
-import type { FloorCoverage } from '#core/coverage/floor'
-import type { Kit } from '#core/fitting/usual-kit'
-import type { Part } from '#core/job/part'
-import { coverFloor, placesFor } from '#core/judge/cover'
-import type { Place } from '#core/judge/cover'
-import { proposeKits } from '#core/judge/proposals'
-import type { Proposal } from '#core/judge/proposals'
-import { compareSims } from '#core/judge/sims'
-import type { SimSide } from '#core/judge/sims'
-import { compareVariants } from '#core/judge/variants'
-import type { Variant } from '#core/judge/variants'
-import { solveCures } from '#core/judge/cures'
-import type { Cure } from '#core/judge/finding'
-import type { Assessment } from '#core/judge/assess'
-import { cellsByMast, MAST_RADIUS_M, pathInputs } from '#core/aim/bearings'
-import type { Evidence } from '#core/aim/bearings'
-import { heightCurve } from '#core/aim/heights'
-import type { HeightCurve } from '#core/aim/heights'
-import { atPresentStop, positionOf, screensHere } from '#core/survey/place'
-import type { JobDocument } from '#core/job/schema'
-import type { Position } from '#core/geo/geodesic'
-import { blocksAround, isFar, Terrain } from '#core/terrain/blocks'
-import type { HeightBlock } from '#core/terrain/blocks'
-import { horizonRing } from '#core/terrain/horizon'
-import type { Horizon } from '#core/terrain/horizon'
-import { computePath, pathBlocks } from '#core/terrain/path'
-import type { PathInput, PathResult } from '#core/terrain/path'
-import { hillshade, mercatorToLat, mercatorToLon, reliefGrid } from '#core/terrain/relief'
-import type { Extent, ShadePalette } from '#core/terrain/relief'
+import { advise, assess, compareSims, compareVariants, coverFloor, placesFor, proposeKits, solveCures } from '#core/judge'
+import type { Advised, Assessment, Cure, Place, Proposal, SimSide, Variant } from '#core/judge'
+import { PARTS } from '#core/catalogue'
+import type { FloorCoverage } from '#core/coverage'
+import type { Kit } from '#core/fitting'
+import type { JobDocument, Part } from '#core/job'
+import { cellsByMast, heightCurve, MAST_RADIUS_M, pathInputs } from '#core/aim'
+import type { Evidence, HeightCurve } from '#core/aim'
+import { atPresentStop, positionOf, screensHere } from '#core/survey'
+import type { Position } from '#core/geo'
+import {
+  blocksAround,
+  computePath,
+  hillshade,
+  horizonRing,
+  isFar,
+  mercatorToLat,
+  mercatorToLon,
+  pathBlocks,
+  reliefGrid,
+  Terrain,
+} from '#core/terrain'
+import type { Extent, HeightBlock, Horizon, PathInput, PathResult, ShadePalette } from '#core/terrain'
 import { openDevice } from '../replica/store'
 import type { DeviceDb } from '../replica/store'
 

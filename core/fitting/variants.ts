@@ -1,5 +1,5 @@
 /** Variants of a plan: a copy of a design with everything in it, so that two can be compared. */
-import { insert } from '../job/defaults'
+import { insertChange } from '../job/defaults'
 import type { Maker } from '../job/defaults'
 import { fieldsOf } from '../job/changes'
 import type { Change, Design, JobDocument } from '../job/schema'
@@ -27,7 +27,7 @@ export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { de
     )
   const own = <T extends { designId: string; id: string }>(rows: readonly T[]) => rows.filter(r => r.designId === design.id)
   const changes = [
-    insert(newId, 'designs', designId, {
+    insertChange(newId, 'designs', designId, {
       ...renamed(design),
       name: nextName(doc.designs),
       reason: null,
@@ -37,9 +37,9 @@ export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { de
     }),
   ]
   for (const n of own(doc.nodes)) ids.set(n.id, newId())
-  for (const n of own(doc.nodes)) changes.push(insert(newId, 'nodes', ids.get(n.id)!, renamed(n)))
+  for (const n of own(doc.nodes)) changes.push(insertChange(newId, 'nodes', ids.get(n.id)!, renamed(n)))
   for (const table of ['runs', 'isolations'] as const)
     for (const row of own(doc[table] as { id: string; designId: string }[]))
-      changes.push(insert(newId, table, newId(), renamed(row)))
+      changes.push(insertChange(newId, table, newId(), renamed(row)))
   return { designId, changes }
 }

@@ -1,6 +1,6 @@
 /** A job as a whole, under new ids: for another crew, or as the beginning of the next one. */
 import { fieldsOf } from './changes'
-import { insert } from './defaults'
+import { insertChange } from './defaults'
 import type { Maker } from './defaults'
 import { REFERENCES } from './references'
 import { emptyDocument, MOST_SEQUENCE, TABLES } from './schema'
@@ -121,7 +121,7 @@ export function insertsOf(doc: JobDocument, newId: Maker, there: ReadonlySet<str
         if (present.get(r.target)!.has(named)) set[r.field] = named
         fields[r.field] = null
       }
-      changes.push(insert(newId, table, row.id, fields))
+      changes.push(insertChange(newId, table, row.id, fields))
       done.add(row.id)
       if (Object.keys(set).length)
         later.push({ id: newId(), table, rowId: row.id, op: 'update', baseVersion: AFTER_ALL, fields: set })

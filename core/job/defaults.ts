@@ -3,7 +3,7 @@ import type { Change, Design, Device, Fixture, Job, SetupRow, Sim, Site, Spot } 
 
 export type Maker = () => string
 
-export const insert = (newId: Maker, table: Change['table'], rowId: string, fields: object): Change => ({
+export const insertChange = (newId: Maker, table: Change['table'], rowId: string, fields: object): Change => ({
   id: newId(),
   table,
   rowId,
@@ -197,11 +197,16 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
   return {
     jobId,
     changes: [
-      insert(newId, 'jobs', jobId, job),
-      insert(newId, 'sites', newId(), { ...DEFAULT_SITE[kind], latDeg: input.latDeg, lonDeg: input.lonDeg, zone: input.zone }),
-      ...rooms.map((r, i) => insert(newId, 'spots', spotIds[i]!, r)),
-      insert(newId, 'devices', deviceId, { name: 'Phone', kind: 'phone', antennaDbi: null } satisfies Omit<Device, 'id'>),
-      insert(newId, 'sims', simId, {
+      insertChange(newId, 'jobs', jobId, job),
+      insertChange(newId, 'sites', newId(), {
+        ...DEFAULT_SITE[kind],
+        latDeg: input.latDeg,
+        lonDeg: input.lonDeg,
+        zone: input.zone,
+      }),
+      ...rooms.map((r, i) => insertChange(newId, 'spots', spotIds[i]!, r)),
+      insertChange(newId, 'devices', deviceId, { name: 'Phone', kind: 'phone', antennaDbi: null } satisfies Omit<Device, 'id'>),
+      insertChange(newId, 'sims', simId, {
         name: input.job?.carrier ? `${input.job.carrier} SIM` : 'SIM',
         carrier: input.job?.carrier ?? null,
         plan: null,
@@ -211,8 +216,8 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         callsOverWifi: null,
         ...input.sim,
       } satisfies Omit<Sim, 'id'>),
-      insert(newId, 'setups', setupId, { ...BARE_SETUP, deviceId, simId, mark: 'before' } satisfies Omit<SetupRow, 'id'>),
-      insert(newId, 'designs', designId, {
+      insertChange(newId, 'setups', setupId, { ...BARE_SETUP, deviceId, simId, mark: 'before' } satisfies Omit<SetupRow, 'id'>),
+      insertChange(newId, 'designs', designId, {
         name: 'A',
         approach: 'router',
         mastId: null,

@@ -27,12 +27,8 @@ import type {
   PgTableExtraConfigValue,
   PgTableWithColumns,
 } from 'drizzle-orm/pg-core'
-import { fieldOf } from '../../core/job/fields'
-import type { FieldFacts } from '../../core/job/fields'
-import { REFERENCES } from '../../core/job/references'
-import type { Reference } from '../../core/job/references'
-import { TABLE_FIELDS } from '../../core/job/schema'
-import type { Row, TableName } from '../../core/job/schema'
+import { fieldOf, REFERENCES, TABLE_FIELDS } from '../../core/job'
+import type { FieldFacts, Reference, Row, TableName } from '../../core/job'
 
 /** Instants come back as ISO 8601 in UTC, as the document holds them. */
 export const instant = customType<{ data: string; driverData: string | Date }>({

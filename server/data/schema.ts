@@ -23,10 +23,9 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { documentTable, instant, jobKeys, ofJob } from './document-table'
-import type { MastRules } from '../../core/formats/mast-columns'
-import type { Part } from '../../core/job/part'
-import type { Money } from '../../core/card/money'
-import type { Enough, TableName } from '../../core/job/schema'
+import type { MastRules } from '../../core/formats'
+import type { Enough, Part, TableName } from '../../core/job'
+import type { Money } from '../../core/card'
 import type { JobState } from '../../shared/api'
 
 const bytea = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })

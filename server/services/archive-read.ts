@@ -2,11 +2,8 @@
 import { Unzip, UnzipInflate } from 'fflate'
 import { v7 as uuidv7 } from 'uuid'
 import { errorsOf } from '../data/check'
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, documentFrom } from '../../core/job/archive'
-import type { Manifest } from '../../core/job/archive'
-import { remapped } from '../../core/job/copy'
-import { rowSchema, TABLES, without } from '../../core/job/schema'
-import type { JobDocument } from '../../core/job/schema'
+import { ARCHIVE_FORMAT, ARCHIVE_VERSION, documentFrom, remapped, rowSchema, TABLES, without } from '../../core/job'
+import type { JobDocument, Manifest } from '../../core/job'
 import { imageKind } from './image-kind'
 
 /** Bytes of an archive as it comes, and of all that it unpacks to. */

@@ -2,8 +2,8 @@
 import { and, asc, eq, gte, lte, ne, sql } from 'drizzle-orm'
 import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator'
 import { DateTime } from 'luxon'
-import { hoursWords } from '../../core/card/visits'
-import type { BoardVisit } from '../../core/card/visits'
+import { hoursWords } from '../../core/card'
+import type { BoardVisit } from '../../core/card'
 import { jobs, sites, supplies, visits } from '../data/schema'
 import type { Db } from '../data/db'
 

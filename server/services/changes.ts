@@ -8,12 +8,20 @@ import { appliedChanges, documentTableOf, jobMembers, jobs, sites } from '../dat
 import type { Db, Tx } from '../data/db'
 import { constraintOf, isRefusedValue, sqlStateOf } from '../data/sql-state'
 import { errorsOf, validUuid } from '../data/check'
-import { mergeFields } from '../../core/job/changes'
-import type { FieldConflict } from '../../core/job/changes'
-import { DEFAULT_SITE } from '../../core/job/defaults'
-import { modernised, repairedSiteId, rowsBehind } from '../../core/job/legacy'
-import { APPEND_ONLY, ChangeSchema, LATER_FIELDS, partialSchema, rowSchema, TABLES } from '../../core/job/schema'
-import type { Change, JobKind, TableName } from '../../core/job/schema'
+import {
+  APPEND_ONLY,
+  ChangeSchema,
+  DEFAULT_SITE,
+  LATER_FIELDS,
+  mergeFields,
+  modernised,
+  partialSchema,
+  repairedSiteId,
+  rowsBehind,
+  rowSchema,
+  TABLES,
+} from '../../core/job'
+import type { Change, FieldConflict, JobKind, TableName } from '../../core/job'
 import type { ChangeResult, Feed } from '../../shared/api'
 import { settleState, STATE_TABLES } from './job-state'
 

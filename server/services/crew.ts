@@ -1,7 +1,7 @@
 /** What a crew has agreed for all its jobs, and who belongs to it. */
 import { asc, eq } from 'drizzle-orm'
-import type { Money } from '../../core/card/money'
-import type { Enough } from '../../core/job/schema'
+import type { Money } from '../../core/card'
+import type { Enough } from '../../core/job'
 import type { Db } from '../data/db'
 import { crews, mastSets, members, terrainTiles } from '../data/schema'
 

@@ -1,9 +1,8 @@
 /** Fleets: a method and the jobs made from it. */
 import { and, asc, eq, or } from 'drizzle-orm'
-import { differencesOf, lessonsOf, methodIdOf } from '../../core/card/fleet'
-import { stepsOf } from '../../core/card/steps'
-import { lastCheck } from '../../core/judge/ticks'
-import type { JobDocument } from '../../core/job/schema'
+import { differencesOf, lessonsOf, methodIdOf, stepsOf } from '../../core/card'
+import { lastCheck } from '../../core/judge'
+import type { JobDocument } from '../../core/job'
 import type { Fleet, FleetUnit } from '../../shared/api'
 import { jobs } from '../data/schema'
 import type { Db } from '../data/db'

@@ -1,8 +1,8 @@
 /** Taking a customer's data out of a job for good: who they are, where they live, what was photographed there. */
 import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change, JobDocument, Row, TableName } from '../../core/job/schema'
-import { TAKEN_OPEN } from '../../core/report/open'
+import type { Change, JobDocument, Row, TableName } from '../../core/job'
+import { TAKEN_OPEN } from '../../core/report'
 import { appliedChanges, documentTableOf, handovers, jobs, pictureFiles } from '../data/schema'
 import type { Db, Tx } from '../data/db'
 import { applyIn } from './changes'

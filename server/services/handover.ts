@@ -4,9 +4,9 @@ import { v7 as uuidv7 } from 'uuid'
 import { handovers } from '../data/schema'
 import type { Db } from '../data/db'
 import type { Me, HandoverItem } from '../../shared/api'
-import type { Assessment } from '../../core/judge/assess'
-import { completeDocument } from '../../core/job/legacy'
-import type { JobDocument } from '../../core/job/schema'
+import type { Assessment } from '../../core/judge'
+import { completeDocument } from '../../core/job'
+import type { JobDocument } from '../../core/job'
 import { assessOnServer } from './report'
 
 export interface Frozen extends HandoverItem {

@@ -4,7 +4,7 @@ import { jobMembers, jobs, readings, sites, spots } from '../data/schema'
 import { compiled } from '../data/db'
 import type { Db } from '../data/db'
 import { ACT_DONE, CARD_BEGUN, stands } from './job-state'
-import type { JobKind } from '../../core/job/schema'
+import type { JobKind } from '../../core/job'
 import type { JobList, JobState } from '../../shared/api'
 
 export interface JobQuery {

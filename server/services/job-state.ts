@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { checks, designs, jobs, nodes, readings, setups, speedRuns } from '../data/schema'
 import type { Db, Tx } from '../data/db'
-import type { TableName } from '../../core/job/schema'
+import type { TableName } from '../../core/job'
 
 type RowsOfJob = typeof readings | typeof nodes | typeof designs | typeof speedRuns | typeof checks
 

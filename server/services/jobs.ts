@@ -1,6 +1,6 @@
 /** Jobs as wholes, and what lies beside their rows. */
 import { and, eq, sql } from 'drizzle-orm'
-import type { Position } from '../../core/geo/geodesic'
+import type { Position } from '../../core/geo'
 import type { Db } from '../data/db'
 import { jobs, pictureFiles, stops } from '../data/schema'
 

@@ -16,10 +16,8 @@ import { copyRow } from '../data/copy'
 import { inTransaction, longRows, useLongDb } from '../data/long-db'
 import type { PoolClient } from '../data/long-db'
 import { isRefusedValue } from '../data/sql-state'
-import { markStrays, recordCuts, STRAY_MARK } from '../../core/formats/csv'
-import { readMastRow } from '../../core/formats/mast-csv'
-import type { MastRules } from '../../core/formats/mast-columns'
-import type { MastRow } from '../../core/formats/mast-csv'
+import { markStrays, readMastRow, recordCuts, STRAY_MARK } from '../../core/formats'
+import type { MastRow, MastRules } from '../../core/formats'
 import type { MastImportState } from '../../shared/api'
 
 /** Why an import cannot go on, said to who brings it. */

@@ -1,6 +1,6 @@
 /** Lists of masts that a crew has taken in. */
 import { and, eq } from 'drizzle-orm'
-import type { MastRules } from '../../core/formats/mast-columns'
+import type { MastRules } from '../../core/formats'
 import type { Db } from '../data/db'
 import { mappings, mastSets } from '../data/schema'
 import { mappingKey } from './mast-import'

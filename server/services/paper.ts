@@ -1,16 +1,14 @@
 /** Papers: a job worked out over its ground, and a report as PDF. Pure work, done in a thread of its own. */
 import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import { assess } from '../../core/judge/assess'
-import type { Assessment } from '../../core/judge/assess'
-import type { JobDocument } from '../../core/job/schema'
-import type { Block, Report } from '../../core/report/report'
-import { toSvg } from '../../core/drawing/primitives'
-import { Terrain } from '../../core/terrain/blocks'
-import type { HeightBlock } from '../../core/terrain/blocks'
+import { assess } from '../../core/judge'
+import type { Assessment } from '../../core/judge'
+import type { JobDocument } from '../../core/job'
+import type { Block, Report } from '../../core/report'
+import { toSvg } from '../../core/drawing'
+import { computePaths, Terrain } from '../../core/terrain'
+import type { HeightBlock, PathInput } from '../../core/terrain'
 import { faces, runsOf, svgInFaces } from './faces'
-import { computePaths } from '../../core/terrain/path'
-import type { PathInput } from '../../core/terrain/path'
 
 export interface AssessTask {
   document: JobDocument

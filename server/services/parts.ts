@@ -1,8 +1,7 @@
 /** Parts of a crew's own. */
 import { and, asc, eq, sql } from 'drizzle-orm'
-import { partById } from '../../core/catalogue/parts'
-import { overfedWords } from '../../core/catalogue/radiates'
-import type { Part } from '../../core/job/part'
+import { overfedWords, partById } from '../../core/catalogue'
+import type { Part } from '../../core/job'
 import type { Db } from '../data/db'
 import { parts } from '../data/schema'
 import { refuse } from './refused'

@@ -1,7 +1,7 @@
 /** The crew's price book. */
 import { asc, eq, sql } from 'drizzle-orm'
-import { BARE_MONEY } from '../../core/card/money'
-import type { PriceBook } from '../../core/card/quote'
+import { BARE_MONEY } from '../../core/card'
+import type { PriceBook } from '../../core/card'
 import { crews, prices } from '../data/schema'
 import type { Db } from '../data/db'
 

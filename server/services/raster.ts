@@ -3,9 +3,8 @@ import { inflateSync } from 'node:zlib'
 import { addDecoder, BaseDecoder, fromArrayBuffer, fromFile } from 'geotiff'
 import type { GeoTIFFImage, TypedArray } from 'geotiff'
 import proj4 from 'proj4'
-import { blockKey, PER_DEGREE } from '../../core/terrain/blocks'
-import type { HeightBlock } from '../../core/terrain/blocks'
-import { VOID } from '../../core/terrain/hgt'
+import { blockKey, PER_DEGREE, VOID } from '../../core/terrain'
+import type { HeightBlock } from '../../core/terrain'
 
 /** A raster laid on the globe. */
 export interface Raster {

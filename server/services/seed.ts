@@ -14,7 +14,7 @@ import {
   visits,
 } from '../data/schema'
 import { connect } from '../data/db'
-import { TABLES } from '../../core/job/schema'
+import { TABLES } from '../../core/job'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { DEMO_MONEY } from '../../demo/prices'
 import { demoPhoto } from '../../demo/photos'

@@ -4,7 +4,7 @@
  */
 import { Worker } from 'node:worker_threads'
 import pLimit from 'p-limit'
-import type { HeightBlock } from '../../core/terrain/blocks'
+import type { HeightBlock } from '../../core/terrain'
 import { Busy, program } from './thread'
 
 export interface TerrainTask {

@@ -2,10 +2,8 @@
 import { and, eq, gt, inArray, sql } from 'drizzle-orm'
 import { coverBlocks, crews, terrainBlocks, terrainChanges, terrainLayers, terrainTiles } from '../data/schema'
 import type { Db, Tx } from '../data/db'
-import { coarsen, cutTile, overlay } from '../../core/terrain/blocks'
-import type { HeightBlock } from '../../core/terrain/blocks'
-import { VOID, writeHgt } from '../../core/terrain/hgt'
-import type { HeightTile } from '../../core/terrain/hgt'
+import { coarsen, cutTile, overlay, VOID, writeHgt } from '../../core/terrain'
+import type { HeightBlock, HeightTile } from '../../core/terrain'
 import type { TerrainReport } from '../../shared/api'
 
 /** Blocks written by one statement: others are answered between two. */

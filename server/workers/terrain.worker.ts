@@ -4,9 +4,8 @@
  */
 import { readFileSync } from 'node:fs'
 import { parentPort, workerData } from 'node:worker_threads'
-import { cutTile } from '../../core/terrain/blocks'
-import type { HeightBlock } from '../../core/terrain/blocks'
-import { readHgt, VOID } from '../../core/terrain/hgt'
+import { cutTile, readHgt, VOID } from '../../core/terrain'
+import type { HeightBlock } from '../../core/terrain'
 import { openRaster, rasterBlocks, rasterClasses, sideOf } from '../services/raster'
 import type { FromTerrainWorker, TerrainTask } from '../services/terrain-file'
 

@@ -1,16 +1,13 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import { layoutDial } from '#core/drawing/dial'
-import { earShare } from '#core/aim/ear'
-import { lastRound, nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim/sweep'
-import { angleBetween, normalise360, turn } from '#core/geo/angles'
-import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
-import { relativeToSun } from '#core/geo/sun'
-import { allTicked } from '#core/judge/ticks'
-import { isOmni } from '#core/job/part'
-import type { Sweep } from '#core/job/schema'
+import { layoutDial } from '#core/drawing'
+import { earShare, lastRound, nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim'
+import { angleBetween, magneticToTrue, normalise360, relativeToSun, trueToMagnetic, turn } from '#core/geo'
+import { allTicked } from '#core/judge'
+import { isOmni } from '#core/job'
+import type { Sweep } from '#core/job'
+import { parseNumber } from '#core/formats'
 import { bearing, num, signed } from '#core/units'
-import { parseNumber } from '#core/formats/csv'
 import type { Measured } from '~/instruments/ring'
 
 /** One turns, one reads; or one alone: big figure, one instruction, one dial, two buttons. */

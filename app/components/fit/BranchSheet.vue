@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { branchWords } from '#core/aim/branches'
-import { readSwept } from '#core/aim/sweep'
+import { branchWords, readSwept } from '#core/aim'
 import { num } from '#core/units'
 
 /** Both branches of a pair, each read with the other unplugged: alike, or a plug, a cable or an antenna is bad. */

@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { layoutSection } from '#core/drawing/section'
-import { along } from '#core/site/frame'
-import { atPresentStop } from '#core/survey/place'
+import { layoutSection } from '#core/drawing'
+import { along } from '#core/site'
+import { atPresentStop } from '#core/survey'
+import { cardFrom, climbOf, gatesBefore, hoursWords, linesOf, mayGoOn, plannedRows, readsBeside } from '#core/card'
+import type { CardStep } from '#core/card'
 import { num, say } from '#core/units'
-import { cardFrom, climbOf, gatesBefore } from '#core/card/card'
-import type { CardStep } from '#core/card/card'
-import { mayGoOn, readsBeside } from '#core/card/dry-run'
-import { hoursWords } from '#core/card/visits'
-import { linesOf, plannedRows } from '#core/card/list'
 import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */

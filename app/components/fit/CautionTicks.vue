@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { cautionsFor } from '#core/judge/cautions'
-import type { Caution } from '#core/judge/cautions'
-import type { Section } from '#core/judge/finding'
-import { aboutOf, lastCheck, standingTick } from '#core/judge/ticks'
+import { aboutOf, cautionsFor, lastCheck, standingTick } from '#core/judge'
+import type { Caution, Section } from '#core/judge'
 
 /** The cautions of a step, each ticked where it bites: by whom, when, where; a lapsed tick says so and stays on record. */
 const props = defineProps<{ section: Section; brief?: boolean }>()

@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { insert } from '#core/job/edits'
+import { insert, SUPPLY_STATES } from '#core/job'
+import type { Supply } from '#core/job'
+import { amountWords, costOf, isLate, isThere, leftOvers, listCsv, quoteJob } from '#core/card'
+import type { ListLine, Price } from '#core/card'
+import { PICK_GROUPS } from '#core/fitting'
+import type { PickGroup } from '#core/fitting'
 import { v7 as uuidv7 } from 'uuid'
-import { isThere, leftOvers, listCsv } from '#core/card/list'
-import type { ListLine, Price } from '#core/card/list'
-import { isLate } from '#core/card/late'
-import { amountWords, costOf } from '#core/card/money'
-import { quoteJob } from '#core/card/quote'
-import { PICK_GROUPS } from '#core/fitting/pick-list'
-import type { PickGroup } from '#core/fitting/pick-list'
-import { SUPPLY_STATES } from '#core/job/schema'
-import type { Supply } from '#core/job/schema'
 import { num, say } from '#core/units'
 
 /** Everything the job takes, where it is and when it comes; by thumb it is ticked into the van. */

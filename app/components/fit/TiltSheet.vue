@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { estimateHeading } from '#core/aim/estimate'
-import { readSwept, SWEPT } from '#core/aim/sweep'
-import { normalise360, turn } from '#core/geo/angles'
-import type { Sweep } from '#core/job/schema'
+import { estimateHeading, readSwept, SWEPT } from '#core/aim'
+import { normalise360, turn } from '#core/geo'
+import type { Sweep } from '#core/job'
 import { num, signed } from '#core/units'
 
 /** Up and down, once the heading is locked: few readings, the pattern's own width, and where to leave it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Act } from '#core/judge/finding'
+import type { Act } from '#core/judge'
 
 /** The five acts as places in the work, each with what is done or missing there. */
 const props = defineProps<{ act: Act }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Aside } from '~/replica/model'
-import { parseNumber } from '#core/formats/csv'
+import { parseNumber } from '#core/formats'
 
 /** A change that the server would not take: why, what it held, and the ways on. */
 const props = defineProps<{ aside: Aside }>()

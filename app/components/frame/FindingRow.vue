@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { upsert } from '#core/job/edits'
+import { upsert } from '#core/job'
+import type { Cure, Finding } from '#core/judge'
 import { nowUtc } from '~/replica/clock'
-import type { Cure, Finding } from '#core/judge/finding'
 import { say } from '#core/units'
 
 /** One judgement: what, why, and the changes that would cure it. */

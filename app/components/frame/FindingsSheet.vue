@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Act } from '#core/judge/finding'
+import type { Act } from '#core/judge'
 import { say } from '#core/units'
 
 /** What keeps the act from being green, then every finding: those of this act first. */

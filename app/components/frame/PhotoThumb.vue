@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Photo } from '#core/job/schema'
+import type { Photo } from '#core/job'
 
 /** A photograph small; pressed, it is seen whole. */
 const props = defineProps<{ photo: Photo & { number?: number } }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { given, num } from '#core/units'
-import { sayExpected } from '#core/promise/promise'
+import { sayExpected } from '#core/promise'
 
 /** The promise: one figure along the foot of every screen, with what would narrow it most. */
 const store = useJob()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Section } from '#core/judge/finding'
+import type { Section } from '#core/judge'
 
 /** Sections of the act, and what is at hand everywhere: findings, working, undo, keys, units, night. */
 const props = defineProps<{ section: Section }>()

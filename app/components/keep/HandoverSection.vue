@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { upsert } from '#core/job/edits'
+import { upsert } from '#core/job'
+import { countOpen, makeReport, openOf, sayOpen, TAKEN_OPEN } from '#core/report'
 import { nowUtc } from '~/replica/clock'
-import { makeReport } from '#core/report/report'
-import { countOpen, openOf, sayOpen, TAKEN_OPEN } from '#core/report/open'
 import type { HandoverItem } from '../../../shared/api'
 
 /** What the customer gets: the same on screen, on paper and as PDF. */

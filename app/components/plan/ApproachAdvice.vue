@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
-import { sayExpected } from '#core/promise/promise'
-import type { Advice, Advised } from '#core/judge/advisor'
-import type { Kit, PartChoice } from '#core/fitting/usual-kit'
+import { sayExpected } from '#core/promise'
+import type { Advice, Advised } from '#core/judge'
+import type { Kit, PartChoice } from '#core/fitting'
 import { given, num } from '#core/units'
 
 /** Every approach worked out on this site, ranked: expected, calls, hours, holes, and why it stands where it stands. */

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
-import type { FloorCoverage } from '#core/coverage/floor'
-import { ENOUGH } from '#core/coverage/places'
-import type { Place } from '#core/judge/cover'
-import type { MaterialId } from '#core/job/materials'
-import { partById } from '#core/catalogue/parts'
-import { looseSteps } from '#core/fitting/edits'
-import { antennasByRule } from '#core/fitting/usual-kit'
-import { floorsOf } from '#core/site/building'
-import { MATERIALS } from '#core/site/materials'
+import { ENOUGH } from '#core/coverage'
+import type { FloorCoverage } from '#core/coverage'
+import type { Place } from '#core/judge'
+import type { MaterialId } from '#core/job'
+import { partById } from '#core/catalogue'
+import { antennasByRule, looseSteps } from '#core/fitting'
+import { floorsOf, MATERIALS } from '#core/site'
 import { num } from '#core/units'
 
 /** What a phone shows all over a floor: short places hatched, figures where they hold; rooms with their share. */

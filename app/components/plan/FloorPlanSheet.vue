@@ -1,9 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { axisSign } from '#core/site/frame'
-import { planAffine, wallsFromLines } from '#core/site/floor-plan'
-import type { MaterialId } from '#core/job/materials'
-import { MATERIALS } from '#core/site/materials'
+import { axisSign, MATERIALS, planAffine, wallsFromLines } from '#core/site'
+import type { MaterialId } from '#core/job'
 import { length } from '#core/units'
 import { LARGEST_PLAN, readFloorPlan } from '~/utils/floor-plans'
 import type { PlanLines, PlanPicture } from '~/utils/floor-plans'

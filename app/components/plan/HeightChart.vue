@@ -4,7 +4,7 @@ import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { LineChart } from 'echarts/charts'
 import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
-import type { HeightCurve } from '#core/aim/heights'
+import type { HeightCurve } from '#core/aim'
 import { fromMetres, length, num } from '#core/units'
 import type { Units } from '#core/units'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { IsolationRow } from '#core/job/schema'
-import type { Pair } from '#core/separation/loop'
+import type { IsolationRow } from '#core/job'
+import type { Pair } from '#core/separation'
 import { length, num } from '#core/units'
 
 /** Every donor and inside antenna with what parts them, by four methods side by side; the one in force has a reason. */

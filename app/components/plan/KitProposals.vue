@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { Kit, PartChoice } from '#core/fitting/usual-kit'
-import type { Proposal } from '#core/judge/proposals'
-import { sayExpected } from '#core/promise/promise'
+import type { Kit, PartChoice } from '#core/fitting'
+import type { Proposal } from '#core/judge'
+import { sayExpected } from '#core/promise'
 import { length, num } from '#core/units'
 
 /** Three complete kits for this site: the least work, the best result, the least cost. */

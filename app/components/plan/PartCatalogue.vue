@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { parse } from 'csv-parse/browser/esm/sync'
-import { partById } from '#core/catalogue/parts'
-import { guessDelimiter } from '#core/formats/csv'
-import { readPart, writeParts } from '#core/formats/part-csv'
-import type { Part, PartKind } from '#core/job/part'
+import { partById } from '#core/catalogue'
+import { guessDelimiter, readPart, writeParts } from '#core/formats'
+import type { Part, PartKind } from '#core/job'
 import { num } from '#core/units'
 
 /** The crew's own parts, beside those that are shipped: by form or by table, both ways. */

@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { parse } from 'csv-parse/browser/esm/sync'
-import { guessDelimiter } from '#core/formats/csv'
-import { readPattern } from '#core/formats/pattern-csv'
-import type { MeasuredPattern } from '#core/formats/pattern-csv'
-import { swapSteps } from '#core/fitting/edits'
-import { CONNECTORS, OwnFigures, POLARISATIONS } from '#core/job/part'
-import type { Part, Polarisation, Port } from '#core/job/part'
-import { partOf } from '#core/chain/tree'
-import type { Node } from '#core/job/schema'
-import { usualPolarisation } from '#core/catalogue/parts'
+import { guessDelimiter, readPattern } from '#core/formats'
+import type { MeasuredPattern } from '#core/formats'
+import { swapSteps } from '#core/fitting'
+import { CONNECTORS, OwnFigures, POLARISATIONS } from '#core/job'
+import type { Node, Part, Polarisation, Port } from '#core/job'
+import { partOf } from '#core/chain'
+import { usualPolarisation } from '#core/catalogue'
 import { num } from '#core/units'
 
 /** One part of the design: another in its place, and the maker's own figures over those of the catalogue. */

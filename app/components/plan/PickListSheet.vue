@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from '#core/fitting/pick-list'
-import type { PickGroup } from '#core/fitting/pick-list'
-import { holesOf } from '#core/judge/place'
-import { buildingOf } from '#core/site/building'
+import { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from '#core/fitting'
+import type { PickGroup } from '#core/fitting'
+import { holesOf } from '#core/judge'
+import { buildingOf } from '#core/site'
 import { length, num } from '#core/units'
 
 /** Everything to be bought and packed, counted over the whole tree; labels for both ends of every cable. */

@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import { layoutSection } from '#core/drawing/section'
-import { numbered, photoPlace } from '#core/drawing/pins'
-import type { Photo } from '#core/job/schema'
-import { along, axisSign, moveAlong, round2 } from '#core/site/frame'
-import type { Point } from '#core/site/frame'
+import { layoutSection, numbered, photoPlace } from '#core/drawing'
+import type { Photo } from '#core/job'
+import { along, axisSign, floorAt, moveAlong, round2 } from '#core/site'
+import type { Point } from '#core/site'
+import type { Section } from '#core/judge'
+import { facingOf, partOf } from '#core/chain'
 import { bearing, length, num, signed, say } from '#core/units'
-import type { Section } from '#core/judge/finding'
-import { facingOf, partOf } from '#core/chain/tree'
-import { floorAt } from '#core/site/building'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()

@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { setField } from '#core/job/edits'
-import type { Edit, Fields } from '#core/job/edits'
-import { numbered } from '#core/drawing/pins'
-import { BARE_FIXTURE } from '#core/job/defaults'
-import { FIXTURES } from '#core/job/schema'
-import type { Fixture } from '#core/job/schema'
-import { buildingOf, roofOver } from '#core/site/building'
-import { USUAL_WINDOW } from '#core/site/sky'
+import { BARE_FIXTURE, FIXTURES, setField } from '#core/job'
+import type { Edit, Fields, Fixture } from '#core/job'
+import { numbered } from '#core/drawing'
+import { buildingOf, roofOver, USUAL_WINDOW } from '#core/site'
 
 /** What stands on the site beside the kit, and the photographs that are pinned to it. */
 const open = defineModel<boolean>({ required: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { layoutPlan } from '#core/drawing/floor-plan'
-import type { FloorCoverage } from '#core/coverage/floor'
-import { between, round2 } from '#core/site/frame'
+import { layoutPlan } from '#core/drawing'
+import type { FloorCoverage } from '#core/coverage'
+import { between, round2 } from '#core/site'
 
 /** A floor from above: parts are dragged, antennas turned by the end of their beam, walls drawn from point to point. */
 const props = defineProps<{

@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { layoutSection } from '#core/drawing/section'
-import { neededM, stockLengthM } from '#core/fitting/lengths'
-import { gustOf, standing } from '#core/fitting/mounts'
-import { nextCorner, wayThrough } from '#core/fitting/way'
-import type { Finding } from '#core/judge/finding'
-import { buildingOf, inside } from '#core/site/building'
-import { moveAlong, round2 } from '#core/site/frame'
-import type { Point } from '#core/site/frame'
-import type { Joint } from '#core/chain/tree'
+import { layoutSection } from '#core/drawing'
+import { gustOf, neededM, nextCorner, standing, stockLengthM, wayThrough } from '#core/fitting'
+import type { Finding } from '#core/judge'
+import { buildingOf, inside, moveAlong, round2 } from '#core/site'
+import type { Point } from '#core/site'
+import type { Joint } from '#core/chain'
 import { length, num } from '#core/units'
 
 /** The way of every cable on the picture; ways in, mounts, feeds and the way of a surge as layers of the same picture. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding } from '#core/judge/finding'
+import type { Finding } from '#core/judge'
 
 /** What is to be fixed, one at a time: pressed through by number. */
 defineProps<{ first: Finding; trouble: Finding[] }>()

@@ -4,13 +4,13 @@ import {
   openEndLossDb,
   readTouchstone,
   returnLossDb,
-  throughLossDb,
   SIDE_LOBES_DB,
+  throughLossDb,
   vswrFrom,
   worstFault,
-} from '#core/formats/touchstone'
-import type { NetworkSweep } from '#core/formats/touchstone'
-import { bandByName } from '#core/radio/bands'
+} from '#core/formats'
+import type { NetworkSweep } from '#core/formats'
+import { bandByName } from '#core/radio'
 import { length, num } from '#core/units'
 
 /** A cable or an antenna as an analyser measured it: VSWR, loss, and where along a cable it is at fault. */

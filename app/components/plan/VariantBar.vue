@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { editsOf } from '#core/job/edits'
+import { editsOf } from '#core/job'
+import { copyDesign } from '#core/fitting'
 import { v7 as uuidv7 } from 'uuid'
-import { copyDesign } from '#core/fitting/variants'
 
 /** Variants of the plan: which is shown, another as a copy, all of them side by side; and what is made of the one shown. */
 const store = useJob()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { Variant } from '#core/judge/variants'
-import { sayExpected } from '#core/promise/promise'
+import type { Variant } from '#core/judge'
+import { sayExpected } from '#core/promise'
 import { length, num, signed } from '#core/units'
 
 /** Variants side by side, what differs in bold; one is chosen with a reason, the others stay. */

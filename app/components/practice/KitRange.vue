@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { layoutBooster, layoutCorridor, layoutSkylinePractice } from '#core/world/practice-drawings'
 import {
   corridorLevels,
   HOUSE,
+  layoutBooster,
+  layoutCorridor,
+  layoutSkylinePractice,
   PADS,
   scoreBooster,
   scoreSkyline,
   scoreTree,
   switchBooster,
   TAPS_DB,
-} from '#core/world/practice-kit'
-import type { BoosterPut, BoosterSwitched, KitExercise, KitScore } from '#core/world/practice-kit'
+} from '#core/world'
+import type { BoosterPut, BoosterSwitched, KitExercise, KitScore } from '#core/world'
 import { num, signed } from '#core/units'
 
 /** A booster to be placed, a corridor to be balanced, a skyline to be read: tried as often as one likes, and scored. */

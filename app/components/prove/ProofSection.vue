@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { given, mbps, num, signed } from '#core/units'
-import { linesAt, provenBy } from '#core/promise/proof'
-import { clockAt } from '#core/survey/hours'
-import type { SetupLine } from '#core/promise/proof'
-import { traitsOf } from '#core/survey/setups'
+import { linesAt, provenBy } from '#core/promise'
+import type { SetupLine } from '#core/promise'
+import { clockAt, traitsOf } from '#core/survey'
 
 /** Set-ups compared at one place: what changed stands heavy, each test is a dot; the promise scored; what stays unproven. */
 const store = useOpened()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { bearingHalfWidth } from '#core/aim/bearings'
-import type { MastView } from '#core/aim/bearings'
-import { relativeToSun } from '#core/geo/sun'
+import { bearingHalfWidth } from '#core/aim'
+import type { MastView } from '#core/aim'
+import { relativeToSun } from '#core/geo'
 import { bearing, num } from '#core/units'
 
 /** One mast's bearing told every way it can be found from here. */

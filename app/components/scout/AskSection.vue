@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { setField } from '#core/job/edits'
-import type { Edit, Fields } from '#core/job/edits'
-import { formatPosition, parsePosition } from '#core/geo/coordinates'
-import { RULE_PACKS } from '#core/judge/cautions'
-import { moves, presentStop } from '#core/survey/place'
-import type { Site, TableName } from '#core/job/schema'
-import { layoutSection } from '#core/drawing/section'
+import { setField } from '#core/job'
+import type { Edit, Fields, Site, TableName } from '#core/job'
+import { formatPosition, parsePosition } from '#core/geo'
+import { RULE_PACKS } from '#core/judge'
+import { moves, presentStop } from '#core/survey'
+import { layoutSection } from '#core/drawing'
 
 /** What is wanted, where, and what the house is like; drawn as it is told. */
 const store = useOpened()

@@ -1,18 +1,12 @@
 <script setup lang="ts">
-import { layoutDial } from '#core/drawing/dial'
-import { layoutSightLine } from '#core/drawing/sightline'
-import { layoutSkyline } from '#core/drawing/skyline'
+import { layoutDial, layoutSightLine, layoutSkyline } from '#core/drawing'
+import { normalise360, sunPosition } from '#core/geo'
+import { channelMeans } from '#core/formats'
+import { carriersOf, moves, NINE_IN_TEN, obstaclesHere } from '#core/survey'
+import type { MastView } from '#core/aim'
+import { skylineAt } from '#core/terrain'
+import type { Horizon, PathResult } from '#core/terrain'
 import { bearing, distance, num, say } from '#core/units'
-import { normalise360 } from '#core/geo/angles'
-import { sunPosition } from '#core/geo/sun'
-import { channelMeans } from '#core/formats/mast-csv'
-import { moves, obstaclesHere } from '#core/survey/place'
-import { carriersOf } from '#core/survey/setups'
-import { NINE_IN_TEN } from '#core/survey/stats'
-import type { MastView } from '#core/aim/bearings'
-import type { Horizon } from '#core/terrain/horizon'
-import { skylineAt } from '#core/terrain/horizon'
-import type { PathResult } from '#core/terrain/path'
 
 /** Which mast, which way, how high, and why not the others: dial or map, the list in words, and the strip below. */
 const store = useOpened()

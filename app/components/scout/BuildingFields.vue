@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { editsOf } from '#core/job/edits'
-import type { Fields } from '#core/job/edits'
-import type { MaterialId } from '#core/job/materials'
-import { movesAbout } from '#core/job/schema'
-import type { FloorRow, Site, TableName } from '#core/job/schema'
-import { floorsOf } from '#core/site/building'
-import { MATERIALS, throughDb, whyDb } from '#core/site/materials'
-import { dlCentreMHz, bandByName } from '#core/radio/bands'
+import { editsOf, movesAbout } from '#core/job'
+import type { Fields, FloorRow, MaterialId, Site, TableName } from '#core/job'
+import { floorsOf, MATERIALS, throughDb, whyDb } from '#core/site'
+import { bandByName, dlCentreMHz } from '#core/radio'
 import { length, num } from '#core/units'
 
 /** What the site is made of: what a wave must go through on its way in, and what parts two antennas. */

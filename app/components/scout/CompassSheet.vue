@@ -6,18 +6,18 @@ import {
   deviationSeen,
   fitDeviation,
   magneticToCompass,
+  magneticToTrue,
   MOST_DEVIATION_DEG,
-} from '#core/geo/deviation'
-import type { CardEntry } from '#core/geo/deviation'
-import { magneticToTrue, trueToMagnetic } from '#core/geo/declination'
-import { normalise360 } from '#core/geo/angles'
-import { sunPosition } from '#core/geo/sun'
-import { fixedBeamOver, sayRelative } from '#core/aim/nose'
-import type { MastView } from '#core/aim/bearings'
-import { moves, presentStop } from '#core/survey/place'
-import { NINE_IN_TEN } from '#core/survey/stats'
+  normalise360,
+  sunPosition,
+  trueToMagnetic,
+} from '#core/geo'
+import type { CardEntry } from '#core/geo'
+import { fixedBeamOver, sayRelative } from '#core/aim'
+import type { MastView } from '#core/aim'
+import { moves, NINE_IN_TEN, presentStop } from '#core/survey'
+import { parseNumber } from '#core/formats'
 import { bearing, num } from '#core/units'
-import { parseNumber } from '#core/formats/csv'
 
 /** Declination, the heading of nose or bow in whatever is at hand, the deviation card, and swinging for it. */
 const open = defineModel<boolean>({ required: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { hasSettled } from '#core/survey/best'
-import { readStatusPage } from '#core/formats/status-page'
-import type { PageFigures } from '#core/formats/status-page'
+import { hasSettled } from '#core/survey'
+import { readStatusPage } from '#core/formats'
+import type { PageFigures } from '#core/formats'
 import { num } from '#core/units'
 
 /** Half a minute at one place: the modem is heard, the middle of it becomes a reading. Or its page is pasted. */

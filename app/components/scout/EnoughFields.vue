@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { asNegative, parseNumber } from '#core/formats/csv'
-import type { Enough } from '#core/job/schema'
-import { USES } from '#core/job/schema'
-import { NEED_CALLS_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio/grades'
-import { USE_FIGURES } from '#core/site/use'
-import { BUSY_HOURS } from '#core/survey/hours'
+import { asNegative, parseNumber } from '#core/formats'
+import { USES } from '#core/job'
+import type { Enough } from '#core/job'
+import { NEED_CALLS_DBM, RSRP_EDGES, SINR_EDGES } from '#core/radio'
+import { USE_FIGURES } from '#core/site'
+import { BUSY_HOURS } from '#core/survey'
 import { num } from '#core/units'
 
 /** What counts as enough: of a job, or of every new job of the crew. Emptied, a field takes the trade's figure again. */

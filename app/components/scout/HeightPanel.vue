@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { nextMetreDb } from '#core/aim/heights'
-import type { HeightCurve } from '#core/aim/heights'
-import type { MastView } from '#core/aim/bearings'
+import { nextMetreDb } from '#core/aim'
+import type { HeightCurve, MastView } from '#core/aim'
 import { length, num, signed } from '#core/units'
 
 /** How high is worth it: level toward one mast against antenna height, less the cable of each kind that reaches it. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { parsePosition } from '#core/geo/coordinates'
-import { parseNumber } from '#core/formats/csv'
-import { bandFromEntry } from '#core/radio/bands'
+import { parsePosition } from '#core/geo'
+import { parseNumber } from '#core/formats'
+import { bandFromEntry } from '#core/radio'
 
 /** One mast typed in: it belongs to this job, and works with no network. */
 const open = defineModel<boolean>({ required: true })

@@ -6,12 +6,12 @@ import {
   MAST_FIELDS,
   proposeMapping,
   proposeRules,
-} from '#core/formats/mast-columns'
-import type { MastRules } from '#core/formats/mast-columns'
-import { readMastRow } from '#core/formats/mast-csv'
-import { parseCoordinate } from '#core/geo/coordinates'
-import { BANDS } from '#core/radio/bands'
-import { positionOf } from '#core/survey/place'
+  readMastRow,
+} from '#core/formats'
+import type { MastRules } from '#core/formats'
+import { parseCoordinate } from '#core/geo'
+import { BANDS } from '#core/radio'
+import { positionOf } from '#core/survey'
 import { num } from '#core/units'
 import type { MastTable } from '~/utils/mast-files'
 import { openMastFile, writeMasts } from '~/utils/mast-files'

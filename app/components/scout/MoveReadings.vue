@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { countUnder, MADE_WITH, movedTo } from '#core/survey/moving'
-import { setupWords } from '#core/survey/setups'
+import { countUnder, MADE_WITH, movedTo, setupWords } from '#core/survey'
 import { num } from '#core/units'
 
 /** What was noted under the wrong set-up, moved to another: corrections in its place, one undo takes them back. */

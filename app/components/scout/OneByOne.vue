@@ -1,9 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '../../replica/clock'
-import { closePair, closeTurns } from '#core/survey/close'
-import type { Close } from '#core/survey/close'
-import { oneByOne } from '#core/survey/walk'
-import type { Turn, Varied } from '#core/survey/walk'
+import { closePair, closeTurns, oneByOne } from '#core/survey'
+import type { Close, Turn, Varied } from '#core/survey'
 
 /** Bands, SIMs or hours tried one by one at a spot: do this, wait, measure, next. */
 const props = defineProps<{ spotId: string }>()

@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { parsePosition } from '#core/geo/coordinates'
-import { affineFromTies, readWorldFile } from '#core/geo/georeference'
-import type { Affine } from '#core/geo/georeference'
-import { inverse } from '#core/geo/geodesic'
-import { normalise360 } from '#core/geo/angles'
-import { landmarksSeen, obstaclesHere } from '#core/survey/place'
+import { affineFromTies, inverse, normalise360, parsePosition, readWorldFile } from '#core/geo'
+import type { Affine } from '#core/geo'
+import { landmarksSeen, obstaclesHere } from '#core/survey'
+import { parseNumber } from '#core/formats'
 import { bearing, distance, fromMetres, length, num, toMetres } from '#core/units'
-import { parseNumber } from '#core/formats/csv'
 import { storePicture } from '~/utils/pictures'
 
 /** What the terrain does not know: what stands in the way, what can be aimed by, and a picture of the place. */

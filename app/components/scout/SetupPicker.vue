@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { round2 } from '#core/site/frame'
-import { toTrue } from '#core/survey/place'
-import { asPlanned, setUpsOf, setupWords, traitsOf } from '#core/survey/setups'
-import type { SetUp } from '#core/survey/setups'
-import type { SetupRow } from '#core/job/schema'
+import { round2 } from '#core/site'
+import { asPlanned, setUpsOf, setupWords, toTrue, traitsOf } from '#core/survey'
+import type { SetUp } from '#core/survey'
+import type { SetupRow } from '#core/job'
 
 /** Which set-up a reading is made with; the next one is a copy with one thing changed: two taps. */
 const props = defineProps<{ after?: boolean }>()

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { setField } from '#core/job/edits'
-import type { Edit, Fields } from '#core/job/edits'
-import type { TableName } from '#core/job/schema'
+import { setField } from '#core/job'
+import type { Edit, Fields, TableName } from '#core/job'
 
 /** The SIMs of the job with their plans, and the devices that read: what set-ups are made of. */
 const store = useOpened()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { SimSide } from '#core/judge/sims'
-import type { Expected } from '#core/promise/promise'
-import { sayExpected } from '#core/promise/promise'
-import { NINE_IN_TEN } from '#core/survey/stats'
+import type { SimSide } from '#core/judge'
+import { sayExpected } from '#core/promise'
+import type { Expected } from '#core/promise'
+import { NINE_IN_TEN } from '#core/survey'
 import { bearing, distance, num } from '#core/units'
 
 /** The SIMs side by side: for each its masts in order, and the same plan aimed at the best of them. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { standing } from '#core/job/changes'
+import { standing } from '#core/job'
 import { num } from '#core/units'
 import { testSpeed } from '~/instruments/speed'
 import type { TestedSpeed } from '~/instruments/speed'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuidv7 } from 'uuid'
-import { formatPosition, parsePosition } from '#core/geo/coordinates'
-import type { Stop } from '#core/job/schema'
+import { formatPosition, parsePosition } from '#core/geo'
+import type { Stop } from '#core/job'
 
 /** The trip: where it stands now, where it goes, and each stop made ready before coverage is left. */
 const store = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { cornerFromName } from '#core/terrain/hgt'
-import { parseNumber } from '#core/formats/csv'
+import { cornerFromName } from '#core/terrain'
+import { parseNumber } from '#core/formats'
 import type { CoverClasses, TerrainReport } from '../../../shared/api'
 
 /** Ground and what stands on it: SRTM tiles, GeoTIFF rasters, land-cover classes with their heights. */

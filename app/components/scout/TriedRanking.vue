@@ -1,9 +1,7 @@
 <script setup lang="ts">
-import { LEAST_TESTS } from '#core/promise/promise'
-import { settledWords } from '#core/survey/difference'
-import { hoursWords, rankTried } from '#core/survey/rank'
-import type { RankedBy, Tried } from '#core/survey/rank'
-import { setupWords, traitsOf } from '#core/survey/setups'
+import { LEAST_TESTS } from '#core/promise'
+import { hoursWords, rankTried, settledWords, setupWords, traitsOf } from '#core/survey'
+import type { RankedBy, Tried } from '#core/survey'
 import { mbps, num } from '#core/units'
 
 /** What was tried side by side, the best first: each as its range with the middle marked, and whether the rest is chance. */

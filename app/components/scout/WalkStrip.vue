@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { nextStation, walkOf } from '#core/survey/walk'
-import type { StationState } from '#core/survey/walk'
+import { nextStation, walkOf } from '#core/survey'
+import type { StationState } from '#core/survey'
 
 /** The walk in its order: where was read, and where to stand next. */
 const props = defineProps<{ spotId: string | null }>()

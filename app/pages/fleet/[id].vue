@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { unitNames } from '#core/card/fleet'
+import { unitNames } from '#core/card'
 import { say } from '#core/units'
 import type { Fleet } from '../../../shared/api'
 

@@ -1,6 +1,6 @@
 import { hkdfSync } from 'node:crypto'
 import { Type } from '@sinclair/typebox'
-import { Id } from '../../../core/job/fields'
+import { Id } from '../../../core/job'
 import { sealingSecret } from '../../services/accounts'
 import { useDb } from '../../data/db'
 import { requireMember } from '../../http/member'

@@ -1,4 +1,4 @@
-import { EnoughSchema } from '../../../core/job/schema'
+import { EnoughSchema } from '../../../core/job'
 import { agree } from '../../services/crew'
 import { useDb } from '../../data/db'
 import { requireMember } from '../../http/member'

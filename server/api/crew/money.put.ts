@@ -1,4 +1,4 @@
-import { MoneySchema } from '../../../core/card/money'
+import { MoneySchema } from '../../../core/card'
 import { agree } from '../../services/crew'
 import { useDb } from '../../data/db'
 import { requireMember } from '../../http/member'

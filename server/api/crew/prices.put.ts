@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
-import { MOST_MINOR } from '../../../core/card/money'
-import { Num, opt, Text, Whole } from '../../../core/job/fields'
+import { MOST_MINOR } from '../../../core/card'
+import { Num, opt, Text, Whole } from '../../../core/job'
 import { keepPrices } from '../../services/prices'
 import { useDb } from '../../data/db'
 import { requireMember } from '../../http/member'

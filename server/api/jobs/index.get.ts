@@ -1,6 +1,6 @@
 import { JOB_STATES } from '../../../shared/api'
 import type { JobList } from '../../../shared/api'
-import { KINDS } from '../../../core/job/schema'
+import { KINDS } from '../../../core/job'
 import { listJobs } from '../../services/job-list'
 import { queryNumber, queryText, queryWord } from '../../http/validate'
 import { validUuid } from '../../data/check'

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { PartSchema } from '../../../core/job/part'
+import { PartSchema } from '../../../core/job'
 import { keepParts } from '../../services/parts'
 import { useDb } from '../../data/db'
 import { requireMember } from '../../http/member'

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { afterDark, firstDay, notThrough, planDay } from '#core/card/day'
-import type { CardStep } from '#core/card/card'
-import { clockWords, daylightOn } from '#core/geo/daylight'
-import { startOf } from '#core/card/visits'
+import { afterDark, firstDay, notThrough, planDay, startOf } from '#core/card'
+import type { CardStep } from '#core/card'
+import { clockWords, daylightOn } from '#core/geo'
+import type { Visit } from '#core/job'
 import { num } from '#core/units'
-import type { Visit } from '#core/job/schema'
 
 /** The day as it runs: who does what when, climbs raised, with dark and the end of the visit on the same hours. */
 const props = defineProps<{ steps: readonly CardStep[]; visit: Visit | null; stepId: string | null }>()

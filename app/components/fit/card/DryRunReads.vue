@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { causesOf, readsBeside } from '#core/card/dry-run'
-import type { ReadBeside } from '#core/card/dry-run'
+import { causesOf, readsBeside } from '#core/card'
+import type { ReadBeside } from '#core/card'
 import { num, say } from '#core/units'
 
 /** What the dry run reads beside what the plan says; where it stops, what is likely behind it and where the plan is mended. */

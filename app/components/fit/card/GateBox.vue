@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { FactState, GateId, GateState } from '#core/card/gates'
-import { NOTED_IN } from '#core/judge/demand-findings'
-import type { DemandKind } from '#core/judge/demands'
+import type { FactState, GateId, GateState } from '#core/card'
+import { NOTED_IN } from '#core/judge'
+import type { DemandKind } from '#core/judge'
 
 /** What must be true now before a step; each fact with who said so and when. */
 const props = defineProps<{ gate: GateState }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { insert, update } from '#core/job/edits'
-import type { CardStep } from '#core/card/card'
-import { parseImei, parseMac, readBarCodes } from '#core/formats/box-label'
+import { insert, update } from '#core/job'
+import type { CardStep } from '#core/card'
+import { parseImei, parseMac, readBarCodes } from '#core/formats'
 import { barCodes, coverBetween, masked } from '~/utils/masking'
 import type { Cover } from '~/utils/masking'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { MethodPhoto } from '#core/card/fleet'
+import type { MethodPhoto } from '#core/card'
 import { pictureBlob } from '~/utils/pictures'
 
 /** A photograph that lies with another job: as it was done there. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { insert } from '#core/job/edits'
+import { insert } from '#core/job'
+import { runsOf, spanOf } from '#core/card'
+import type { CardStep } from '#core/card'
 import { num, say } from '#core/units'
-import type { CardStep } from '#core/card/card'
-import { runsOf, spanOf } from '#core/card/order'
 
 /** Every step of the card: done ones, then the open ones by where one stands; a step of one's own at its end. */
 const props = defineProps<{ steps: readonly CardStep[]; stepId: string | null }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { lessonsOf, offered } from '#core/card/fleet'
-import type { CardStep } from '#core/card/card'
+import { lessonsOf, offered } from '#core/card'
+import type { CardStep } from '#core/card'
 import type { Fleet } from '../../../../shared/api'
 
 /** What this step taught here and on the others of the fleet, and the method's photographs of it. */

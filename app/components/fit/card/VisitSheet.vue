@@ -1,13 +1,9 @@
 <script setup lang="ts">
-import { againstCard, clashesOf, hoursWords, messageFor, startOf } from '#core/card/visits'
-import type { BoardVisit } from '#core/card/visits'
-import { isLate } from '#core/card/late'
-import type { ListLine } from '#core/card/list'
-import type { Card } from '#core/card/card'
-import { afterDark, firstDay, planDay } from '#core/card/day'
-import { daylightOn } from '#core/geo/daylight'
-import { VISIT_STATES, WEATHER } from '#core/job/schema'
-import type { Visit } from '#core/job/schema'
+import { afterDark, againstCard, clashesOf, firstDay, hoursWords, isLate, messageFor, planDay, startOf } from '#core/card'
+import type { BoardVisit, Card, ListLine } from '#core/card'
+import { daylightOn } from '#core/geo'
+import { VISIT_STATES, WEATHER } from '#core/job'
+import type { Visit } from '#core/job'
 
 /** Days on site of this job: when, who, what weather they need; what speaks against each; the message to the customer. */
 const open = defineModel<boolean>({ required: true })

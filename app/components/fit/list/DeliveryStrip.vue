@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ListLine } from '#core/card/list'
+import type { ListLine } from '#core/card'
 import { num } from '#core/units'
 
 /** What comes when, day by day up to the visit: whatever lies right of it is late. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { amountWords, parseMoney } from '#core/card/money'
+import { amountWords, parseMoney } from '#core/card'
 
 /** An amount in the crew's currency: comma or point; what is no price is said beside it. */
 const props = defineProps<{

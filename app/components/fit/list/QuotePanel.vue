@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { QuotedJob } from '#core/card/quote'
-import { moneyWords } from '#core/card/money'
-import type { Money } from '#core/card/money'
-import { PICK_GROUPS } from '#core/fitting/pick-list'
-import type { PickGroup } from '#core/fitting/pick-list'
+import { moneyWords } from '#core/card'
+import type { Money, QuotedJob } from '#core/card'
+import { PICK_GROUPS } from '#core/fitting'
+import type { PickGroup } from '#core/fitting'
 import { num } from '#core/units'
 
 /** What the customer is quoted: material with its margin, hours, tax; every line adds up to the last digit. */

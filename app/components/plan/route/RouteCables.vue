@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { cableLabels } from '#core/fitting/pick-list'
-import { layingOf, pulledFrom, pullingOrder } from '#core/fitting/laying'
-import type { CableLength } from '#core/fitting/lengths'
-import { MOST_TURNED_DEG } from '#core/fitting/way'
-import { overData } from '#core/judge/coax-or-data'
-import { buildingOf } from '#core/site/building'
+import { cableLabels, layingOf, MOST_TURNED_DEG, pulledFrom, pullingOrder } from '#core/fitting'
+import type { CableLength } from '#core/fitting'
+import { overData } from '#core/judge'
+import { buildingOf } from '#core/site'
 import { length, num, say } from '#core/units'
 
 /** Every cable in the order in which it is pulled; the one picked with its pieces, bends, clips and plugs. */

@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { feedsOf, sourcesOf } from '#core/judge/feeds'
-import type { BoxFeed } from '#core/judge/feeds'
-import { FEED_THROUGH } from '#core/job/fixing'
-import type { Feed } from '#core/job/fixing'
-import { movesAbout } from '#core/job/schema'
-import type { Fixture } from '#core/job/schema'
-import { between } from '#core/site/frame'
-import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/fitting/wire'
-import { buildingOf } from '#core/site/building'
+import { feedsOf, sourcesOf } from '#core/judge'
+import type { BoxFeed } from '#core/judge'
+import { FEED_THROUGH, movesAbout } from '#core/job'
+import type { Feed, Fixture } from '#core/job'
+import { between, buildingOf } from '#core/site'
+import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/fitting'
 import { length, num } from '#core/units'
 
 /** What each box is fed by: every wire with what arrives, its fuse, what it takes of a battery a day; PoE; the plug. */

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { AntennaNode } from '#core/chain/tree'
+import type { AntennaNode } from '#core/chain'
 import {
   carriedBy,
   gustOf,
   heightWords,
+  isRaised,
   isScrewed,
   metalsOf,
   mountKind,
@@ -11,15 +12,12 @@ import {
   screwsHold,
   standing,
   USUAL_GUST_MS,
-} from '#core/fitting/mounts'
-import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job/fixing'
-import type { Fixing, Mount } from '#core/job/fixing'
-import { vehicleHeightM } from '#core/judge/route-mounts'
-import { raising } from '#core/card/needs'
-import { isRaised } from '#core/fitting/raising'
-import { clearOfLinesM, linesKey } from '#core/judge/demands'
-import { lastCheck } from '#core/judge/ticks'
-import { buildingOf } from '#core/site/building'
+} from '#core/fitting'
+import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job'
+import type { Fixing, Mount } from '#core/job'
+import { clearOfLinesM, lastCheck, linesKey, vehicleHeightM } from '#core/judge'
+import { raising } from '#core/card'
+import { buildingOf } from '#core/site'
 import { length, num, say } from '#core/units'
 
 /** What holds each outside antenna: the mount, the pole in the wind, its screws, its metals. */

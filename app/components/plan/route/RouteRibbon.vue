@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CableLength } from '#core/fitting/lengths'
+import type { CableLength } from '#core/fitting'
 import { length } from '#core/units'
 
 /** The way of one cable end to end, each piece to scale: taped heavy, drawn thin, guessed dashed; then what is over of the stock. */

@@ -1,14 +1,9 @@
 <script setup lang="ts">
-import { insert, setField } from '#core/job/edits'
-import type { Fields } from '#core/job/edits'
-import { BARE_FIXTURE } from '#core/job/defaults'
-import type { Fixture } from '#core/job/schema'
-import { RULE_PACKS } from '#core/judge/cautions'
-import { surgesOf } from '#core/judge/route-surge'
-import { movesAbout } from '#core/job/schema'
-import { guessedCorners } from '#core/fitting/surge'
-import { buildingOf } from '#core/site/building'
-import { round2 } from '#core/site/frame'
+import { BARE_FIXTURE, insert, movesAbout, setField } from '#core/job'
+import type { Fields, Fixture } from '#core/job'
+import { RULE_PACKS, surgesOf } from '#core/judge'
+import { guessedCorners } from '#core/fitting'
+import { buildingOf, round2 } from '#core/site'
 import { length, num } from '#core/units'
 
 /** Where a surge goes: each arrestor, its conductor with lengths and bends, the electrode and its bond. */

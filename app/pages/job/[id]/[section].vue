@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
-import type { Section } from '#core/judge/finding'
+import type { Section } from '#core/judge'
 
 /** The frame: acts above, the section's screen between, the promise at the foot. */
 const route = useRoute()

@@ -1,4 +1,4 @@
-import { ChangeBatchSchema } from '../../../../core/job/schema'
+import { ChangeBatchSchema } from '../../../../core/job'
 import { applyBatch } from '../../../services/changes'
 import { useDb } from '../../../data/db'
 import { requireJobId } from '../../../http/job'

@@ -1,5 +1,5 @@
 import { withNear } from '../../../../shared/api'
-import { makeReport } from '../../../../core/report/report'
+import { makeReport } from '../../../../core/report'
 import { readFrozen } from '../../../services/handover'
 import { assessOnServer, renderPdf } from '../../../services/report'
 import { queryText, queryWord } from '../../../http/validate'

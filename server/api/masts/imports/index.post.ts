@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
-import { lackingFields, MAST_FIELDS } from '../../../../core/formats/mast-columns'
-import type { MastRules } from '../../../../core/formats/mast-columns'
+import { lackingFields, MAST_FIELDS } from '../../../../core/formats'
+import type { MastRules } from '../../../../core/formats'
 import { startImport } from '../../../services/mast-import'
 import { requireMember } from '../../../http/member'
 import { problem } from '../../../http/problem'

@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream'
-import { csvLine } from '../../../../../core/formats/csv'
+import { csvLine } from '../../../../../core/formats'
 import { rejectedRows } from '../../../../services/mast-import'
 import { requireImport } from '../../../../http/imports'
 

@@ -1,0 +1,2 @@
+export { antennaAt, isLike, partById, partOfKind, PARTS, usualPolarisation } from './parts'
+export { overfedWords } from './radiates'

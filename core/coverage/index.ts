@@ -1,0 +1,2 @@
+export type { FloorCoverage } from './floor'
+export { ENOUGH } from './places'

@@ -1,0 +1,76 @@
+export { ARCHIVE_FORMAT, ARCHIVE_VERSION, documentFrom, schemaFiles } from './archive'
+export type { Manifest } from './archive'
+export { applyChanges, fieldsOf, invertChanges, mergeFields, standing, takenBack } from './changes'
+export type { FieldConflict } from './changes'
+export { AFTER_ALL, asTemplate, insertsOf, remapped } from './copy'
+export { BARE_FIXTURE, BARE_SETUP, DEFAULT_SITE, insertChange, newJobChanges } from './defaults'
+export { editsOf, insert, setField, update, upsert } from './edits'
+export type { Edit, Fields, New } from './edits'
+export { fieldOf, Id, Num, opt, Text, Whole } from './fields'
+export type { FieldFacts } from './fields'
+export { BARE_FIXING, BEHINDS, FEED_THROUGH, GRADE_IDS, METALS, SUBSTRATES } from './fixing'
+export type { Entry, Feed, Fixing, Mount } from './fixing'
+export { completeDocument, modernised, repairedSiteId, rowsBehind } from './legacy'
+export type { MaterialId } from './materials'
+export { CONNECTORS, isOmni, OwnFigures, PartSchema, POLARISATIONS } from './part'
+export type { Part, PartKind, Polarisation, Port } from './part'
+export { REFERENCES, referencesTo } from './references'
+export type { Reference } from './references'
+export {
+  APPEND_ONLY,
+  ChangeBatchSchema,
+  ChangeSchema,
+  emptyDocument,
+  EnoughSchema,
+  FIXTURES,
+  KINDS,
+  LATER_FIELDS,
+  movesAbout,
+  partialSchema,
+  PLACED_TABLES,
+  rowSchema,
+  STATIONS,
+  SUPPLY_STATES,
+  TABLE_FIELDS,
+  TABLES,
+  TIME_FIELDS,
+  USES,
+  VISIT_STATES,
+  WEATHER,
+  without,
+} from './schema'
+export type {
+  Cell,
+  Change,
+  Check,
+  Design,
+  Device,
+  Enough,
+  Fixture,
+  FloorRow,
+  IsolationRow,
+  Job,
+  JobDocument,
+  JobKind,
+  Landmark,
+  Mast,
+  Node,
+  Obstacle,
+  Photo,
+  Picture,
+  Reading,
+  Row,
+  Run,
+  SetupRow,
+  Sim,
+  Site,
+  SpeedRun,
+  Station,
+  Step,
+  Stop,
+  Supply,
+  Sweep,
+  TableName,
+  Visit,
+  Watch,
+} from './schema'

@@ -1,0 +1,6 @@
+export { cardPaper } from './card-paper'
+export { listPaper, quotePaper } from './list-papers'
+export { countOpen, openOf, sayOpen, TAKEN_OPEN } from './open'
+export { labelsPaper, pickListPaper } from './plan-papers'
+export { makeReport } from './report'
+export type { Block, Report } from './report'

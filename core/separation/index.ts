@@ -1,0 +1,2 @@
+export type { LoopState } from './isolation'
+export type { Pair } from './loop'
