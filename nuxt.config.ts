@@ -31,6 +31,8 @@ export default defineNuxtConfig({
     },
   ],
   ssr: false,
+  // Who is signed in is asked by our own store, not by the module's.
+  auth: { loadStrategy: 'none' },
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
   app: {

@@ -1,5 +1,5 @@
 /** The demo: one crew, the archipelago, three homes at three stages, a building planned, a van on its round and a ketch at anchor. */
-import { applyChanges, BARE_FIXING, BARE_FIXTURE, emptyDocument, newJobChanges } from '../core/job'
+import { changesOf, applyChanges, BARE_FIXING, BARE_FIXTURE, emptyDocument, newJobChanges } from '../core/job'
 import type {
   Cell,
   Change,
@@ -23,7 +23,7 @@ import type {
   Sweep,
   Watch,
 } from '../core/job'
-import { cableLength, changesOf, copyDesign, entering, entryPoint, kitChanges, outsideOf, passersOf } from '../core/fitting'
+import { cableLength, copyDesign, entering, entryPoint, kitChanges, outsideOf, passersOf } from '../core/fitting'
 import type { Kit, PartChoice } from '../core/fitting'
 import { partById, partOfKind } from '../core/catalogue'
 import { treeOf } from '../core/chain'

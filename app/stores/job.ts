@@ -1,6 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
-import { changesOf } from '#core/fitting'
-import { editsOf, PLACED_TABLES } from '#core/job'
+import { changesOf, editsOf, PLACED_TABLES } from '#core/job'
 import type { Change, Edit, JobDocument } from '#core/job'
 import type { Assessment, Cure } from '#core/judge'
 import { atPresentStop, logIndex } from '#core/survey'
@@ -109,7 +108,7 @@ export const useJob = defineStore('job', () => {
     opened = null
     id.value = whole.value = looked.value = result.value = null
     keepError.value = engineError.value = pathProgress.value = null
-    unsent.value = 0
+    unsent.value = sending.ofOpen = 0
     writing.value = 'written'
     asides.value = []
     conflicts.value = []
@@ -160,7 +159,7 @@ export const useJob = defineStore('job', () => {
   function show(o: Opened): void {
     if (!isOpen(o)) return
     const { held, near } = o
-    unsent.value = held.waiting.size
+    unsent.value = sending.ofOpen = held.waiting.size
     writing.value = held.unkept.length ? 'unkept' : held.unwritten.length ? 'keeping' : 'written'
     keepError.value = held.noRoom && NO_ROOM[held.noRoom]
     asides.value = held.asides

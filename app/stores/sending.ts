@@ -13,6 +13,8 @@ export const useSending = defineStore('sending', () => {
   const total = computed(() => [...waiting.value.values()].reduce((a, b) => a + b, 0))
   /** the job that is open: what others changed of it is asked for while the page is seen */
   const watched = ref<string | null>(null)
+  /** changes of it that are shown and not acknowledged, those not written yet with them */
+  const ofOpen = ref(0)
   let timer: ReturnType<typeof setTimeout> | null = null
   let failures = 0
 
@@ -104,5 +106,5 @@ export const useSending = defineStore('sending', () => {
     }, LOOK_MS)
   }
 
-  return { state, waiting, total, watched, count, now, soon, pull, heard }
+  return { state, waiting, total, watched, ofOpen, count, now, soon, pull, heard }
 })

@@ -1,5 +1,5 @@
 /** Money as a crew quotes: whole numbers of the smallest unit of its currency, so that a sum equals its lines. */
-import { Type } from '@sinclair/typebox'
+import * as Type from '@sinclair/typebox'
 import type { Static } from '@sinclair/typebox'
 import { parseNumber } from '../formats/csv'
 import { Num, opt, Whole } from '../job/fields'

@@ -3,31 +3,12 @@ import { partById } from '../catalogue/parts'
 import type { Joint } from '../chain/tree'
 import type { Link } from './adapters'
 import type { Part } from '../job/part'
-import type { Maker } from '../job/defaults'
 import type { Step } from '../job/edits'
-import type { Change, Run } from '../job/schema'
+import type { Run } from '../job/schema'
 import { partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
 export type { Step }
-
-/** Steps as changes: rows that they name `new:…` get ids of their own. */
-export function changesOf(steps: readonly Step[], newId: Maker): Change[] {
-  const made = new Map<string, string>()
-  const real = (v: unknown): unknown => {
-    if (typeof v !== 'string' || !v.startsWith('new:')) return v
-    if (!made.has(v)) made.set(v, newId())
-    return made.get(v)
-  }
-  return steps.map(s => ({
-    id: newId(),
-    table: s.table,
-    op: s.op,
-    rowId: real(s.rowId) as string,
-    baseVersion: 0,
-    fields: Object.fromEntries(Object.entries(s.fields ?? {}).map(([k, v]) => [k, real(v)])),
-  }))
-}
 
 /** A part placed in a design. */
 export const nodeStep = (designId: string, key: string, part: Part, at: Point): Step => ({

@@ -14,7 +14,8 @@ import { cutLengthM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
 import type { End } from './mating'
 import { RULE_OF_THUMB } from './rule-of-thumb'
-import { BESIDE_M, changesOf, nodeStep, runStep } from './splice'
+import { changesOf } from '../job/edits'
+import { BESIDE_M, nodeStep, runStep } from './splice'
 import type { Step } from './splice'
 
 /** Spreaders stand about three fifths up the mast. @source common practice (no source) */

@@ -2,6 +2,7 @@
  * What is written, typed by its table: an edit with a field that its table does not have, or of another kind, does not compile.
  * Screens, cures and splices make nothing else; the server and the device check the values besides.
  */
+import type { Maker } from './defaults'
 import type { Change, PLACED, Row, TableName } from './schema'
 
 /** A row's own fields, as they are written. */
@@ -62,3 +63,21 @@ export const upsert = <T extends TableName>(table: T, rowId: string | undefined,
 /** Changes that were made of typed edits, as edits again: a change itself is what goes over the wire. */
 export const editsOf = (changes: readonly Pick<Change, 'table' | 'op' | 'rowId' | 'fields'>[]): Edit[] =>
   changes.map(({ table, op, rowId, fields }) => ({ table, op, rowId, fields }) as Edit)
+
+/** Steps as changes: rows that they name `new:…` get ids of their own. */
+export function changesOf(steps: readonly Step[], newId: Maker): Change[] {
+  const made = new Map<string, string>()
+  const real = (v: unknown): unknown => {
+    if (typeof v !== 'string' || !v.startsWith('new:')) return v
+    if (!made.has(v)) made.set(v, newId())
+    return made.get(v)
+  }
+  return steps.map(s => ({
+    id: newId(),
+    table: s.table,
+    op: s.op,
+    rowId: real(s.rowId) as string,
+    baseVersion: 0,
+    fields: Object.fromEntries(Object.entries(s.fields ?? {}).map(([k, v]) => [k, real(v)])),
+  }))
+}

@@ -1,5 +1,5 @@
 /** Building blocks of the document's schemas. */
-import { Type } from '@sinclair/typebox'
+import * as Type from '@sinclair/typebox'
 import type { Static, TSchema } from '@sinclair/typebox'
 
 export const opt = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])

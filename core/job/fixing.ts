@@ -3,7 +3,7 @@
  *
  * Units: mm of sections and screws, m of poles, kg, A, W·h.
  */
-import { Type } from '@sinclair/typebox'
+import * as Type from '@sinclair/typebox'
 import type { Static } from '@sinclair/typebox'
 import { Num, oneOf, opt, Text, Whole } from './fields'
 

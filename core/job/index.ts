@@ -4,7 +4,7 @@ export { applyChanges, fieldsOf, invertChanges, mergeFields, standing, takenBack
 export type { FieldConflict } from './changes'
 export { AFTER_ALL, asTemplate, insertsOf, remapped } from './copy'
 export { BARE_FIXTURE, BARE_SETUP, DEFAULT_SITE, insertChange, newJobChanges } from './defaults'
-export { editsOf, insert, setField, update, upsert } from './edits'
+export { changesOf, editsOf, insert, setField, update, upsert } from './edits'
 export type { Edit, Fields, New } from './edits'
 export { fieldOf, Id, Num, opt, Text, Whole } from './fields'
 export type { FieldFacts } from './fields'
@@ -18,8 +18,6 @@ export { REFERENCES, referencesTo } from './references'
 export type { Reference } from './references'
 export {
   APPEND_ONLY,
-  ChangeBatchSchema,
-  ChangeSchema,
   emptyDocument,
   EnoughSchema,
   FIXTURES,
@@ -74,3 +72,4 @@ export type {
   Visit,
   Watch,
 } from './schema'
+export { ChangeBatchSchema, ChangeSchema } from './wire'

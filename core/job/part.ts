@@ -3,7 +3,7 @@
  *
  * Units: MHz, dB, dBi, dBm, ohm, m, mm; line loss constants per 100 m.
  */
-import { Type } from '@sinclair/typebox'
+import * as Type from '@sinclair/typebox'
 import type { Static } from '@sinclair/typebox'
 import { Num, oneOf, Text } from './fields'
 

@@ -5,7 +5,7 @@
  * Units: metres in the site frame (east, north, up from the site point at ground), degrees true,
  * MHz, dB, dBm, Mbit/s, UTC as ISO 8601.
  */
-import { Type } from '@sinclair/typebox'
+import * as Type from '@sinclair/typebox'
 import type { Static, TProperties } from '@sinclair/typebox'
 import { Day, fieldOf, Id, later, Num, oneOf, opt, optLater, ref, Text, Time, Whole } from './fields'
 import { BEHINDS, ENTRIES, FeedSchema, FixingSchema } from './fixing'
@@ -689,37 +689,16 @@ export type JobDocument = { [T in TableName]: Row<T>[] }
 export const rowSchema = (t: TableName) => Type.Object(TABLE_FIELDS[t] as TProperties, { additionalProperties: false })
 export const partialSchema = (t: TableName) => Type.Partial(rowSchema(t), { additionalProperties: false, minProperties: 1 })
 
-export const ChangeSchema = Type.Object(
-  {
-    id: Id,
-    table: oneOf(...TABLES),
-    rowId: Id,
-    op: oneOf('insert', 'update', 'delete'),
-    baseVersion: Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE }),
-    fields: Type.Record(Type.String({ maxLength: 40 }), Type.Unknown()),
-  },
-  { additionalProperties: false },
-)
-
-export type Change = Static<typeof ChangeSchema>
-
-/** Most changes of a batch. */
-export const MOST_CHANGES = 500
-
-/**
- * The envelope of a batch. Each change in it is checked by itself, so that one that is malformed
- * is refused alone.
- */
-export const ChangeBatchSchema = Type.Object(
-  {
-    /** the browser that wrote them: its own earlier changes are no conflict to its later ones */
-    device: Type.Optional(Id),
-    /** the sequence up to which the browser knows the job: what came since is answered with the outcome */
-    since: Type.Optional(Type.Integer({ minimum: 0, maximum: MOST_SEQUENCE })),
-    changes: Type.Array(Type.Unknown(), { minItems: 1, maxItems: MOST_CHANGES }),
-  },
-  { additionalProperties: false },
-)
+/** An edit on its way: it stays untyped, because it may be of an older program. */
+export interface Change {
+  id: string
+  table: TableName
+  rowId: string
+  op: 'insert' | 'update' | 'delete'
+  /** version of the row that it was made on */
+  baseVersion: number
+  fields: Record<string, unknown>
+}
 
 /** Fields that hold an instant, per table: those a wrong clock spoils. */
 export const TIME_FIELDS: { [T in TableName]?: readonly string[] } = Object.fromEntries(

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { changesOf } from '../fitting/splice'
+import { changesOf } from '../job/edits'
 import { House } from '../../tests/support/house'
 import { hexCells } from './hex-cells'
 import { logIndex } from './spots'

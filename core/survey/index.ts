@@ -1,3 +1,4 @@
+export { landmarksSeen } from './landmarks'
 export { bestSpot, hasSettled } from './best'
 export { mastOfReading } from './calibrate'
 export { closePair, closeTurns } from './close'
@@ -9,7 +10,6 @@ export type { MadeWith } from './moving'
 export {
   atPresentStop,
   landmarksHere,
-  landmarksSeen,
   moves,
   obstaclesHere,
   positionOf,

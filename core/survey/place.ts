@@ -1,7 +1,6 @@
 /** Where the job is now: a home stays, a vehicle or boat is at one of its stops. */
 import { movesAbout } from '../job/schema'
 import { relativeBearing } from '../geo/angles'
-import { inverse } from '../geo/geodesic'
 import type { Position } from '../geo/geodesic'
 import type { Screen } from '../terrain/profile'
 import type { JobDocument, Landmark, Obstacle, Stop } from '../job/schema'
@@ -35,23 +34,6 @@ export const screensHere = (doc: JobDocument): Screen[] =>
 export function positionOf(doc: JobDocument): Position | null {
   const site = atPresentStop(doc).sites[0]
   return site && site.latDeg !== null && site.lonDeg !== null ? { latDeg: site.latDeg, lonDeg: site.lonDeg } : null
-}
-
-export interface SeenLandmark {
-  id: string
-  name: string
-  bearingDeg: number
-  distanceM: number
-}
-
-/** @returns the landmarks of the present place as they are seen from it; none where its position is not known */
-export function landmarksSeen(doc: JobDocument): SeenLandmark[] {
-  const at = positionOf(doc)
-  if (!at) return []
-  return landmarksHere(doc).map(l => {
-    const { bearingDeg, distanceM } = inverse(at, l)
-    return { id: l.id, name: l.name, bearingDeg, distanceM }
-  })
 }
 
 /**

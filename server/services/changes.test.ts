@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { SPOT as spot } from '../../tests/support/rows'
 import { errorsOf } from '../data/check'
-import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job/schema'
+import { ChangeBatchSchema, ChangeSchema, partialSchema, rowSchema, TABLES, TABLE_FIELDS } from '../../core/job'
 import type { TableName } from '../../core/job/schema'
 import { LET_GO, snake } from '../data/document-table'
 import { documentTableOf } from '../data/schema'

@@ -5,9 +5,8 @@
  */
 const { $pwa } = useNuxtApp()
 const sending = useSending()
-const store = useJob()
 /** changes on their way to the device or the server: those of the open job count before they are written */
-const unsent = computed(() => sending.total || store.unsent)
+const unsent = computed(() => sending.total || sending.ofOpen)
 const waits = computed(() => !!$pwa?.needRefresh)
 const visibility = useDocumentVisibility()
 const hidden = computed(() => visibility.value === 'hidden')
