@@ -1,14 +1,18 @@
 /** What piexif, another library, writes into a JPEG is read back. */
 import { dump, insert, TagValues } from 'piexif-ts'
-import { describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { InlineWorker } from '../../tests/support/inline-worker'
 import { cameraSays } from './camera'
+
+beforeAll(() => void vi.stubGlobal('Worker', InlineWorker))
+afterAll(() => void vi.unstubAllGlobals())
 
 /** The frame of a JPEG: start, JFIF header, a scan of nothing, end. @source ITU-T T.81 annex B */
 const JPEG = '\xff\xd8\xff\xe0\x00\x10JFIF\x00\x01\x01\x00\x00\x01\x00\x01\x00\x00\xff\xda\x00\x02\xff\xd9'
 
-function taken(gps: Record<number, unknown>, exif: Record<number, unknown> = {}): ArrayBuffer {
+function taken(gps: Record<number, unknown>, exif: Record<number, unknown> = {}): Blob {
   const jpeg = insert(dump({ GPS: gps, Exif: exif } as never), JPEG)
-  return Uint8Array.from(jpeg, c => c.charCodeAt(0)).buffer
+  return new Blob([Uint8Array.from(jpeg, c => c.charCodeAt(0))])
 }
 const { ExifIFD, GPSIFD } = TagValues
 const looking = (deg: number, from?: 'T' | 'M') => ({
@@ -34,6 +38,6 @@ describe('what a camera says of a photograph', () => {
   it('a picture without any of it, and what is no picture, say nothing', async () => {
     const nothing = { takenAtUtc: null, bearingDeg: null }
     expect(await cameraSays(taken({}), 0)).toEqual(nothing)
-    expect(await cameraSays(new TextEncoder().encode('no picture at all').buffer as ArrayBuffer, 0)).toEqual(nothing)
+    expect(await cameraSays(new Blob(['no picture at all']), 0)).toEqual(nothing)
   })
 })

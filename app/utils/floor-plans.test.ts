@@ -1,5 +1,9 @@
-import { describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { InlineWorker } from '../../tests/support/inline-worker'
 import { readFloorPlan } from './floor-plans'
+
+beforeAll(() => void vi.stubGlobal('Worker', InlineWorker))
+afterAll(() => void vi.unstubAllGlobals())
 
 const SITE = { latDeg: 46.8, lonDeg: -41.3 }
 const file = (name: string, text: string, type = '') => new File([text], name, { type })

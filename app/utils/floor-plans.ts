@@ -1,7 +1,8 @@
 /** Floor plans as people have them: pictures, a page of a PDF, or a drawing whose lines are walls. */
-import { dxfUnitM } from '#core/site'
 import type { DrawnLine } from '#core/site'
 import { inverse, toRad } from '#core/geo'
+import { chain } from '../workers/files'
+import { LONGEST_MS, parsed } from './parsed'
 
 export const LARGEST_PLAN = 12_000_000
 const MOST_PX = 20_000
@@ -29,7 +30,7 @@ export async function readFloorPlan(
   if (file.size > LARGEST_PLAN)
     throw new RangeError(`The file has ${Math.round(file.size / 1e6)} MB; a plan may have ${LARGEST_PLAN / 1e6}.`)
   const name = file.name.toLowerCase()
-  if (name.endsWith('.dxf')) return readDxf(await file.text())
+  if (name.endsWith('.dxf')) return { kind: 'lines', ...(await parsed('dxf', await file.text())) }
   if (name.endsWith('.geojson') || name.endsWith('.json')) return readGeoJson(await file.text(), site)
   if (name.endsWith('.pdf') || file.type === 'application/pdf') return pictureOf(await pageOf(file))
   if (/\.(png|jpe?g|webp)$/.test(name) || file.type.startsWith('image/')) return pictureOf(file)
@@ -47,62 +48,38 @@ async function pictureOf(blob: Blob): Promise<PlanPicture> {
   return { kind: 'picture', blob, widthPx: width, heightPx: height }
 }
 
-/** The first page of a PDF, painted. */
+/** The first page of a PDF, painted. It is read in a worker of its own, and both are stopped where they take too long. */
 async function pageOf(file: File): Promise<Blob> {
   const pdf = await import('pdfjs-dist')
   pdf.GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default
   const task = pdf.getDocument({ data: await file.arrayBuffer(), isEvalSupported: false })
-  const document_ = await task.promise.catch(() => {
-    throw new RangeError('The PDF cannot be read.')
-  })
-  const page = await document_.getPage(1)
-  const base = page.getViewport({ scale: 1 })
-  const viewport = page.getViewport({ scale: PAGE_PX / Math.max(base.width, base.height) })
-  const canvas = document.createElement('canvas')
-  canvas.width = Math.round(viewport.width)
-  canvas.height = Math.round(viewport.height)
-  await page.render({ canvasContext: canvas.getContext('2d')!, viewport }).promise
-  await task.destroy()
-  return new Promise((done, fail) =>
-    canvas.toBlob(b => (b ? done(b) : fail(new RangeError('The page cannot be painted.'))), 'image/png'),
-  )
-}
-
-interface DxfEntity {
-  type: string
-  vertices?: { x: number; y: number }[]
-  shape?: boolean
-}
-
-async function readDxf(text: string): Promise<PlanLines> {
-  const { default: DxfParser } = await import('dxf-parser')
-  // The reader looks for the end of each polyline and never gives up: one without an end would hold the page for good.
-  const entities = (name: string) => text.match(new RegExp(`^\\s*0\\s*\\r?\\n\\s*${name}\\s*$`, 'gm'))?.length ?? 0
-  if (entities('POLYLINE') > entities('SEQEND')) throw new RangeError('The DXF is damaged: a polyline has no end (SEQEND).')
-  let drawing: { header?: Record<string, unknown>; entities?: unknown[] } | null
+  let late = false
+  const stop = setTimeout(() => {
+    late = true
+    void task.destroy()
+  }, LONGEST_MS)
   try {
-    drawing = new DxfParser().parseSync(text) as typeof drawing
+    const page = await (await task.promise).getPage(1)
+    const base = page.getViewport({ scale: 1 })
+    const viewport = page.getViewport({ scale: PAGE_PX / Math.max(base.width, base.height) })
+    const canvas = document.createElement('canvas')
+    canvas.width = Math.round(viewport.width)
+    canvas.height = Math.round(viewport.height)
+    await page.render({ canvasContext: canvas.getContext('2d')!, viewport }).promise
+    return await new Promise((done, fail) =>
+      canvas.toBlob(b => (b ? done(b) : fail(new RangeError('The page cannot be painted.'))), 'image/png'),
+    )
   } catch {
-    throw new RangeError('The DXF cannot be read.')
+    throw new RangeError(
+      late
+        ? `The PDF took more than ${LONGEST_MS / 1000} s to read and was stopped: it may be damaged.`
+        : 'The PDF cannot be read.',
+    )
+  } finally {
+    clearTimeout(stop)
+    await task.destroy()
   }
-  const lines = (drawing?.entities ?? []).flatMap(e => {
-    const entity = e as DxfEntity
-    if (!['LINE', 'LWPOLYLINE', 'POLYLINE'].includes(entity.type)) return []
-    return chain(entity.vertices ?? [], !!entity.shape)
-  })
-  let unitM: number | null = null
-  const said = drawing?.header?.$INSUNITS as number | undefined
-  if (said) unitM = dxfUnitM(said)
-  return { kind: 'lines', lines, unitM }
 }
-
-const chain = (points: readonly { x: number; y: number }[], closed: boolean): DrawnLine[] =>
-  points
-    .map((p, i): DrawnLine | null => {
-      const q = points[i + 1] ?? (closed ? points[0] : undefined)
-      return q ? { x1: p.x, y1: p.y, x2: q.x, y2: q.y } : null
-    })
-    .filter((l): l is DrawnLine => l !== null)
 
 /** Lines in degrees about the site, as metres east and north of it. */
 function readGeoJson(text: string, site: { latDeg: number | null; lonDeg: number | null }): PlanLines {
