@@ -42,6 +42,9 @@ const SERVER = [
   }),
 ]
 
+/** Rules of our own. */
+const OWN = { rules: { 'acting-handlers': actingHandlers, 'by-the-front': byTheFront } }
+
 /** A line holds one thought. How it is set is the formatter's business. */
 const LINE = 140
 
@@ -78,7 +81,7 @@ export default withNuxt(
   { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: LINE, template: LINE }] } },
   {
     files: ['app/**/*.vue'],
-    plugins: { multivox: { rules: { 'acting-handlers': actingHandlers } } },
+    plugins: { multivox: OWN },
     rules: { 'multivox/acting-handlers': 'error' },
   },
   {
@@ -104,7 +107,7 @@ export default withNuxt(
   {
     files: ['{app,server,shared,demo,standins}/**/*.{ts,vue}'],
     ignores: ['**/*.test.ts'],
-    plugins: { multivox: { rules: { 'by-the-front': byTheFront } } },
+    plugins: { multivox: OWN },
     rules: { 'multivox/by-the-front': 'error' },
   },
   never(['app/**/*.{ts,vue}'], { regex: '/server/', message: 'the interface knows the server by shared/api alone' }),

@@ -2,21 +2,24 @@
 import { asNegative, parseNumber } from '#core/formats'
 
 /** A number field of a row: comma or point, a range it says, negative where only that makes sense. */
-const props = defineProps<{
-  label: string
-  value: number | null
-  unit: string
-  low: number
-  high: number
-  save: (v: number | null) => Promise<{ field: string; message: string }[]> | undefined
-  negative?: boolean
-  required?: boolean
-  decimals?: number
-  /** stored = typed / factor */
-  factor?: number
-  /** shown while nothing is entered */
-  hint?: string
-}>()
+type Told = Promise<{ field: string; message: string }[]> | undefined
+/** Without a number only where none is required. */
+type Saved = { required: true; save: (v: number) => Told } | { required?: false; save: (v: number | null) => Told }
+const props = defineProps<
+  {
+    label: string
+    value: number | null
+    unit: string
+    low: number
+    high: number
+    negative?: boolean
+    decimals?: number
+    /** stored = typed / factor */
+    factor?: number
+    /** shown while nothing is entered */
+    hint?: string
+  } & Saved
+>()
 const f = computed(() => props.factor ?? 1)
 const shown = (v: number | null) =>
   v === null ? '' : String(Number((v * f.value).toFixed(props.decimals ?? 2))).replace('-', '−')
@@ -50,7 +53,7 @@ async function leave() {
     draft.value = shown(props.value)
     return
   }
-  error.value = (await props.save(next))?.[0]?.message ?? ''
+  error.value = (await (props.save as (v: number | null) => Told)(next))?.[0]?.message ?? ''
 }
 </script>
 

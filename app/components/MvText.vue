@@ -1,14 +1,17 @@
 <script setup lang="ts">
 /** A text field of a row, or a day: commits when left or when writing pauses, says beside itself what is wrong. */
-const props = defineProps<{
-  label: string
-  value: string | null
-  save: (v: string | null) => Promise<{ field: string; message: string }[]> | undefined
-  rows?: number
-  required?: boolean
-  hint?: string
-  type?: 'text' | 'date'
-}>()
+type Told = Promise<{ field: string; message: string }[]> | undefined
+/** Without a text only where none is required. */
+type Saved = { required: true; save: (v: string) => Told } | { required?: false; save: (v: string | null) => Told }
+const props = defineProps<
+  {
+    label: string
+    value: string | null
+    rows?: number
+    hint?: string
+    type?: 'text' | 'date'
+  } & Saved
+>()
 const draft = ref(props.value ?? '')
 const error = ref('')
 const editing = ref(false)
@@ -33,7 +36,7 @@ async function take() {
     error.value = 'must not be empty'
     return
   }
-  error.value = (await props.save(next))?.[0]?.message ?? ''
+  error.value = (await (props.save as (v: string | null) => Told)(next))?.[0]?.message ?? ''
 }
 /** A pause in writing is enough: a page that is closed or falls asleep takes no long text with it. */
 const PAUSE_MS = 1500

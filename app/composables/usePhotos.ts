@@ -51,7 +51,7 @@ export function usePhotos() {
           ],
           'a photograph',
         )
-        if (bad.length) throw new Error(bad[0]!.message)
+        throwRefused(bad)
       }
     } catch (e) {
       error.value = messageOf(e)

@@ -108,7 +108,7 @@ useHead({ title: 'Crew · Multivox' })
           </span>
         </div>
         <div v-if="session.me?.role === 'lead'" class="invite">
-          <MvChoice :value="role" :save="v => (role = v!)" label="As" :choices="['lead', 'installer', 'viewer']" />
+          <MvChoice :value="role" :save="v => (role = v)" label="As" :choices="['lead', 'installer', 'viewer']" />
           <button type="button" class="press filled" @click="invite({ kind: 'invite', role })">Make an invitation</button>
         </div>
         <p v-if="link" class="link" role="status">

@@ -92,7 +92,7 @@ onMounted(() => nameField.value?.focus())
   <form class="new" @submit.prevent="create">
     <MvChoice
       :value="kind"
-      :save="v => (kind = v!)"
+      :save="v => (kind = v)"
       label="For"
       :choices="[
         { value: 'home', title: 'home' },
@@ -117,13 +117,7 @@ onMounted(() => nameField.value?.focus())
       :error-messages="positionError"
       class="wide"
     />
-    <MvChoice
-      :value="carrier"
-      :save="v => (carrier = v!)"
-      label="SIM of"
-      :choices="session.carriers.map(c => c.name)"
-      clearable
-    />
+    <MvChoice :value="carrier" :save="v => (carrier = v)" label="SIM of" :choices="session.carriers.map(c => c.name)" clearable />
     <v-text-field v-model="down" label="Agreed down" suffix="Mbit/s" inputmode="decimal" :error-messages="downError" />
     <v-text-field v-model="up" label="Agreed up" suffix="Mbit/s" inputmode="decimal" :error-messages="upError" />
     <button type="submit" class="press filled" data-test="create">Start</button>

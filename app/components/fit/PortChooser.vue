@@ -43,7 +43,7 @@ async function replay(e: Event) {
       This installation names no bridge yet; whoever runs it sets <code>NUXT_BRIDGES</code>, and pages may connect to it.
     </p>
     <form v-else class="row" @submit.prevent="emit('open', () => openBridge(url, code))">
-      <MvChoice :value="url" :save="v => (url = v!)" :choices="bridges" label="bridge" />
+      <MvChoice :value="url" :save="v => (url = v)" :choices="bridges" label="bridge" />
       <v-text-field v-model="code" label="pairing code" autocomplete="off" data-test="pair-code" />
       <button type="submit" class="press filled" data-test="modem-bridge" :disabled="opening || !code">
         {{ opening ? 'connecting…' : 'connect' }}

@@ -9,7 +9,7 @@ import { given, num } from '#core/units'
 /** Every approach worked out on this site, ranked: expected, calls, hours, holes, and why it stands where it stands. */
 const emit = defineEmits<{ lay: [kit: Kit, choice: PartChoice] }>()
 defineProps<{ busy: boolean }>()
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { engine } = useEngine()
 /** a change to the job, and a path come in, may turn the order */
@@ -17,14 +17,14 @@ const { answer: advised, failed } = useAsked<Advised>(
   [() => store.doc, () => store.result?.masts.length, () => store.pathsRunning],
   tell =>
     engine.advise(
-      toRaw(store.doc!),
+      toRaw(store.doc),
       nowUtc(),
       proxy((soFar: Advised) => soFar.advice.length && tell(soFar)),
     ),
 )
 /** one scale for all rows, so that they compare at a glance */
 const top = computed(
-  () => Math.max(store.job!.agreedDownMbps ?? 0, ...(advised.value?.advice ?? []).map(a => a.down?.high ?? 0)) || 1,
+  () => Math.max(store.job.agreedDownMbps ?? 0, ...(advised.value?.advice ?? []).map(a => a.down?.high ?? 0)) || 1,
 )
 const at = (v: number) => shareOf(v, top.value)
 const holes = ({ holes: h }: Advice): string =>
@@ -39,8 +39,8 @@ const work = (a: Advice): string =>
   <section class="advice" aria-label="Which approach" data-test="advice">
     <h2>
       Which approach, on this site
-      <small v-if="store.job!.agreedDownMbps !== null" class="soft"
-        >agreed {{ given(store.job!.agreedDownMbps) }} Mbit/s down</small
+      <small v-if="store.job.agreedDownMbps !== null" class="soft"
+        >agreed {{ given(store.job.agreedDownMbps) }} Mbit/s down</small
       >
     </h2>
     <p v-if="failed" class="error" role="alert">{{ failed }}</p>
@@ -64,9 +64,9 @@ const work = (a: Advice): string =>
               ><i class="range" :style="{ left: at(a.down.low), width: `calc(${at(a.down.high)} - ${at(a.down.low)})` }" /><i
                 class="mid"
                 :style="{ left: at(a.down.median) }" /><i
-                v-if="store.job!.agreedDownMbps !== null"
+                v-if="store.job.agreedDownMbps !== null"
                 class="agreed"
-                :style="{ left: at(store.job!.agreedDownMbps!) }" /></span
+                :style="{ left: at(store.job.agreedDownMbps!) }" /></span
           ></template>
           <small v-else class="soft">not worked out</small>
         </span>

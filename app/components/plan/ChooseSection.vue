@@ -276,7 +276,7 @@ const kitNow = computed<Kit>(() => {
             :high="500"
             required
             :decimals="1"
-            :save="v => setRun(o, { lengthM: v! })"
+            :save="v => setRun(o, { lengthM: v })"
           />
           <v-checkbox
             :model-value="o.joint.run.measured"
@@ -296,7 +296,7 @@ const kitNow = computed<Kit>(() => {
             :value="o.at.node.partId"
             :aria-label="roleWord(o.at)"
             :choices="optionsFor(o.at).map(p => ({ value: p.id, title: p.name }))"
-            :save="v => setPart(o, v!)"
+            :save="v => setPart(o, v)"
           />
           <span class="soft port">{{ portWords(o.at.part) }}</span>
           <b class="fig">{{ gainOf(o) }}</b>
@@ -440,13 +440,13 @@ const kitNow = computed<Kit>(() => {
         >
           <MvChoice
             :value="joinFrom"
-            :save="v => (joinFrom = v!)"
+            :save="v => (joinFrom = v)"
             label="Cable from"
             :choices="entries.map((e, i) => ({ value: i, title: e.title }))"
           />
           <MvChoice
             :value="joinTo"
-            :save="v => (joinTo = v!)"
+            :save="v => (joinTo = v)"
             label="to"
             :choices="entries.map((e, i) => ({ value: i, title: e.title }))"
           />

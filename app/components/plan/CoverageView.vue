@@ -222,7 +222,7 @@ const percent = (v: number) => `${num(100 * v)} %`
         </legend>
         <MvChoice
           :value="material"
-          :save="v => (material = v!)"
+          :save="v => (material = v)"
           label="of"
           :choices="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))"
           data-test="draw-material"
@@ -240,7 +240,7 @@ const percent = (v: number) => `${num(100 * v)} %`
       <fieldset :disabled="!session.mayEdit">
         <legend>Where antennas would serve it best</legend>
         <div class="acts">
-          <MvChoice :value="most" :save="v => (most = v!)" label="at most" :choices="[1, 2, 3, 4, 6, 8]" />
+          <MvChoice :value="most" :save="v => (most = v)" label="at most" :choices="[1, 2, 3, 4, 6, 8]" />
           <button type="button" class="press small" :disabled="searching" data-test="propose-places" @click="propose">
             {{ searching ? 'searching…' : 'propose places' }}
           </button>

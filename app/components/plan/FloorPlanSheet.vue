@@ -106,7 +106,7 @@ async function lay() {
       ],
       'a floor plan',
     )
-    if (bad.length) throw new Error(bad[0]!.message)
+    throwRefused(bad)
     open.value = false
   } catch (x) {
     error.value = messageOf(x)
@@ -125,7 +125,7 @@ async function takeWalls() {
       })),
       `${walls.length} walls from ${name.value}`,
     )
-    if (bad.length) throw new Error(bad[0]!.message)
+    throwRefused(bad)
     open.value = false
   } catch (x) {
     error.value = messageOf(x)
@@ -199,10 +199,10 @@ const fade = (id: string) => (v: number | null) =>
 
     <div v-if="lines" class="scale">
       <span>{{ lines.lines.length }} lines in the drawing.</span>
-      <MvChoice :value="unitM" :save="v => (unitM = v!)" label="Its unit" :choices="UNITS" data-test="plan-unit" />
+      <MvChoice :value="unitM" :save="v => (unitM = v)" label="Its unit" :choices="UNITS" data-test="plan-unit" />
       <MvChoice
         :value="material"
-        :save="v => (material = v!)"
+        :save="v => (material = v)"
         label="Walls of"
         :choices="WALLS.map(m => ({ value: m, title: MATERIALS[m].words }))"
       />

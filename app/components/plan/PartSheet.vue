@@ -123,7 +123,7 @@ const setPort = (port: Port, fields: Partial<Port>) =>
       :choices="choices.map(p => ({ value: p.id, title: p.name }))"
       :disabled="!session.mayEdit"
       data-test="swap-part"
-      :save="v => swap(v!)"
+      :save="v => swap(v)"
     />
     <p v-if="twins?.length" class="soft">What is changed here is changed on all {{ twins.length + 1 }} that are built alike.</p>
     <MvChoice
@@ -199,7 +199,7 @@ const setPort = (port: Port, fields: Partial<Port>) =>
               :choices="[...CONNECTORS]"
               :aria-label="`connector of port ${p.id}`"
               :disabled="!session.mayEdit"
-              :save="v => setPort(p, { connector: v! })"
+              :save="v => setPort(p, { connector: v })"
             />
           </td>
           <td>
@@ -208,7 +208,7 @@ const setPort = (port: Port, fields: Partial<Port>) =>
               :choices="['plug', 'socket']"
               :aria-label="`gender of port ${p.id}`"
               :disabled="!session.mayEdit"
-              :save="v => setPort(p, { gender: v! })"
+              :save="v => setPort(p, { gender: v })"
             />
           </td>
           <td class="fig">{{ p.impedanceOhm }}</td>

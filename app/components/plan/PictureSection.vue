@@ -9,7 +9,7 @@ import { bearing, length, num, signed, say } from '#core/units'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { el, width, height } = useWidth()
@@ -21,7 +21,7 @@ const picked = ref<string | null>(null)
 const { shown: shownDoc, move, hold, drop, rowOf } = useMoveParts()
 const view = computed(() =>
   width.value && height.value
-    ? layoutSection(shownDoc.value, store.result!, {
+    ? layoutSection(shownDoc.value, store.result, {
         width: width.value,
         height: height.value,
         units: prefs.units,
@@ -37,29 +37,29 @@ function placed(h: Handle, x: number, y: number) {
   const v = view.value
   const row = rowOf(h)
   // A photograph without a place of its own stands where what it shows does.
-  const at = row && (row.eastM === null ? photoPlace(store.doc!, row as Photo) : (row as Point))
-  return at && v ? { ...moveAlong(store.site!, at, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
+  const at = row && (row.eastM === null ? photoPlace(store.doc, row as Photo) : (row as Point))
+  return at && v ? { ...moveAlong(store.site, at, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
 }
 const { start } = useDragging<Handle>(
   (h, x, y) => drop(h, placed(h, x, y)),
   (h, x, y) => hold(h, placed(h, x, y)),
 )
 const findings = computed(() =>
-  store.result!.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
+  store.result.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
 )
 const trouble = computed(() => findings.value.filter(f => f.severity === 'stop' || f.severity === 'fix'))
 const notes = computed(() => findings.value.filter(f => f.severity === 'note' && f.cures.length))
 const index = ref(0)
 const first = computed(() => trouble.value[Math.min(index.value, trouble.value.length - 1)] ?? notes.value[0] ?? null)
-const node = computed(() => store.doc!.nodes.find(n => n.id === picked.value))
+const node = computed(() => store.doc.nodes.find(n => n.id === picked.value))
 function nudge(dx: number, dy: number) {
-  const n = node.value ?? store.result!.tree?.donors[0]?.node
+  const n = node.value ?? store.result.tree?.donors[0]?.node
   if (!n || !session.mayEdit) return
   picked.value = n.id
-  const chosen = store.result!.chosen
-  const sign = axisSign(store.site!, chosen?.path ? chosen.frameBearingDeg : null)
-  const at = along(store.site!, n, sign) + dx
-  move(n.id, { ...moveAlong(store.site!, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) })
+  const chosen = store.result.chosen
+  const sign = axisSign(store.site, chosen?.path ? chosen.frameBearingDeg : null)
+  const at = along(store.site, n, sign) + dx
+  move(n.id, { ...moveAlong(store.site, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) })
 }
 /** Turns an antenna, clockwise from above. */
 function turn(by: number) {
@@ -71,7 +71,7 @@ function turn(by: number) {
 const pickedPart = computed(() => (node.value ? partOf(node.value) : undefined))
 /** the way the antenna picked looks now, degrees in the site frame; null where it looks all round */
 const facing = computed(() => {
-  const { tree, chosen } = store.result!
+  const { tree, chosen } = store.result
   const n = node.value
   const part = pickedPart.value
   if (!n || !tree || part?.kind !== 'antenna' || part.ranges.every(r => r.beamwidthDeg >= 180)) return null
@@ -79,7 +79,7 @@ const facing = computed(() => {
   return server ? facingOf(tree, server) : (n.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0))
 })
 function nextPart(by: number) {
-  const order = store.result!.tree?.nodes ?? []
+  const order = store.result.tree?.nodes ?? []
   if (!order.length) return
   const i = order.findIndex(o => o.node.id === picked.value)
   picked.value = order[(i + by + order.length) % order.length]!.node.id
@@ -99,24 +99,24 @@ useKeys({
   b: { does: 'next band of the mast', run: nextBand },
   o: { does: 'what stands on the site, photographs', run: () => (pinning.value = true) },
   h: { does: 'height against cable', run: () => (heights.value = true) },
-  i: { does: 'isolation, pair by pair', run: () => (isolating.value = !!store.result!.loops.length) },
+  i: { does: 'isolation, pair by pair', run: () => (isolating.value = !!store.result.loops.length) },
   c: { does: 'coverage of the floors', run: () => levels.value && (covering.value = !covering.value) },
 })
 const heights = ref(false)
 const isolating = ref(false)
 const pinning = ref(false)
-const pins = computed(() => store.doc!.fixtures.length + numbered(store.doc!).length)
+const pins = computed(() => store.doc.fixtures.length + numbered(store.doc).length)
 /** in Level, the floors with what a phone shows all over them */
 const covering = ref(false)
 const shownLevel = computed(() => {
-  const picked_ = node.value && store.result!.tree?.servers.some(s => s.node.id === node.value!.id) ? node.value : null
-  const at = picked_ ?? store.result!.tree?.servers[0]?.node ?? node.value
-  return at ? floorAt(store.result!.floors, at.upM - 0.01).level : 0
+  const picked_ = node.value && store.result.tree?.servers.some(s => s.node.id === node.value!.id) ? node.value : null
+  const at = picked_ ?? store.result.tree?.servers[0]?.node ?? node.value
+  return at ? floorAt(store.result.floors, at.upM - 0.01).level : 0
 })
 /** bands the chosen mast sends, to see the same house on another */
 const bands = computed(() => {
-  const id = store.result!.chosen?.mast.id
-  return id ? [...new Set(store.doc!.cells.filter(c => c.mastId === id).map(c => c.band))].sort() : []
+  const id = store.result.chosen?.mast.id
+  return id ? [...new Set(store.doc.cells.filter(c => c.mastId === id).map(c => c.band))].sort() : []
 })
 const setBand = (band: string) =>
   store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { band } }], `band ${band}`)
@@ -126,12 +126,9 @@ function nextBand() {
   if (band && session.mayEdit) void setBand(band)
 }
 const best = computed(() =>
-  store.result!.heights.reduce<{ heightM: number; netDb: number } | null>(
-    (a, b) => (!a || b.netDb > a.netDb + 0.3 ? b : a),
-    null,
-  ),
+  store.result.heights.reduce<{ heightM: number; netDb: number } | null>((a, b) => (!a || b.netDb > a.netDb + 0.3 ? b : a), null),
 )
-const stillOpen = computed(() => store.result!.acts.plan.open)
+const stillOpen = computed(() => store.result.acts.plan.open)
 </script>
 
 <template>
@@ -167,11 +164,11 @@ const stillOpen = computed(() => store.result!.acts.plan.open)
         <PlanPane v-model:picked="picked" class="above" :level="shownLevel" compact pins />
       </div>
     </div>
-    <p v-if="!store.result!.tree?.nodes.length && !covering" class="over soft">
+    <p v-if="!store.result.tree?.nodes.length && !covering" class="over soft">
       No kit yet: lay one out in <NuxtLink :to="`/job/${store.id}/choose`">Choose</NuxtLink>.
     </p>
     <SettleCallout v-if="first && (levels || small) && !covering" v-model:index="index" :first="first" :trouble="trouble" />
-    <aside v-else-if="store.result!.levels && !first && !covering" class="callout" :class="{ good: !stillOpen.length }">
+    <aside v-else-if="store.result.levels && !first && !covering" class="callout" :class="{ good: !stillOpen.length }">
       <p v-if="!stillOpen.length" class="fine" data-test="comes-out">The sum comes out: nothing is open in the plan.</p>
       <template v-else>
         <p>Nothing to fix here. Still open in the plan:</p>
@@ -201,27 +198,27 @@ const stillOpen = computed(() => store.result!.acts.plan.open)
     </div>
     <div v-if="!small" class="below">
       <CautionTicks :section="section" brief />
-      <table v-if="levels && store.result!.bands.length" class="bandtable" data-test="bands">
+      <table v-if="levels && store.result.bands.length" class="bandtable" data-test="bands">
         <thead>
           <tr>
             <th scope="col">band <kbd class="key">B</kbd></th>
-            <th scope="col" class="r">{{ store.result!.rooms.length ? 'worst room' : 'at the modem' }}</th>
-            <th v-if="store.result!.loops.length" scope="col">the loop</th>
+            <th scope="col" class="r">{{ store.result.rooms.length ? 'worst room' : 'at the modem' }}</th>
+            <th v-if="store.result.loops.length" scope="col">the loop</th>
             <th
-              v-if="store.result!.loops.length"
+              v-if="store.result.loops.length"
               scope="col"
               class="r"
               title="from a phone in the hardest room toward the mast, against the same phone outside"
             >
               up, over the phone’s own
             </th>
-            <th v-if="store.result!.loops.length" scope="col" class="r" title="the booster’s own noise toward the mast, EIRP">
+            <th v-if="store.result.loops.length" scope="col" class="r" title="the booster’s own noise toward the mast, EIRP">
               noise up
             </th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="b in store.result!.bands" :key="b.band" :class="{ on: b.band === store.design?.band }">
+          <tr v-for="b in store.result.bands" :key="b.band" :class="{ on: b.band === store.design?.band }">
             <td>
               <button
                 type="button"
@@ -236,11 +233,11 @@ const stillOpen = computed(() => store.result!.acts.plan.open)
               {{ b.rsrpDbm === null ? '–' : `${num(b.rsrpDbm)} dBm`
               }}<small v-if="b.short" class="bad">&nbsp;{{ b.short }} short</small>
             </td>
-            <td v-if="store.result!.loops.length" :class="{ bad: b.loop?.state === 'oscillating' }">
+            <td v-if="store.result.loops.length" :class="{ bad: b.loop?.state === 'oscillating' }">
               {{ b.loop ? loopWords(b.loop) : '–' }}
             </td>
-            <td v-if="store.result!.loops.length" class="r fig">{{ b.upGainDb === null ? '–' : `${signed(b.upGainDb)} dB` }}</td>
-            <td v-if="store.result!.loops.length" class="r fig">
+            <td v-if="store.result.loops.length" class="r fig">{{ b.upGainDb === null ? '–' : `${signed(b.upGainDb)} dB` }}</td>
+            <td v-if="store.result.loops.length" class="r fig">
               {{ b.upNoiseDbmPerMHz === null ? '–' : `${num(b.upNoiseDbmPerMHz)} dBm/MHz` }}
             </td>
           </tr>
@@ -262,7 +259,7 @@ const stillOpen = computed(() => store.result!.acts.plan.open)
         <kbd class="key">B</kbd></span
       >
       <button
-        v-if="store.result!.loops.length && !levels"
+        v-if="store.result.loops.length && !levels"
         type="button"
         class="press small"
         data-test="isolation"
@@ -302,7 +299,7 @@ const stillOpen = computed(() => store.result!.acts.plan.open)
     <LazyPinsSheet v-if="pinning" v-model="pinning" :picked="picked" />
     <LazyIsolationSheet v-if="isolating" v-model="isolating" />
     <MvSheet v-model="heights" title="Height against cable" wide>
-      <HeightPanel v-if="heights && store.result!.chosen?.best" :mast="store.result!.chosen" />
+      <HeightPanel v-if="heights && store.result.chosen?.best" :mast="store.result.chosen" />
       <p v-else class="soft">Choose a mast in Bearings first.</p>
     </MvSheet>
   </div>

@@ -4,25 +4,25 @@ import { copyDesign } from '#core/fitting'
 import { v7 as uuidv7 } from 'uuid'
 
 /** Variants of the plan: which is shown, another as a copy, all of them side by side; and what is made of the one shown. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
-const designs = computed(() => [...store.doc!.designs].sort((a, b) => a.name.localeCompare(b.name)))
+const designs = computed(() => [...store.doc.designs].sort((a, b) => a.name.localeCompare(b.name)))
 const { doing, once } = useOnce()
 const isPlan = computed(() => store.design!.id === store.planId)
 /** from here on the whole job, its card and its papers are made of it */
 const choose = (id: string) =>
-  once(() => store.commit([{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { designId: id } }], 'another plan'))
+  once(() => store.commit([{ table: 'jobs', op: 'update', rowId: store.job.id, fields: { designId: id } }], 'another plan'))
 const copy = () =>
   once(async () => {
-    const { changes, designId } = copyDesign(store.doc!, store.design!, uuidv7)
+    const { changes, designId } = copyDesign(store.doc, store.design!, uuidv7)
     const wrong = await store.commit(editsOf(changes), 'copy the variant')
     if (!wrong.length) store.lookAt(designId)
   })
 const comparing = ref(false)
 const picking = ref(false)
 const drilling = ref(false)
-const laidOut = computed(() => !!store.result!.tree?.nodes.length)
-const first = computed(() => store.result!.drill.assumed.filter(a => a.first).length)
+const laidOut = computed(() => !!store.result.tree?.nodes.length)
+const first = computed(() => store.result.drill.assumed.filter(a => a.first).length)
 useKeys({
   v: { does: 'variants side by side', run: () => (comparing.value = true) },
   k: { does: 'pick list and labels', run: () => (picking.value = laidOut.value) },
@@ -75,7 +75,7 @@ useKeys({
       data-test="before-drill"
       @click="drilling = true"
     >
-      before you drill: {{ store.result!.drill.assumed.length }} assumed <kbd class="key">D</kbd>
+      before you drill: {{ store.result.drill.assumed.length }} assumed <kbd class="key">D</kbd>
     </button>
     <LazyVariantsSheet v-if="comparing" v-model="comparing" @choose="choose" />
     <LazyPickListSheet v-if="picking" v-model="picking" />

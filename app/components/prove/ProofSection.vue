@@ -170,7 +170,7 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
         <h2>After, at</h2>
         <MvChoice
           :value="picked"
-          :save="v => (picked = v!)"
+          :save="v => (picked = v)"
           :choices="spots.map(s => ({ value: s.id, title: s.name + (s.needed ? ' (must be proved)' : '') }))"
           aria-label="Spot"
           data-test="after-spot"

@@ -20,7 +20,7 @@ export interface Kept {
   broke: string | null
 }
 const emit = defineEmits<{ watched: [row: Kept] }>()
-const store = useJob()
+const store = useOpened()
 const kind = ref<'watch' | 'drill' | null>(null)
 const state = shallowRef<Watched | null>(null)
 const beganUtc = ref('')
@@ -77,7 +77,7 @@ async function begin(what: 'watch' | 'drill') {
       drill.value = { ...watch_!.drill }
       if (what === 'watch' && w.seconds - saved >= 10) {
         saved = w.seconds
-        cutOff.value = { ...row(), jobId: store.id!, spotId: props.spotId }
+        cutOff.value = { ...row(), jobId: store.id, spotId: props.spotId }
       }
     },
     what === 'drill' ? 500 : 1000,

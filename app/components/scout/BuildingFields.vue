@@ -125,20 +125,20 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
       :label="ashore ? 'Outside walls' : 'Sides'"
       :choices="options(WALLS, site.wallMaterial)"
       data-test="wall-material"
-      :save="v => setSite({ wallMaterial: v! })"
+      :save="v => setSite({ wallMaterial: v })"
     />
     <MvChoice
       :value="site.roofMaterial"
       label="Roof"
       :choices="options(ROOFS, site.roofMaterial)"
-      :save="v => setSite({ roofMaterial: v! })"
+      :save="v => setSite({ roofMaterial: v })"
     />
     <template v-if="ashore">
       <MvChoice
         :value="site.paneMaterial"
         label="Window panes"
         :choices="options(PANES, site.paneMaterial)"
-        :save="v => setSite({ paneMaterial: v! })"
+        :save="v => setSite({ paneMaterial: v })"
       />
       <MvNumber
         label="Share of panes in the walls"
@@ -148,13 +148,13 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
         :high="100"
         required
         :decimals="0"
-        :save="v => setSite({ panePercent: v! })"
+        :save="v => setSite({ panePercent: v })"
       />
       <MvChoice
         :value="site.floorMaterial"
         label="Floors and ceilings"
         :choices="options(FLOORS, site.floorMaterial)"
-        :save="v => setSite({ floorMaterial: v! })"
+        :save="v => setSite({ floorMaterial: v })"
       />
     </template>
     <small class="soft wide" data-test="why-walls"
@@ -226,7 +226,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
           :value="row.material"
           label="Of"
           :choices="options(STANDING[table].of, row.material)"
-          :save="v => set(table, row.id, STANDING[table].words)({ material: v! })"
+          :save="v => set(table, row.id, STANDING[table].words)({ material: v })"
         />
         <MvNumber
           :label="STANDING[table].lossLabel"

@@ -129,7 +129,7 @@ async function enterCard() {
       })
     if (!entries.length) throw new RangeError('one heading and its deviation a line')
     const bad = await set({ deviation: entries.sort((a, b) => a.headingDeg - b.headingDeg) }, 'deviation card')
-    if (bad.length) throw new RangeError(bad[0]!.message)
+    throwRefused(bad)
     text.value = ''
   } catch (e) {
     swingError.value = messageOf(e)
@@ -171,7 +171,7 @@ const curve = computed(() =>
       <div class="row">
         <MvChoice
           :value="reference"
-          :save="v => (reference = v!)"
+          :save="v => (reference = v)"
           label="Read as"
           :choices="[
             { value: 'compass', title: 'its own compass' },
@@ -289,7 +289,7 @@ const curve = computed(() =>
       <div class="row swing">
         <MvChoice
           :value="by"
-          :save="v => (by = v!)"
+          :save="v => (by = v)"
           label="Sighting"
           :choices="[{ value: 'sun', title: 'the sun' }, ...landmarks.map(l => ({ value: l.id, title: l.name }))]"
           data-test="swing-by"

@@ -45,7 +45,9 @@ const at = computed(() => {
   const s = store.site
   return s.latDeg !== null && s.lonDeg !== null ? { latDeg: s.latDeg, lonDeg: s.lonDeg } : null
 })
-const xy = (p: { latDeg: number; lonDeg: number }) => fromLonLat([p.lonDeg, p.latDeg])
+/** A place in the map's own metres, east and north. */
+const xyOf = (lonDeg: number, latDeg: number) => fromLonLat([lonDeg, latDeg]) as [east: number, north: number]
+const xy = (p: { latDeg: number; lonDeg: number }) => xyOf(p.lonDeg, p.latDeg)
 const toward = (bearingDeg: number, distanceM: number) => xy(direct(at.value!, bearingDeg, distanceM))
 const fan = (from: { latDeg: number; lonDeg: number }, low: number, high: number, distanceM: number) => {
   const steps = Math.max(2, Math.ceil((high - low) / 3))
@@ -238,18 +240,15 @@ async function layPicture(p: Picture | undefined) {
   const t = p.affine as Affine
   const [w, s, e, n] = extentOf(t, p.widthPx, p.heightPx)
   const scale = Math.min(1, 2000 / Math.max(p.widthPx, p.heightPx))
-  const a = fromLonLat([w, s])
-  const b = fromLonLat([e, n])
+  const [west, south] = xyOf(w, s)
+  const [east, north] = xyOf(e, n)
   const canvas = document.createElement('canvas')
   canvas.width = Math.round(Math.hypot(t[0], t[3]) ? ((e - w) / Math.hypot(t[0], t[1])) * scale : p.widthPx * scale)
-  canvas.height = Math.max(1, Math.round((canvas.width * (b[1]! - a[1]!)) / (b[0]! - a[0]!)))
+  canvas.height = Math.max(1, Math.round((canvas.width * (north - south)) / (east - west)))
   const g = canvas.getContext('2d')!
   const corner = (x: number, y: number) => {
-    const where = fromLonLat([t[0] * x + t[1] * y + t[2], t[3] * x + t[4] * y + t[5]])
-    return [
-      ((where[0]! - a[0]!) / (b[0]! - a[0]!)) * canvas.width,
-      ((b[1]! - where[1]!) / (b[1]! - a[1]!)) * canvas.height,
-    ] as const
+    const [atEast, atNorth] = xyOf(t[0] * x + t[1] * y + t[2], t[3] * x + t[4] * y + t[5])
+    return [((atEast - west) / (east - west)) * canvas.width, ((north - atNorth) / (north - south)) * canvas.height] as const
   }
   const o = corner(0, 0)
   const r = corner(p.widthPx, 0)
@@ -263,9 +262,7 @@ async function layPicture(p: Picture | undefined) {
     o[1],
   )
   g.drawImage(bitmap, 0, 0)
-  under.setSource(
-    new ImageStatic({ url: canvas.toDataURL(), imageExtent: [a[0]!, a[1]!, b[0]!, b[1]!], projection: 'EPSG:3857' }),
-  )
+  under.setSource(new ImageStatic({ url: canvas.toDataURL(), imageExtent: [west, south, east, north], projection: 'EPSG:3857' }))
   under.setOpacity(p.opacity)
   under.setVisible(true)
 }
@@ -274,7 +271,7 @@ function fit() {
   if (!map || !at.value) return
   const near = props.masts.filter(m => m.matchesCarrier && (m.rank <= 2 || m.mast.id === props.selectedId))
   const reach = Math.max(5000, ...near.map(m => m.distanceM)) * 1.25
-  map.getView().fit([toward(270, reach)[0]!, toward(180, reach)[1]!, toward(90, reach)[0]!, toward(0, reach)[1]!], {
+  map.getView().fit([toward(270, reach)[0], toward(180, reach)[1], toward(90, reach)[0], toward(0, reach)[1]], {
     padding: [18, 18, 18, 18],
   })
 }

@@ -193,7 +193,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
             v-for="f in shown"
             :key="f"
             :value="rules.mapping[f]"
-            :save="v => (rules!.mapping[f] = v!)"
+            :save="v => (rules!.mapping[f] = v)"
             :label="(WORDS[f] ?? f) + (NEEDED.has(f) ? ' *' : '')"
             :choices="[
               { value: -1, title: '– none –' },
@@ -203,7 +203,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           />
           <MvChoice
             :value="rules.heightUnit"
-            :save="v => (rules!.heightUnit = v!)"
+            :save="v => (rules!.heightUnit = v)"
             label="Heights in"
             :choices="[
               { value: 'm', title: 'metres' },

@@ -57,7 +57,7 @@ async function addObstacle() {
       heightM: toMetres(number(high.value, 'height', 0.5, 1700), prefs.units),
     }
     const bad = await store.commit([{ table: 'obstacles', op: 'insert', fields }], 'an obstacle')
-    if (bad.length) throw new RangeError(`${bad[0]!.field} ${bad[0]!.message}`)
+    throwRefused(bad, true)
     name.value = from.value = to.value = far.value = high.value = ''
     emit('done')
   } catch (e) {
@@ -81,7 +81,7 @@ async function addLandmark() {
       [{ table: 'landmarks', op: 'insert', fields: { name: markName.value.trim(), ...at } }],
       'a landmark',
     )
-    if (bad.length) throw new RangeError(bad[0]!.message)
+    throwRefused(bad)
     markName.value = markAt.value = ''
     emit('done')
   } catch (e) {
@@ -165,7 +165,7 @@ async function lay(affine: Affine) {
       ],
       'a picture under the map',
     )
-    if (bad.length) throw new Error(bad[0]!.message)
+    throwRefused(bad)
     file.value = null
   } catch (x) {
     pictureError.value = messageOf(x)

@@ -7,7 +7,7 @@ import type { SetupRow } from '#core/job'
 /** Which set-up a reading is made with; the next one is a copy with one thing changed: two taps. */
 const props = defineProps<{ after?: boolean }>()
 const id = defineModel<string | null>({ required: true })
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const { all, copyOf, error } = useSetups()
 const now = computed(() => all.value.find(s => s.row.id === id.value) ?? null)
@@ -15,7 +15,7 @@ const fits = (s: SetUp) => !props.after || s.phase === 'after'
 /** the last that was used here: what Prove used says nothing of the survey */
 const lastUsed = computed(() => {
   const here = new Map(all.value.filter(s => (s.phase === 'after') === !!props.after).map(s => [s.row.id, s]))
-  const rows = [...store.doc!.readings, ...store.doc!.speedRuns].filter(r => r.setupId && here.has(r.setupId))
+  const rows = [...store.doc.readings, ...store.doc.speedRuns].filter(r => r.setupId && here.has(r.setupId))
   const last = rows.reduce<(typeof rows)[number] | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
   return last ? here.get(last.setupId!)! : null
 })
@@ -32,11 +32,11 @@ watchEffect(() => {
   id.value = found?.row.id ?? null
 })
 watch(id, v => v && (store.chosenSetups[place] = v))
-const designName = (d: string | null) => store.doc!.designs.find(x => x.id === d)?.name ?? 'the plan'
+const designName = (d: string | null) => store.doc.designs.find(x => x.id === d)?.name ?? 'the plan'
 /** what the first reading of the finished work is taken as made with, until said otherwise */
 const planned = computed(() => {
-  const row = store.design && { id: '', ...asPlanned(store.doc!, store.design) }
-  const made = row && setUpsOf({ ...store.doc!, setups: [row] }).get('')
+  const row = store.design && { id: '', ...asPlanned(store.doc, store.design) }
+  const made = row && setUpsOf({ ...store.doc, setups: [row] }).get('')
   return made ? setupWords(made) : 'not said yet'
 })
 const open = ref(false)
@@ -56,13 +56,13 @@ async function copy(changed: Partial<SetupRow>) {
 }
 async function addDevice(kind: 'phone' | 'router' | 'modem') {
   const name = { phone: 'Phone', router: 'Router', modem: 'Modem' }[kind]
-  const n = store.doc!.devices.filter(d => d.kind === kind).length
-  const before = new Set(store.doc!.devices.map(d => d.id))
+  const n = store.doc.devices.filter(d => d.kind === kind).length
+  const before = new Set(store.doc.devices.map(d => d.id))
   await store.commit(
     [{ table: 'devices', op: 'insert', fields: { name: n ? `${name} ${n + 1}` : name, kind, antennaDbi: null } }],
     'a device',
   )
-  const made = store.doc!.devices.find(d => !before.has(d.id))
+  const made = store.doc.devices.find(d => !before.has(d.id))
   if (made) await copy({ deviceId: made.id })
 }
 async function mark(value: SetupRow['mark']) {
@@ -82,7 +82,7 @@ interface Choice {
 const questions = computed<
   { ask: 'read by' | 'fed by' | 'SIM' | 'tested over' | 'antenna' | 'its own antennas' | 'booster'; choices: Choice[] }[]
 >(() => [
-  { ask: 'read by', choices: store.doc!.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
+  { ask: 'read by', choices: store.doc.devices.map(d => ({ words: d.name, changed: { deviceId: d.id } })) },
   {
     ask: 'fed by',
     choices: [
@@ -90,7 +90,7 @@ const questions = computed<
       { words: 'its lead', changed: { power: 'lead' } },
     ],
   },
-  { ask: 'SIM', choices: store.doc!.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
+  { ask: 'SIM', choices: store.doc.sims.map(s => ({ words: s.name, changed: { simId: s.id } })) },
   {
     ask: 'tested over',
     choices: (['device', 'LAN', 'Wi-Fi 2.4', 'Wi-Fi 5'] as const).map(link => ({
@@ -102,7 +102,7 @@ const questions = computed<
     ask: 'antenna',
     choices: [
       { words: 'built in', changed: { antenna: 'built in', designId: null } },
-      ...store.doc!.designs.map((d): Choice => ({
+      ...store.doc.designs.map((d): Choice => ({
         words: `outside, of plan ${d.name}`,
         changed: { antenna: 'outside', designId: d.id },
         test: 'setup-outside',
@@ -127,7 +127,7 @@ const asDrawn = computed<Partial<SetupRow> | null>(() =>
   donor.value && from.value?.row.designId === store.design?.id
     ? {
         antennaUpM: round2(donor.value.donor.node.upM),
-        antennaDeg: Math.round(toTrue(store.doc!, donor.value.turned.azimuthDeg)) % 360,
+        antennaDeg: Math.round(toTrue(store.doc, donor.value.turned.azimuthDeg)) % 360,
       }
     : null,
 )

@@ -8,7 +8,7 @@ import { bearing, distance, num } from '#core/units'
 
 /** The SIMs side by side: for each its masts in order, and the same plan aimed at the best of them. */
 const open = defineModel<boolean>({ required: true })
-const store = useJob()
+const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
 const { engine } = useEngine()
@@ -46,7 +46,7 @@ const take = (s: SimSide) =>
     if (!s.at) return
     const wrong = await store.commit(
       [
-        { table: 'jobs', op: 'update', rowId: store.job!.id, fields: { carrier: s.carrier } },
+        { table: 'jobs', op: 'update', rowId: store.job.id, fields: { carrier: s.carrier } },
         {
           table: 'designs',
           op: 'update',

@@ -4,10 +4,10 @@ import { formatPosition, parsePosition } from '#core/geo'
 import type { Stop } from '#core/job'
 
 /** The trip: where it stands now, where it goes, and each stop made ready before coverage is left. */
-const store = useJob()
+const store = useOpened()
 const session = useSession()
 const stops = computed(() =>
-  [...store.doc!.stops].sort((a, b) => (a.arriveOn ?? '9').localeCompare(b.arriveOn ?? '9') || a.name.localeCompare(b.name)),
+  [...store.doc.stops].sort((a, b) => (a.arriveOn ?? '9').localeCompare(b.arriveOn ?? '9') || a.name.localeCompare(b.name)),
 )
 const name = ref('')
 const position = ref('')
@@ -25,22 +25,22 @@ async function add() {
       name: name.value.trim(),
       ...at,
       groundM: null,
-      zone: store.site!.zone,
+      zone: store.site.zone,
       arriveOn: arrive.value || null,
       leaveOn: leave.value || null,
       headingDeg: null,
-      swingDeg: store.job!.kind === 'boat' ? 60 : 0,
+      swingDeg: store.job.kind === 'boat' ? 60 : 0,
       notes: null,
     }
-    const first = !store.doc!.stops.length
+    const first = !store.doc.stops.length
     const bad = await store.commit(
       [
         { table: 'stops', op: 'insert', rowId: id, fields },
-        ...(first ? [{ table: 'jobs' as const, op: 'update' as const, rowId: store.job!.id, fields: { stopId: id } }] : []),
+        ...(first ? [{ table: 'jobs' as const, op: 'update' as const, rowId: store.job.id, fields: { stopId: id } }] : []),
       ],
       'a stop',
     )
-    if (bad.length) throw new RangeError(`${bad[0]!.field} ${bad[0]!.message}`)
+    throwRefused(bad, true)
     name.value = position.value = arrive.value = leave.value = ''
   } catch (e) {
     error.value = messageOf(e)
@@ -48,22 +48,22 @@ async function add() {
 }
 const go = (s: Stop | null) =>
   store.commit(
-    [{ table: 'jobs', op: 'update', rowId: store.job!.id, fields: { stopId: s?.id ?? null } }],
+    [{ table: 'jobs', op: 'update', rowId: store.job.id, fields: { stopId: s?.id ?? null } }],
     `now at ${s?.name ?? 'its own place'}`,
   )
 /** where the vehicle or boat is when it is at none of its stops */
-const own = computed(() => store.doc!.sites[0]!)
-const readAt = computed(() => new Set([...store.doc!.readings, ...store.doc!.speedRuns, ...store.doc!.sweeps].map(r => r.stopId)))
+const own = computed(() => store.doc.sites[0]!)
+const readAt = computed(() => new Set([...store.doc.readings, ...store.doc.speedRuns, ...store.doc.sweeps].map(r => r.stopId)))
 async function remove(s: Stop) {
-  const here = store.job!.stopId === s.id
+  const here = store.job.stopId === s.id
   const things = (['obstacles', 'landmarks'] as const).flatMap(table =>
-    (store.doc![table] as { id: string; stopId: string | null }[])
+    (store.doc[table] as { id: string; stopId: string | null }[])
       .filter(r => r.stopId === s.id)
       .map(r => ({ table, op: 'delete' as const, rowId: r.id })),
   )
   await store.commit(
     [
-      ...(here ? [{ table: 'jobs' as const, op: 'update' as const, rowId: store.job!.id, fields: { stopId: null } }] : []),
+      ...(here ? [{ table: 'jobs' as const, op: 'update' as const, rowId: store.job.id, fields: { stopId: null } }] : []),
       ...things,
       { table: 'stops', op: 'delete', rowId: s.id },
     ],
@@ -72,7 +72,7 @@ async function remove(s: Stop) {
 }
 
 const pack = usePack()
-onMounted(() => pack.load(store.doc!.stops.map(s => s.id)))
+onMounted(() => pack.load(store.doc.stops.map(s => s.id)))
 async function prepareAll() {
   for (const s of stops.value) {
     await pack.prepare(s)
@@ -89,14 +89,8 @@ const days = (s: Stop) =>
 <template>
   <div class="stops">
     <template v-for="s in stops" :key="s.id">
-      <div class="stop" :class="{ here: store.job!.stopId === s.id }" :data-test="`stop-${s.name}`">
-        <button
-          type="button"
-          class="where"
-          :disabled="!session.mayEdit"
-          :aria-pressed="store.job!.stopId === s.id"
-          @click="go(s)"
-        >
+      <div class="stop" :class="{ here: store.job.stopId === s.id }" :data-test="`stop-${s.name}`">
+        <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="store.job.stopId === s.id" @click="go(s)">
           <strong>{{ s.name }}</strong><span class="soft">{{ days(s) || 'no dates' }}</span
           ><span class="fig soft">{{ formatPosition(s, 3) }}</span>
         </button>
@@ -113,7 +107,7 @@ const days = (s: Stop) =>
         </button>
       </div>
       <MvText
-        v-if="store.job!.stopId === s.id"
+        v-if="store.job.stopId === s.id"
         :key="s.id"
         label="Notes on this stop"
         :rows="1"
@@ -124,10 +118,10 @@ const days = (s: Stop) =>
     <div
       v-if="stops.length && own.latDeg !== null && own.lonDeg !== null"
       class="stop"
-      :class="{ here: !store.job!.stopId }"
+      :class="{ here: !store.job.stopId }"
       data-test="own-place"
     >
-      <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="!store.job!.stopId" @click="go(null)">
+      <button type="button" class="where" :disabled="!session.mayEdit" :aria-pressed="!store.job.stopId" @click="go(null)">
         <strong>Its own place</strong><span class="soft">at none of the stops</span
         ><span class="fig soft">{{ formatPosition({ latDeg: own.latDeg, lonDeg: own.lonDeg }, 3) }}</span>
       </button>

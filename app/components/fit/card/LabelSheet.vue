@@ -8,7 +8,7 @@ import type { Cover } from '~/utils/masking'
 /** A label photographed: the key covered before the picture is kept, serial, IMEI and MAC taken off it. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ file: File | null; step: CardStep }>()
-const store = useJob()
+const store = useOpened()
 const { add, busy, error } = usePhotos()
 const { once } = useOnce()
 
@@ -26,7 +26,7 @@ const macError = ref('')
 const read = ref('')
 const covers = ref<Cover[]>([])
 const url = ref('')
-const held = computed(() => store.doc!.labels.find(l => l.nodeId === nodeId.value) ?? null)
+const held = computed(() => store.doc.labels.find(l => l.nodeId === nodeId.value) ?? null)
 
 watch([open, () => props.file], async ([isOpen, file]) => {
   if (url.value) URL.revokeObjectURL(url.value)
@@ -35,7 +35,7 @@ watch([open, () => props.file], async ([isOpen, file]) => {
   url.value = URL.createObjectURL(file)
   covers.value = []
   const own = boxes.value.find(b => props.step.id.endsWith(b.value))
-  nodeId.value = own?.value ?? boxes.value.find(b => !store.doc!.labels.some(l => l.nodeId === b.value))?.value ?? null
+  nodeId.value = own?.value ?? boxes.value.find(b => !store.doc.labels.some(l => l.nodeId === b.value))?.value ?? null
   serial.value = imei.value = mac.value = imeiError.value = macError.value = ''
   const codes = await barCodes(file)
   read.value =
@@ -131,7 +131,7 @@ const keep = () =>
       {{ read }}
     </p>
     <div class="fields">
-      <MvChoice :value="nodeId" :save="v => (nodeId = v!)" label="Of" :choices="boxes" />
+      <MvChoice :value="nodeId" :save="v => (nodeId = v)" label="Of" :choices="boxes" />
       <v-text-field v-model="serial" class="fig" label="Serial" maxlength="60" data-test="serial" />
       <v-text-field v-model="imei" class="fig" label="IMEI" inputmode="numeric" :error-messages="imeiError" data-test="imei" />
       <v-text-field v-model="mac" class="fig" label="MAC" :error-messages="macError" data-test="mac" />

@@ -74,23 +74,9 @@ const calendar = (v: Visit) => `/api/board/calendar.ics?job=${store.id}&from=${v
       data-test="visit-row"
     >
       <div class="fields">
-        <MvText label="Day" type="date" :value="v.onDay" required :save="d => change(v, { onDay: d! })" data-test="visit-day" />
-        <MvText
-          label="From"
-          :value="v.startsAt"
-          required
-          :save="startsAt => change(v, { startsAt: startsAt! })"
-          data-test="visit-start"
-        />
-        <MvNumber
-          label="Hours"
-          :value="v.hours"
-          unit="h"
-          :low="0.25"
-          :high="16"
-          required
-          :save="hours => change(v, { hours: hours! })"
-        />
+        <MvText label="Day" type="date" :value="v.onDay" required :save="d => change(v, { onDay: d })" data-test="visit-day" />
+        <MvText label="From" :value="v.startsAt" required :save="startsAt => change(v, { startsAt })" data-test="visit-start" />
+        <MvNumber label="Hours" :value="v.hours" unit="h" :low="0.25" :high="16" required :save="hours => change(v, { hours })" />
         <MvText label="Team" :value="v.team" :save="team => change(v, { team })" data-test="visit-team" />
         <MvNumber
           label="People"
@@ -100,15 +86,10 @@ const calendar = (v: Visit) => `/api/board/calendar.ics?job=${store.id}&from=${v
           :high="8"
           :decimals="0"
           required
-          :save="people => change(v, { people: people! })"
+          :save="people => change(v, { people })"
         />
-        <MvChoice
-          label="Weather"
-          :value="v.weather"
-          :choices="choices(WEATHER)"
-          :save="weather => change(v, { weather: weather! })"
-        />
-        <MvChoice label="State" :value="v.state" :choices="choices(VISIT_STATES)" :save="state => change(v, { state: state! })" />
+        <MvChoice label="Weather" :value="v.weather" :choices="choices(WEATHER)" :save="weather => change(v, { weather })" />
+        <MvChoice label="State" :value="v.state" :choices="choices(VISIT_STATES)" :save="state => change(v, { state })" />
       </div>
       <MvText label="Note" :value="v.note" :save="note => change(v, { note })" />
       <ul v-if="troubles.get(v.id)?.length" class="troubles" data-test="visit-troubles">

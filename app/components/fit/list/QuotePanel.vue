@@ -105,7 +105,7 @@ const crewTerms = ref(false)
         :low="0"
         :high="500"
         required
-        :save="v => setMoney({ marginPercent: v! })"
+        :save="v => setMoney({ marginPercent: v })"
       />
       <MvNumber
         label="Tax"
