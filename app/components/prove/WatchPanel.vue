@@ -49,18 +49,20 @@ const left = computed(() =>
     : null,
 )
 const { isSupported, request, release } = useWakeLock()
-const row = (): Kept => ({
-  kind: kind.value!,
+/** What is kept of a watch as it stands. */
+const row = (what: 'watch' | 'drill', seen: Watched): Kept => ({
+  kind: what,
   takenAtUtc: beganUtc.value,
-  seconds: Math.round(state.value!.seconds),
-  drops: state.value!.drops,
-  longestS: round1(state.value!.longestS),
-  lostS: round1(state.value!.lostS),
-  switchS: kind.value === 'drill' && watch_!.drill.switchS !== null ? round1(watch_!.drill.switchS) : null,
-  backS: kind.value === 'drill' && watch_!.drill.backS !== null ? round1(watch_!.drill.backS) : null,
+  seconds: Math.round(seen.seconds),
+  drops: seen.drops,
+  longestS: round1(seen.longestS),
+  lostS: round1(seen.lostS),
+  switchS: what === 'drill' ? rounded(drill.value.switchS) : null,
+  backS: what === 'drill' ? rounded(drill.value.backS) : null,
   broke: broke.value.trim() || null,
 })
 const round1 = (v: number) => Math.round(v * 10) / 10
+const rounded = (v: number | null) => (v === null ? null : round1(v))
 const drill = ref({ switchS: null as number | null, backS: null as number | null })
 async function begin(what: 'watch' | 'drill') {
   kind.value = what
@@ -71,37 +73,40 @@ async function begin(what: 'watch' | 'drill') {
   beganUtc.value = nowUtc()
   stop = new AbortController()
   let saved = 0
-  watch_ = watchServer(
+  const watch = watchServer(
     w => {
       state.value = w
-      drill.value = { ...watch_!.drill }
+      drill.value = { ...watch.drill }
       if (what === 'watch' && w.seconds - saved >= 10) {
         saved = w.seconds
-        cutOff.value = { ...row(), jobId: store.id, spotId: props.spotId }
+        cutOff.value = { ...row(what, w), jobId: store.id, spotId: props.spotId }
       }
     },
     what === 'drill' ? 500 : 1000,
   )
+  watch_ = watch
   if (isSupported.value) void request('screen').catch(() => {})
-  await watch_.run(stop.signal)
+  await watch.run(stop.signal)
 }
 function end(keep: boolean) {
   stop?.abort()
   void release().catch(() => {})
-  if (keep && state.value && (kind.value === 'drill' ? pulled.value : state.value.seconds >= LEAST_S)) emit('watched', row())
+  const [what, seen] = [kind.value, state.value]
+  if (keep && what && seen && (what === 'drill' ? pulled.value : seen.seconds >= LEAST_S)) emit('watched', row(what, seen))
   kind.value = null
   cutOff.value = null
 }
 function pull() {
-  watch_!.pull()
+  watch_?.pull()
   pulled.value = true
 }
 function putBack() {
-  watch_!.putBack()
+  watch_?.putBack()
   returned.value = true
 }
 function keepLeft() {
-  const { jobId: _job, spotId: _spot, ...kept } = cutOff.value!
+  if (!left.value) return
+  const { jobId: _job, spotId: _spot, ...kept } = left.value
   emit('watched', kept)
   cutOff.value = null
 }

@@ -45,30 +45,34 @@ const choose = (at: AntennaNode) => (mount: Mount | null) =>
   )
 /** a pole as it is usually bought, to be changed */
 const FIRST = { outsideMm: 42, wallMm: 3, lengthM: 2 }
-const set = (at: AntennaNode, field: keyof Fixing) => (v: unknown) => write(at, { ...at.node.fixing!, [field]: v } as Fixing)
+/** Only what is held can be changed in how it is. */
+const change = (at: AntennaNode, to: Partial<Fixing>) => write(at, at.node.fixing && { ...at.node.fixing, ...to })
+const set = (at: AntennaNode, field: keyof Fixing) => (v: unknown) => change(at, { [field]: v } as Partial<Fixing>)
+const sectionsOf = (at: AntennaNode) => at.node.fixing?.sections ?? []
 type Section = Fixing['sections'][number]
-const section = (at: AntennaNode, i: number, field: keyof Section) => (v: number | null) =>
-  write(at, { ...at.node.fixing!, sections: at.node.fixing!.sections.map((s, j) => (i === j ? { ...s, [field]: v! } : s)) })
+const section = (at: AntennaNode, i: number, field: keyof Section) => (v: number) =>
+  change(at, { sections: sectionsOf(at).map((s, j) => (i === j ? { ...s, [field]: v } : s)) })
 const addSection = (at: AntennaNode) => {
-  const last = at.node.fixing!.sections.at(-1) ?? FIRST
+  const last = sectionsOf(at).at(-1) ?? FIRST
   const next = { outsideMm: Math.max(10, last.outsideMm - 8), wallMm: last.wallMm, lengthM: 1 }
-  return write(at, { ...at.node.fixing!, sections: [...at.node.fixing!.sections, next] })
+  return change(at, { sections: [...sectionsOf(at), next] })
 }
-const lessSection = (at: AntennaNode) => write(at, { ...at.node.fixing!, sections: at.node.fixing!.sections.slice(0, -1) })
+const lessSection = (at: AntennaNode) => change(at, { sections: sectionsOf(at).slice(0, -1) })
 const setGust = (v: number | null) =>
   store.commit([{ table: 'sites', op: 'update', rowId: store.site.id, fields: { gustMs: v } }], 'the strongest gust')
 const views = computed(() =>
   donors.value.map(at => {
+    const { tree } = store.result
     const f = at.node.fixing
     const kind = f ? mountKind(f.mount) : null
-    const stands = f && kind?.pole ? standing(store.result.tree!, at, f, gust.value) : null
+    const stands = f && tree && kind?.pole ? standing(tree, at, f, gust.value) : null
     const pulls = stands && !('refused' in stands) ? Math.max(stands.sections[0]!.upperN, stands.sections[0]!.lowerN) : null
     return {
       at,
       f,
       kind,
       stands,
-      carried: f ? carriedBy(store.result.tree!, at, f) : [],
+      carried: f && tree ? carriedBy(tree, at, f) : [],
       holds: f && pulls !== null ? screwsHold(f, pulls) : null,
       metals: f ? metalsOf(f, store.job.kind) : null,
     }
