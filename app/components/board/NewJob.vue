@@ -139,6 +139,10 @@ onMounted(() => nameField.value?.focus())
   border-bottom: 1px solid var(--mv-line);
   align-items: start;
 }
+.file {
+  grid-column: 1 / -1;
+  justify-self: start;
+}
 @media (max-width: 900px) {
   .new {
     grid-template-columns: 1fr;
