@@ -7,6 +7,7 @@ import { cpSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } f
 import { dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import ts from 'typescript'
+import { importTs } from './lib/database.mjs'
 import { DATA, ROOT } from './lib/system.mjs'
 
 const { values: asked } = parseArgs({
@@ -36,17 +37,6 @@ const SWAPS = new Map([
   ['||', '&&'],
   ['??', '&&'],
 ])
-
-/** @returns uniform numbers in 0 ≤ x < 1. @source mulberry32, public domain (T. Ettinger) */
-function seeded(/** @type {number} */ seed) {
-  let a = seed >>> 0
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0
-    let t = Math.imul(a ^ (a >>> 15), 1 | a)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296
-  }
-}
 
 /** @returns {{ file: string, from: number, to: number, line: number, was: string, is: string }[]} every change that is tried in a file */
 function sites(/** @type {string} */ file) {
@@ -86,6 +76,7 @@ const files = execFileSync('git', ['ls-files', ...asked.in], { cwd: ROOT, encodi
   .split('\n')
   .filter(f => /\.ts$/.test(f) && !/\.test\.ts$|\/index\.ts$|\/fake-|contract\.ts$/.test(f))
 const all = files.flatMap(sites)
+const { seeded } = await importTs('core/random.ts')
 const random = seeded(Number(asked.seed))
 const chosen = all
   .map(site => ({ site, at: random() }))

@@ -1,20 +1,12 @@
 /** The contract of changes, spoken to the server directly: versions, merging, refusals, the feed. */
 import type { APIRequestContext, APIResponse } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
-import { CONTRACT, parties } from '../app/replica/contract'
+import { change, CONTRACT, parties } from '../app/replica/contract'
 import type { Transport } from '../app/replica/replica'
 import type { ChangeResult, Feed, FeedItem, JobList, JobSnapshot } from '../shared/api'
-import type { Change, TableName } from '../core/job/schema'
+import type { Change } from '../core/job/schema'
 import { newJobChanges } from '../core/job/defaults'
 import { database, expect, test } from './support/fixtures'
-
-const change = (
-  table: TableName,
-  op: Change['op'],
-  rowId: string,
-  fields: Record<string, unknown> = {},
-  baseVersion = 0,
-): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
 
 class Client {
   readonly device = uuidv7()

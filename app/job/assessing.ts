@@ -5,6 +5,7 @@
 import type { Assessment } from '#core/judge'
 import { TABLES } from '#core/job'
 import type { JobDocument, TableName } from '#core/job'
+import { inTurn } from '../utils/in-turn'
 import { differs } from './steady'
 
 /** Tables of which an assessment reads nothing: days, the state of the list, and what is only shown. */
@@ -36,10 +37,6 @@ export class Assessing {
   private doc: JobDocument | null = null
   private assessed: JobDocument | null = null
   private pathsOf: JobDocument | null = null
-  private computing = false
-  private again = false
-  private pathsRunning = false
-  private pathsAgain = false
   private over = false
 
   constructor(private readonly parts: AssessingParts) {}
@@ -51,65 +48,40 @@ export class Assessing {
   /** What is shown is another document: worked out where that makes a difference. */
   show(doc: JobDocument): void {
     this.doc = doc
-    if (differs(this.assessed, doc, READ)) this.compute()
+    if (differs(this.assessed, doc, READ)) void this.compute()
     if (differs(this.pathsOf, doc, PLACED)) void this.computePaths()
   }
 
   /** The ground has changed: paths and all that stands on them. */
   groundChanged(): void {
     void this.computePaths()
-    this.compute()
+    void this.compute()
   }
 
-  private compute(): void {
+  private readonly compute = inTurn(async () => {
     const { doc, parts } = this
-    if (!doc) return
-    if (this.computing) {
-      this.again = true
-      return
-    }
-    this.computing = true
+    if (!doc || this.over) return
     this.assessed = doc
-    parts
-      .assess(doc)
-      .then(
-        r => !this.over && parts.said(r),
-        (e: unknown) => !this.over && parts.failed(e),
-      )
-      .finally(() => {
-        this.computing = false
-        if (!this.again || this.over) return
-        this.again = false
-        this.compute()
-      })
-  }
+    await parts.assess(doc).then(
+      r => !this.over && parts.said(r),
+      (e: unknown) => !this.over && parts.failed(e),
+    )
+  })
 
-  private async computePaths(): Promise<void> {
+  private readonly computePaths = inTurn(async () => {
     const { doc, parts } = this
-    if (!doc) return
-    if (this.pathsRunning) {
-      this.pathsAgain = true
-      return
-    }
-    this.pathsRunning = true
+    if (!doc || this.over) return
     this.pathsOf = doc
     parts.paths(null, true)
     try {
       const n = await parts.ensurePaths(doc, (done, of) => {
         if (this.over) return
         parts.paths({ done, of }, true)
-        this.compute()
+        void this.compute()
       })
-      if (n && !this.over) this.compute()
+      if (n) void this.compute()
     } finally {
-      this.pathsRunning = false
-      if (!this.over) {
-        parts.paths(null, false)
-        if (this.pathsAgain) {
-          this.pathsAgain = false
-          void this.computePaths()
-        }
-      }
+      if (!this.over) parts.paths(null, false)
     }
-  }
+  })
 }

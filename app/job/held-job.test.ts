@@ -1,7 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
 import { describe, expect, it, vi } from 'vitest'
 import { SPOT } from '../../tests/support/rows'
-import { Browser, change, newJob } from '../replica/fake-browser'
+import { change } from '../replica/contract'
+import { Browser, newJob } from '../replica/fake-browser'
 import { FakeServer } from '../replica/fake-server'
 import { HeldJob } from './held-job'
 

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { applyChanges } from '#core/job/changes'
 import type { Change, JobDocument } from '#core/job/schema'
 import { demoScenario } from '#demo/scenario'
-import { change } from '../replica/fake-browser'
+import { change } from '../replica/contract'
 import { UndoStack } from './undo'
 
 const { jobs: JOBS } = demoScenario()

@@ -26,7 +26,8 @@ export interface Clause {
   holds: (p: Parties) => Promise<[said: unknown, promised: unknown][]>
 }
 
-const change = (table: TableName, op: Change['op'], rowId: string, fields: object = {}, baseVersion = 0): Change => ({
+/** A change under a number of its own. */
+export const change = (table: TableName, op: Change['op'], rowId: string, fields: object = {}, baseVersion = 0): Change => ({
   id: uuidv7(),
   table,
   rowId,

@@ -1,7 +1,8 @@
 /** A browser in memory for the tests of what a device holds: its database, its one sender, and as many tabs as are opened. */
 import 'fake-indexeddb/auto'
 import { v7 as uuidv7 } from 'uuid'
-import type { Change, TableName } from '#core/job'
+import type { Change } from '#core/job'
+import { change } from './contract'
 import type { FakeServer } from './fake-server'
 import { Replica } from './replica'
 import { keyOf } from './sealed'
@@ -9,13 +10,6 @@ import { openDevice, ReplicaStore } from './store'
 import type { DeviceDb } from './store'
 
 export const rawKey = (n: number): string => btoa(String.fromCharCode(...Array.from({ length: 32 }, (_, i) => (i * 7 + n) % 256)))
-export const change = (
-  table: TableName,
-  op: Change['op'],
-  rowId: string,
-  fields: Record<string, unknown> = {},
-  baseVersion = 0,
-): Change => ({ id: uuidv7(), table, rowId, op, baseVersion, fields })
 export const spot = (name: string, upM = 1) => ({ name, eastM: 0, northM: 0, upM, indoors: true, needed: false })
 export const newJob = (jobId: string, name = 'Of the test'): Change =>
   change('jobs', 'insert', jobId, { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null })

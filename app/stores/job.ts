@@ -71,7 +71,7 @@ export const useJob = defineStore('job', () => {
   const undoStack = shallowReactive<UndoEntry[]>([])
   const redoStack = shallowReactive<UndoEntry[]>([])
   /** changes of this job that the server has not acknowledged */
-  const unsent = ref(0)
+  const unsent = computed(() => sending.ofOpen)
   /** what the device did not write yet, and what it could not */
   const writing = ref<'written' | 'keeping' | 'unkept'>('written')
   /** that this device has no room left; it stands until something was kept again */
@@ -108,7 +108,7 @@ export const useJob = defineStore('job', () => {
     opened = null
     id.value = whole.value = looked.value = result.value = null
     keepError.value = engineError.value = pathProgress.value = null
-    unsent.value = sending.ofOpen = 0
+    sending.ofOpen = 0
     writing.value = 'written'
     asides.value = []
     conflicts.value = []
@@ -116,7 +116,6 @@ export const useJob = defineStore('job', () => {
     chosenSetups.survey = chosenSetups.prove = null
     undoing.clear()
     state.value = 'idle'
-    sending.watched = null
   }
   ofMember(close)
 
@@ -159,7 +158,7 @@ export const useJob = defineStore('job', () => {
   function show(o: Opened): void {
     if (!isOpen(o)) return
     const { held, near } = o
-    unsent.value = sending.ofOpen = held.waiting.size
+    sending.ofOpen = held.waiting.size
     writing.value = held.unkept.length ? 'unkept' : held.unwritten.length ? 'keeping' : 'written'
     keepError.value = held.noRoom && NO_ROOM[held.noRoom]
     asides.value = held.asides
@@ -197,7 +196,6 @@ export const useJob = defineStore('job', () => {
     const { own } = session
     if (!own) return
     const now = (opened = begin(jobId, own))
-    sending.watched = jobId
     await Promise.all([loadValidators(), now.refresh()])
     if (!isOpen(now)) return
     if (doc.value) state.value = 'idle'

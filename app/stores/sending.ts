@@ -11,9 +11,18 @@ export const useSending = defineStore('sending', () => {
   /** unsent changes, by job */
   const waiting = shallowRef<ReadonlyMap<string, number>>(new Map())
   const total = computed(() => [...waiting.value.values()].reduce((a, b) => a + b, 0))
-  /** the job that is open: what others changed of it is asked for while the page is seen */
+  /** the job that a page shows: what others changed of it is asked for while the page is seen */
   const watched = ref<string | null>(null)
-  /** changes of it that are shown and not acknowledged, those not written yet with them */
+  let watcher = 0
+  /** @returns what ends it; another that has begun meanwhile goes on */
+  function watchJob(jobId: string): () => void {
+    const mine = ++watcher
+    watched.value = jobId
+    return () => {
+      if (mine === watcher) watched.value = null
+    }
+  }
+  /** changes of the open job that are shown and not acknowledged, those not written yet with them */
   const ofOpen = ref(0)
   let timer: ReturnType<typeof setTimeout> | null = null
   let failures = 0
@@ -106,5 +115,5 @@ export const useSending = defineStore('sending', () => {
     }, LOOK_MS)
   }
 
-  return { state, waiting, total, watched, ofOpen, count, now, soon, pull, heard }
+  return { state, waiting, total, watchJob, ofOpen, count, now, soon, pull, heard }
 })

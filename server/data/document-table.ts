@@ -99,12 +99,19 @@ type TableOf<T extends TableName, X extends Own> = PgTableWithColumns<{
 /** Tables made so far: a reference finds its target among them when the database's schema is asked for. */
 const made = new Map<TableName, Keyed>()
 
+/** @throws Error where the schema has made no such table */
+export function tableNamed(name: TableName): Keyed {
+  const table = made.get(name)
+  if (!table) throw new Error(`no table for ${name}`)
+  return table
+}
+
 /** Masts and their cells may be the crew's and no job's: their keys are their own. */
 const isOfJob = (table: TableName): boolean => table !== 'jobs' && table !== 'masts' && table !== 'cells'
 
 /** Its key, its job, and what other rows of the job name; the last finds the rows of a job, too. */
 export function jobKeys(name: string, t: Keyed): PgTableExtraConfigValue[] {
-  const jobs = made.get('jobs')!
+  const jobs = tableNamed('jobs')
   const key = primaryKey({ columns: [t.crewId!, t.id!] })
   const job = foreignKey({ columns: [t.crewId!, t.jobId!], foreignColumns: [jobs.crewId!, jobs.id!] })
   return [key, job.onDelete('cascade'), unique(`${name}_of_job`).on(t.crewId!, t.jobId!, t.id!)]
@@ -116,7 +123,7 @@ const keyed = (r: Reference): boolean => isOfJob(r.table) && isOfJob(r.target) &
 /** Rows of the same job, by the document's own name of the field: a refusal can say which field it was. */
 const referencesOf = (table: TableName, t: Keyed): PgTableExtraConfigValue[] =>
   REFERENCES.filter(r => r.table === table && keyed(r)).map(r => {
-    const target = made.get(r.target)!
+    const target = tableNamed(r.target)
     const key = foreignKey({
       name: `ref:${table}.${r.field}`,
       columns: [t.crewId!, t.jobId!, t[r.field]!],

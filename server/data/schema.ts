@@ -22,7 +22,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import { documentTable, instant, jobKeys, ofJob } from './document-table'
+import { documentTable, instant, jobKeys, ofJob, tableNamed } from './document-table'
 import type { MastRules } from '../../core/formats'
 import type { Enough, Part, TableName } from '../../core/job'
 import type { Money } from '../../core/card'
@@ -538,43 +538,5 @@ export const handovers = pgTable(
   ],
 )
 
-/** The tables of a job document, by the names that changes use. */
-export const documentTables = {
-  jobs,
-  sites,
-  floors,
-  walls,
-  sheets,
-  stops,
-  obstacles,
-  landmarks,
-  pictures,
-  floorPlans,
-  fixtures,
-  spots,
-  masts,
-  cells,
-  designs,
-  devices,
-  sims,
-  setups,
-  readings,
-  speedRuns,
-  calls,
-  watches,
-  nodes,
-  runs,
-  isolations,
-  photos,
-  labels,
-  visits,
-  supplies,
-  ownSteps,
-  sweeps,
-  steps,
-  checks,
-} as const
-
 /** A table of the document by its name: of all of them only what every one has is known. */
-export const documentTableOf = (name: TableName): typeof documentTables.labels =>
-  documentTables[name] as unknown as typeof documentTables.labels
+export const documentTableOf = (name: TableName): typeof labels => tableNamed(name) as unknown as typeof labels

@@ -7,6 +7,7 @@ const route = useRoute()
 const router = useRouter()
 const store = useJob()
 const session = useSession()
+const sending = useSending()
 const section = computed(() => route.params.section as Section)
 const act = computed(() => SECTIONS.find(s => s.id === section.value)?.act ?? 'scout')
 const findings = ref(false)
@@ -49,11 +50,16 @@ const SCREENS = Object.fromEntries(Object.entries(LOADERS).map(of => [of[0], scr
 LOADERS[section.value]?.().catch(() => undefined)
 const screen = computed(() => SCREENS[section.value])
 
+/** What others change of the job is asked for while it is shown. */
+let unwatch = () => {}
+onBeforeUnmount(() => unwatch())
 watch(
   [() => route.params.id, () => session.me?.memberId],
   ([id, me]) => {
-    if (!me) void router.replace('/')
-    else void store.open(id as string)
+    unwatch()
+    if (!me) return void router.replace('/')
+    unwatch = sending.watchJob(id as string)
+    void store.open(id as string)
   },
   { immediate: true },
 )
