@@ -150,7 +150,9 @@ const roof = computed(() => width.value <= 900)
           </h1>
           <span class="out no-print"
             ><button type="button" class="plain" data-test="list-csv" @click="csv">CSV</button>
-            <a :href="`/api/jobs/${store.id}/plan.pdf?what=list`" download="list.pdf" data-test="list-pdf">PDF</a></span
+            <a :href="`/api/jobs/${store.id}/plan.pdf?what=list`" download="list.pdf" class="plain" data-test="list-pdf"
+              >PDF</a
+            ></span
           >
         </header>
         <DeliveryStrip :lines="lines" :visit-day="onDay" :day="day" @pick="d => (day = d)" />
