@@ -99,6 +99,11 @@ export default withNuxt(
     files: ['app/{components,composables,pages,stores}/**/*.{ts,vue}'],
     rules: { 'no-restricted-syntax': ['error', NEW_ARRAY, COMPUTED_FIELD] },
   },
+  {
+    files: ['{core,shared,server,app,demo,standins}/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'max-params': ['error', 4] },
+  },
   { files: ['scripts/**/*.mjs', 'bench/**/*.mjs'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
   never(['core/**/*.ts'], IMPURE),
   ...CORE.map((folder, i) => never([`core/${folder}/**/*.ts`], IMPURE, ...(i + 1 < CORE.length ? [later(i)] : []))),

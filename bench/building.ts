@@ -23,7 +23,7 @@ export function building24(): JobDocument {
   }
   const laid: Change[] = []
   for (let i = 0; i < AMPLIFIERS; i++) {
-    const kit = kitChanges({ ...doc, nodes: [], runs: [] }, design, 'booster', null, newId)
+    const kit = kitChanges({ ...doc, nodes: [], runs: [] }, design, 'booster', { bearingDeg: null, newId })
     for (const c of kit) if (c.table === 'nodes' && c.fields.eastM !== undefined) c.fields.eastM = Number(c.fields.eastM) + 2 * i
     laid.push(...kit)
   }

@@ -98,6 +98,8 @@ export function demoMasts(): { masts: Mast[]; cells: Cell[] } {
 /** What the archipelago's air does beyond the planner's knowledge: clutter, walls and a busy cell. */
 const WORLD = { clutterDb: 7, wallDb: 11, deviceDbi: -3 }
 
+type JobOf = NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind']; sim?: Partial<Sim> }
+
 class Builder {
   doc: JobDocument
   readonly jobId: string
@@ -109,16 +111,14 @@ class Builder {
   constructor(
     series: number,
     name: string,
-    at: { latDeg: number; lonDeg: number },
-    masts: Mast[],
-    cells: Cell[],
-    private readonly terrain: Terrain,
-    job: NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind']; sim?: Partial<Sim> },
+    private readonly world: { masts: Mast[]; cells: Cell[]; terrain: Terrain },
+    { latDeg, lonDeg, job }: { latDeg: number; lonDeg: number; job: JobOf },
   ) {
+    const { masts, cells } = world
     this.newId = countedIds(series)
     this.noise = normals(seeded(series))
     const { kind, sim, ...more } = job
-    const made = newJobChanges({ name, ...at, zone: 'Etc/GMT+3', kind, job: more, sim }, this.newId)
+    const made = newJobChanges({ name, latDeg, lonDeg, zone: 'Etc/GMT+3', kind, job: more, sim }, this.newId)
     this.jobId = made.jobId
     this.doc = applyChanges({ ...emptyDocument(), masts, cells }, made.changes)
     this.setup = this.doc.setups[0]!.id
@@ -159,7 +159,7 @@ class Builder {
 
   path(mastName: string) {
     const input = pathInputs(this.doc).find(p => p.mastId === this.mast(mastName).id)!
-    return computePath(this.terrain, input)!
+    return computePath(this.world.terrain, input)!
   }
 
   /** Three readings at a spot, half a minute apart, as the air of the archipelago gives them. */
@@ -167,14 +167,13 @@ class Builder {
     spotName: string,
     mastName: string,
     band: string,
-    startUtc: string,
-    o: Partial<Reading> & { interferenceDb?: number; extraDb?: number } = {},
+    { startUtc, o = {} }: { startUtc: string; o?: Partial<Reading> & { interferenceDb?: number; extraDb?: number } },
   ): void {
     const spot = this.spot(spotName)
     const path = this.path(mastName)
     const bandPath = path.bands.find(b => b.band === band)!
     const { interferenceDb = 6, extraDb = 0, ...fields } = o
-    const open = predictedRsrp(this.doc.cells, path, bandPath, spot.upM, 10).rsrpDbm
+    const open = predictedRsrp(this.doc.cells, path, { band: bandPath, heightM: spot.upM, bandwidthMHz: 10 }).rsrpDbm
     const level = open - WORLD.clutterDb - (spot.indoors ? WORLD.wallDb : 0) + WORLD.deviceDbi + extraDb
     const cellId = this.doc.cells.find(c => c.mastId === path.mastId && c.band === band)!.cellId
     for (let i = 0; i < 3; i++) {
@@ -227,7 +226,9 @@ class Builder {
   kit(approach: 'router' | 'booster', mastName: string, band: string): void {
     const design = this.doc.designs[0]!
     const here = atPresentStop(this.doc)
-    this.apply(kitChanges(this.doc, design, approach, toFrame(here, this.path(mastName).bearingDeg), this.newId))
+    this.apply(
+      kitChanges(this.doc, design, approach, { bearingDeg: toFrame(here, this.path(mastName).bearingDeg), newId: this.newId }),
+    )
     this.set('designs', design.id, { mastId: this.mast(mastName).id, band })
   }
 
@@ -248,7 +249,11 @@ class Builder {
   layOut(kit: Kit, mastName: string, choice: PartChoice = {}): void {
     const design = this.design
     this.apply(
-      kitChanges(this.doc, design, kit, toFrame(atPresentStop(this.doc), this.path(mastName).bearingDeg), this.newId, choice),
+      kitChanges(this.doc, design, kit, {
+        bearingDeg: toFrame(atPresentStop(this.doc), this.path(mastName).bearingDeg),
+        newId: this.newId,
+        choice,
+      }),
     )
   }
 
@@ -264,7 +269,7 @@ class Builder {
 
   /** The first cure of a finding of the plan shown, as an installer would press it. */
   cure(code: string, atUtc: string): void {
-    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const evidence = { paths: computePaths(this.world.terrain, pathInputs(this.doc)) }
     const found = assess(this.doc, evidence, { atUtc }).findings.find(f => f.code === code)
     const [cure] = found?.solves ? solveCures(this.doc, evidence, found.key, atUtc) : (found?.cures ?? [])
     if (!cure) throw new Error(`the demo has no cure of ${code}`)
@@ -273,7 +278,7 @@ class Builder {
 
   /** So many steps of the card done, or all before one, a quarter of an hour each; a dry run with what it read. */
   stepsDone(upTo: number | string, startUtc: string, by = 'Oren Tibb'): void {
-    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const evidence = { paths: computePaths(this.world.terrain, pathInputs(this.doc)) }
     const a = assess(this.doc, evidence, { atUtc: startUtc })
     const { steps } = cardOf(this.doc, a)
     const count = typeof upTo === 'number' ? upTo : steps.findIndex(s => s.id === upTo)
@@ -324,7 +329,7 @@ class Builder {
   }
 
   private steps(atUtc: string) {
-    const evidence = { paths: computePaths(this.terrain, pathInputs(this.doc)) }
+    const evidence = { paths: computePaths(this.world.terrain, pathInputs(this.doc)) }
     return cardOf(this.doc, assess(this.doc, evidence, { atUtc })).steps
   }
 
@@ -501,85 +506,109 @@ class Builder {
 export function demoScenario(): DemoScenario {
   const terrain = new Terrain(cutTile(demoTile()))
   const { masts, cells } = demoMasts()
-  const make = (series: number, name: string, latDeg: number, lonDeg: number, job: ConstructorParameters<typeof Builder>[6]) =>
-    new Builder(series, name, { latDeg, lonDeg }, masts, cells, terrain, job)
+  const make = (series: number, name: string, job: ConstructorParameters<typeof Builder>[3]) =>
+    new Builder(series, name, { masts, cells, terrain }, job)
 
-  const kiln = make(16, 'Lime kiln house', 46.8085, -41.362, {
-    customerName: 'B. Lorne',
-    customerContact: 'knock at the side door',
-    customerAddress: 'Lime kiln house, Kiln road',
-    carrier: 'Tern',
-    agreedDownMbps: 20,
-    agreedUpMbps: 4,
-    sim: { plan: 'Tern data SIM, no allowance' },
-    today: 'Phone as hotspot on the kitchen sill; drops out in the evening',
-    mayDrill: 'yes',
+  const kiln = make(16, 'Lime kiln house', {
+    latDeg: 46.8085,
+    lonDeg: -41.362,
+    job: {
+      customerName: 'B. Lorne',
+      customerContact: 'knock at the side door',
+      customerAddress: 'Lime kiln house, Kiln road',
+      carrier: 'Tern',
+      agreedDownMbps: 20,
+      agreedUpMbps: 4,
+      sim: { plan: 'Tern data SIM, no allowance' },
+      today: 'Phone as hotspot on the kitchen sill; drops out in the evening',
+      mayDrill: 'yes',
+    },
   })
   finishedRouter(kiln)
 
-  const loft = make(32, 'Net loft', 46.7475, -41.431, {
-    customerName: 'S. Ame',
-    customerContact: null,
-    customerAddress: 'Net loft, West quay',
-    carrier: 'Gannet',
-    agreedDownMbps: 4,
-    agreedUpMbps: 1,
-    sim: { plan: 'two Gannet phones' },
-    today: 'Calls drop downstairs; no data in the kitchen',
-    mayDrill: 'ask',
+  const loft = make(32, 'Net loft', {
+    latDeg: 46.7475,
+    lonDeg: -41.431,
+    job: {
+      customerName: 'S. Ame',
+      customerContact: null,
+      customerAddress: 'Net loft, West quay',
+      carrier: 'Gannet',
+      agreedDownMbps: 4,
+      agreedUpMbps: 1,
+      sim: { plan: 'two Gannet phones' },
+      today: 'Calls drop downstairs; no data in the kitchen',
+      mayDrill: 'ask',
+    },
   })
   boosterInPlan(loft)
 
-  const croft = make(48, 'Upper croft', 46.639, -41.601, {
-    customerName: 'T. Veld',
-    carrier: 'Tern',
-    agreedDownMbps: 15,
-    agreedUpMbps: 2,
-    today: 'Router on the shelf by the stairs',
-    mayDrill: 'no',
+  const croft = make(48, 'Upper croft', {
+    latDeg: 46.639,
+    lonDeg: -41.601,
+    job: {
+      customerName: 'T. Veld',
+      carrier: 'Tern',
+      agreedDownMbps: 15,
+      agreedUpMbps: 2,
+      today: 'Router on the shelf by the stairs',
+      mayDrill: 'no',
+    },
   })
-  croft.read('Kitchen', 'Stack', 'B20', '2026-04-02T09:10:00.000Z', { interferenceDb: 4 })
+  croft.read('Kitchen', 'Stack', 'B20', { startUtc: '2026-04-02T09:10:00.000Z', o: { interferenceDb: 4 } })
   croft.speeds('Kitchen', '2026-04-02T09:10:00.000Z', [[3.1, 0.8, 62]])
   setupsCompared(croft)
   croft.obstacle({ name: 'Spruce belt', fromDeg: 55, toDeg: 118, distanceM: 140, heightM: 19 })
   croft.landmark('Head cairn', 46.6302, -41.6418)
 
-  const van = make(64, 'Works van, north round', 46.8722, -41.393, {
-    kind: 'vehicle',
-    customerName: 'Round of three',
-    carrier: 'Tern',
-    agreedDownMbps: 8,
-    agreedUpMbps: 2,
-    sim: { plan: 'Tern data SIM, 200 GB' },
-    today: 'Phone on the dash; nothing behind the ridge',
-    mayDrill: 'yes',
+  const van = make(64, 'Works van, north round', {
+    latDeg: 46.8722,
+    lonDeg: -41.393,
+    job: {
+      kind: 'vehicle',
+      customerName: 'Round of three',
+      carrier: 'Tern',
+      agreedDownMbps: 8,
+      agreedUpMbps: 2,
+      sim: { plan: 'Tern data SIM, 200 GB' },
+      today: 'Phone on the dash; nothing behind the ridge',
+      mayDrill: 'yes',
+    },
   })
   vanOnItsRound(van)
 
-  const ketch = make(80, 'Ketch at anchor', 46.6905, -41.4305, {
-    kind: 'boat',
-    customerName: 'D. Quill',
-    carrier: 'Tern',
-    agreedDownMbps: 5,
-    agreedUpMbps: 1,
-    sim: { plan: 'Tern and Gannet, one each' },
-    today: 'Phone held up through the hatch',
-    mayDrill: 'ask',
+  const ketch = make(80, 'Ketch at anchor', {
+    latDeg: 46.6905,
+    lonDeg: -41.4305,
+    job: {
+      kind: 'boat',
+      customerName: 'D. Quill',
+      carrier: 'Tern',
+      agreedDownMbps: 5,
+      agreedUpMbps: 1,
+      sim: { plan: 'Tern and Gannet, one each' },
+      today: 'Phone held up through the hatch',
+      mayDrill: 'ask',
+    },
   })
   ketchAtAnchor(ketch)
 
-  const hall = make(96, 'Sail works', 46.7395, -41.4135, {
-    kind: 'building',
-    customerName: 'Sail works, two tenants',
-    customerContact: 'porter, side gate',
-    customerAddress: 'Sail works, Rope walk',
-    carrier: 'Tern',
-    agreedDownMbps: 10,
-    agreedUpMbps: 2,
-    agreedCalls: true,
-    sim: { plan: 'phones of both tenants, all on Tern' },
-    today: 'Calls only at the windows; new coated panes since the autumn',
-    mayDrill: 'ask',
+  const hall = make(96, 'Sail works', {
+    latDeg: 46.7395,
+    lonDeg: -41.4135,
+    job: {
+      kind: 'building',
+      customerName: 'Sail works, two tenants',
+      customerContact: 'porter, side gate',
+      customerAddress: 'Sail works, Rope walk',
+      carrier: 'Tern',
+      agreedDownMbps: 10,
+      agreedUpMbps: 2,
+      agreedCalls: true,
+      sim: { plan: 'phones of both tenants, all on Tern' },
+      today: 'Calls only at the windows; new coated panes since the autumn',
+      mayDrill: 'ask',
+    },
   })
   buildingPlanned(hall)
 
@@ -591,7 +620,7 @@ export function demoScenario(): DemoScenario {
     [ketch, null],
     [hall, 16],
   ] as const
-  const fleet = mailVans(make(112, 'Mail van 1', 46.8712, -41.394, { ...MAIL_VAN }))
+  const fleet = mailVans(make(112, 'Mail van 1', { latDeg: 46.8712, lonDeg: -41.394, job: { ...MAIL_VAN } }))
   const documents = [...visits.map(([b, inDays]) => [b.doc, inDays] as const), ...fleet.map(d => [d, null] as const)]
   const jobs = documents.map(([document, visitInDays]): DemoJob => {
     const { id, name } = document.jobs[0]!
@@ -621,7 +650,7 @@ const MAIL_VAN = {
 
 /** Six vans alike: the first is the method, the others are how far the yard has come with them. */
 function mailVans(b: Builder): JobDocument[] {
-  b.read('Table', 'Lee Harbour', 'B20', '2026-04-07T08:20:00.000Z', { interferenceDb: 2, extraDb: -6 })
+  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-07T08:20:00.000Z', o: { interferenceDb: 2, extraDb: -6 } })
   b.speeds('Table', '2026-04-07T08:20:00.000Z', [[4.2, 1.1, 61]])
   b.fixture('12 V feed', { eastM: 0.6, northM: 1.8, upM: 0.9 }, { name: 'fuse box under the seat' })
   b.kit('router', 'Lee Harbour', 'B20')
@@ -671,14 +700,14 @@ function setupsCompared(b: Builder): void {
   b.set('sims', tern, { plan: 'Tern house SIM, 100 GB' })
   const router = b.device('Old router', 'router')
   b.setUp({ deviceId: router, link: 'Wi-Fi 5', mark: 'before' })
-  b.read('Kitchen', 'Stack', 'B20', at(0), { interferenceDb: 4 })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(0), o: { interferenceDb: 4 } })
   b.speeds('Kitchen', at(0), [
     [2.6, 0.7, 71],
     [2.2, 0.6, 78],
     [2.5, 0.6, 69],
   ])
   b.setUp({ link: 'LAN' })
-  b.read('Kitchen', 'Stack', 'B20', at(20), { interferenceDb: 4 })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(20), o: { interferenceDb: 4 } })
   b.speeds('Kitchen', at(20), [
     [2.4, 0.7, 66],
     [2.7, 0.6, 64],
@@ -694,7 +723,7 @@ function setupsCompared(b: Builder): void {
     callsOverWifi: null,
   } satisfies Omit<Sim, 'id'>)
   b.setUp({ simId: gannet })
-  b.read('Kitchen', 'Hollow Farm', 'B20', at(50), { interferenceDb: -5, extraDb: 16 })
+  b.read('Kitchen', 'Hollow Farm', 'B20', { startUtc: at(50), o: { interferenceDb: -5, extraDb: 16 } })
   b.speeds('Kitchen', at(50), [
     [8.1, 1.7, 58],
     [9.4, 1.6, 55],
@@ -703,7 +732,7 @@ function setupsCompared(b: Builder): void {
   ])
   const newer = b.device('New router', 'router')
   b.setUp({ deviceId: newer, simId: tern })
-  b.read('Kitchen', 'Stack', 'B20', at(90), { interferenceDb: 4, extraDb: 3 })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(90), o: { interferenceDb: 4, extraDb: 3 } })
   b.speeds('Kitchen', at(90), [
     [4.4, 0.9, 52],
     [3.7, 1.0, 55],
@@ -714,7 +743,7 @@ function setupsCompared(b: Builder): void {
     ['B3', 140, -2, 9, [9.7, 11.2, 8.9, 10.4, 10.8]],
   ] as const) {
     b.setUp({ bandLock: band })
-    b.read('Kitchen', 'Stack', band, at(minute), { interferenceDb, extraDb })
+    b.read('Kitchen', 'Stack', band, { startUtc: at(minute), o: { interferenceDb, extraDb } })
     b.speeds(
       'Kitchen',
       at(minute),
@@ -756,7 +785,7 @@ function buildingPlanned(b: Builder): void {
     ['Pavement', -2],
     ['Roof', 3],
   ] as const)
-    b.read(spot, 'Stack', 'B20', day, { interferenceDb: -2, extraDb })
+    b.read(spot, 'Stack', 'B20', { startUtc: day, o: { interferenceDb: -2, extraDb } })
   b.speeds('Open office', day, [
     [2.4, 0.6, 78],
     [1.6, 0.4, 96],
@@ -833,7 +862,7 @@ function finishedRouter(b: Builder): void {
     ['Beside the house', -7],
     ['Ridge', -3],
   ] as const)
-    b.read(spot, mast, 'B20', day, { interferenceDb: extraDb < -8 ? 8 : -4, extraDb })
+    b.read(spot, mast, 'B20', { startUtc: day, o: { interferenceDb: extraDb < -8 ? 8 : -4, extraDb } })
   b.speeds('Kitchen', day, [
     [5.2, 1.1, 58],
     [4.6, 0.9, 71],
@@ -880,7 +909,7 @@ function finishedRouter(b: Builder): void {
   b.watch('Kitchen', '2026-03-24T10:45:00.000Z', { seconds: 2400, drops: 7, longestS: 38, lostS: 96 })
   const bare = '2026-03-31T09:40:00.000Z'
   b.setUp({ deviceId: router, link: 'LAN', antenna: 'built in', power: 'lead' })
-  b.read('Kitchen', mast, 'B20', bare, { interferenceDb: 6, extraDb: -13 })
+  b.read('Kitchen', mast, 'B20', { startUtc: bare, o: { interferenceDb: 6, extraDb: -13 } })
   b.speeds('Kitchen', bare, [
     [8.3, 1.9, 52],
     [7.4, 1.6, 57],
@@ -888,7 +917,7 @@ function finishedRouter(b: Builder): void {
     [7.9, 1.8, 55],
   ])
   b.setUp({ deviceId: router, link: 'LAN', antenna: 'outside', designId: b.doc.designs[0]!.id, mark: 'after' })
-  b.read('Kitchen', mast, 'B20', after, { interferenceDb: -6, extraDb: 20 })
+  b.read('Kitchen', mast, 'B20', { startUtc: after, o: { interferenceDb: -6, extraDb: 20 } })
   b.speeds('Kitchen', after, [
     [24.6, 11.3, 41],
     [27.9, 10.4, 39],
@@ -945,7 +974,7 @@ function boosterInPlan(b: Builder): void {
     ['Beside the house', -16],
     ['Ridge', -9],
   ] as const)
-    b.read(spot, mast, 'B20', day, { interferenceDb: -5, extraDb })
+    b.read(spot, mast, 'B20', { startUtc: day, o: { interferenceDb: -5, extraDb } })
   b.speeds('Kitchen', day, [
     [1.9, 0.4, 90],
     [2.3, 0.3, 84],
@@ -1012,7 +1041,7 @@ function vanOnItsRound(b: Builder): void {
   b.set('jobs', b.jobId, { stopId: harbour })
   b.landmark('Net shed gable', 46.8741, -41.3858, harbour)
   b.obstacle({ name: 'Slip crane', fromDeg: 340, toDeg: 348, distanceM: 60, heightM: 22, stopId: harbour })
-  b.read('Table', 'Lee Harbour', 'B20', '2026-04-06T15:20:00.000Z', { interferenceDb: 2, extraDb: -6 })
+  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-06T15:20:00.000Z', o: { interferenceDb: 2, extraDb: -6 } })
   b.speeds('Table', '2026-04-06T15:20:00.000Z', [
     [6.1, 1.4, 52],
     [5.4, 1.6, 60],
@@ -1072,8 +1101,8 @@ function ketchAtAnchor(b: Builder): void {
   })
   b.set('jobs', b.jobId, { stopId: lee })
   b.landmark('Beacon post', 46.7062, -41.4049, lee)
-  b.read('Saloon', 'Stack', 'B20', '2026-04-10T18:05:00.000Z', { interferenceDb: -3, extraDb: -2 })
-  b.read('Cockpit', 'Stack', 'B20', '2026-04-10T18:20:00.000Z', { interferenceDb: -3, extraDb: 1 })
+  b.read('Saloon', 'Stack', 'B20', { startUtc: '2026-04-10T18:05:00.000Z', o: { interferenceDb: -3, extraDb: -2 } })
+  b.read('Cockpit', 'Stack', 'B20', { startUtc: '2026-04-10T18:20:00.000Z', o: { interferenceDb: -3, extraDb: 1 } })
   b.speeds('Saloon', '2026-04-10T18:05:00.000Z', [
     [2.2, 0.5, 88],
     [1.7, 0.6, 97],

@@ -55,6 +55,7 @@ await Promise.all([
   inTurn(
     ['types', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.app.json']],
     ['types of the server', [bin('vue-tsc/bin/vue-tsc.js'), '--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+    ['types of the tests', [bin('typescript/bin/tsc'), '--noEmit', '-p', 'tests/tsconfig.json']],
     ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.']],
     ['lint', [bin('eslint/bin/eslint.js'), '.']],
   ),

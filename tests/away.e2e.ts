@@ -90,7 +90,11 @@ test('a database that was stopped for eight seconds is worked with again within 
   expect(node.child.exitCode).toBeNull()
   // The queue works again too, without a restart.
   const { id } = (await (await open(node.request, 'after.csv')).json()) as MastImportState
-  await put(node.request, id, 0, `name,lat,lon,carrier,tech,band,height,seen\nAfter,12,22,Tern,LTE,B20,30,\n`, true)
+  await put(node.request, id, {
+    n: 0,
+    text: `name,lat,lon,carrier,tech,band,height,seen\nAfter,12,22,Tern,LTE,B20,30,\n`,
+    last: true,
+  })
   await node.request.post(`/api/masts/imports/${id}/close`, { data: {} })
   expect(await follow(node.request, id)).toMatchObject({ state: 'done', kept: 1 })
   await node.stop()
@@ -107,13 +111,13 @@ test('a crash that empties what had come is noticed: the list is begun again, be
   const node = await own.node()
   const { id } = (await (await open(node.request, 'crash.csv')).json()) as MastImportState
   const half = Math.floor(LIST.length / 2)
-  await put(node.request, id, 0, LIST.slice(0, half), false)
+  await put(node.request, id, { n: 0, text: LIST.slice(0, half), last: false })
   await own.cluster.down('immediate')
   await own.cluster.up()
   await untilGood(node.request)
-  const again = (await (await put(node.request, id, 1, LIST.slice(half), true)).json()) as MastImportState
+  const again = (await (await put(node.request, id, { n: 1, text: LIST.slice(half), last: true })).json()) as MastImportState
   expect(again).toMatchObject({ state: 'receiving', nextPiece: 0, rows: 0 })
-  expect((await (await put(node.request, id, 0, LIST, true)).json()) as MastImportState).toMatchObject({
+  expect((await (await put(node.request, id, { n: 0, text: LIST, last: true })).json()) as MastImportState).toMatchObject({
     nextPiece: 1,
     kept: 300,
   })
@@ -129,7 +133,7 @@ test('a crash that empties what had come is noticed: the list is begun again, be
     .toBe('receiving')
   const sql = postgres(own.url, { max: 1 })
   expect(await masts(sql)).toBe(0)
-  await put(node.request, id, 0, LIST, true)
+  await put(node.request, id, { n: 0, text: LIST, last: true })
   await node.request.post(`/api/masts/imports/${id}/close`, { data: {} })
   expect(await follow(node.request, id)).toMatchObject({ state: 'done', kept: 300, masts: 300 })
   expect(await masts(sql)).toBe(300)
@@ -142,7 +146,7 @@ test('the merge of a node that was killed is done by another within a minute', a
   const first = await own.node()
   const sql = postgres(own.url, { max: 2 })
   const { id } = (await (await open(first.request, 'killed.csv')).json()) as MastImportState
-  await put(first.request, id, 0, LIST, true)
+  await put(first.request, id, { n: 0, text: LIST, last: true })
   // Somebody holds the masts, so that the merge is under way when its node dies.
   const holder = await sql.reserve()
   await holder`begin`
@@ -154,7 +158,7 @@ test('the merge of a node that was killed is done by another within a minute', a
   holder.release()
   const killedAt = Date.now()
   const second = await own.node()
-  const done = await follow(second.request, id, 60_000)
+  const done = await follow(second.request, id)
   expect(done).toMatchObject({ state: 'done', masts: 300 })
   expect(Date.now() - killedAt).toBeLessThan(60_000)
   expect(await masts(sql)).toBe(300)
@@ -170,19 +174,19 @@ test('a merge that fails is tried again, and one that is stopped at the last mom
     begin raise exception 'a disk that stumbles' using errcode = '58030'; end $$;
     create trigger stumble before insert on masts for each row when (new.carrier = 'Skua') execute function fail_once()`)
   const { id } = (await (await open(node.request, 'stumbles.csv')).json()) as MastImportState
-  await put(node.request, id, 0, LIST, true)
+  await put(node.request, id, { n: 0, text: LIST, last: true })
   await node.request.post(`/api/masts/imports/${id}/close`, { data: {} })
   await expect
     .poll(async () => (await sql`select step from imports where id = ${id}`)[0]!.step, { timeout: 20_000 })
     .toContain('tried again')
   await sql`drop trigger stumble on masts`
-  const done = (await follow(node.request, id, 40_000)) as MastImportReport
+  const done = await follow(node.request, id)
   expect(done).toMatchObject({ state: 'done', masts: 300 })
   expect((await sql`select tries from imports where id = ${id}`)[0]!.tries).toBeGreaterThan(1)
   await sql`delete from mast_sets where name = 'stumbles.csv'`
 
   const other = (await (await open(node.request, 'late.csv')).json()) as MastImportState
-  await put(node.request, other.id, 0, LIST, true)
+  await put(node.request, other.id, { n: 0, text: LIST, last: true })
   const holder = await sql.reserve()
   await holder`begin`
   await holder`lock table cells in share mode`

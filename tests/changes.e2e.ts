@@ -73,14 +73,16 @@ test('a job begins with its own insert, and every change takes the next number',
   const before = await c.read(jobId)
   expect(before.document.spots).toHaveLength(7)
   expect(before.sequence).toBe(14)
-  const one = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Pantry' }, before.sequence)])
+  const one = await c.send(jobId, [
+    change('spots', 'update', spotId, { fields: { name: 'Pantry' }, baseVersion: before.sequence }),
+  ])
   expect(one.sequence).toBe(before.sequence + 1)
   expect(one.versions).toMatchObject([{ table: 'spots', rowId: spotId, version: one.sequence }])
   const after = await c.read(jobId)
   expect(after.document.spots.find(s => s.id === spotId)!.name).toBe('Pantry')
   expect(after.document.spots.find(s => s.id === spotId)!.version).toBe(one.sequence)
   // A batch that does not begin with the job’s own insert has no job to go to.
-  expect(await c.status(uuidv7(), [change('spots', 'insert', uuidv7(), {})])).toBe(404)
+  expect(await c.status(uuidv7(), [change('spots', 'insert', uuidv7(), { fields: {} })])).toBe(404)
 })
 
 test('fields merge, the same field comes back with both values, and the loser’s other fields stand', async ({ request, app }) => {
@@ -89,13 +91,21 @@ test('fields merge, the same field comes back with both values, and the loser’
   const { sequence } = await c.read(jobId)
   const mine = c.device
   const theirs = uuidv7()
-  await c.send(jobId, [change('spots', 'update', spotId, { name: 'Theirs', upM: 2 }, sequence)], theirs)
-  const result = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Mine', eastM: -3 }, sequence)], mine)
+  await c.send(jobId, [change('spots', 'update', spotId, { fields: { name: 'Theirs', upM: 2 }, baseVersion: sequence })], theirs)
+  const result = await c.send(
+    jobId,
+    [change('spots', 'update', spotId, { fields: { name: 'Mine', eastM: -3 }, baseVersion: sequence })],
+    mine,
+  )
   expect(result.conflicts).toMatchObject([{ table: 'spots', rowId: spotId, field: 'name', mine: 'Mine', theirs: 'Theirs' }])
   const row = (await c.read(jobId)).document.spots.find(s => s.id === spotId)!
   expect(row).toMatchObject({ name: 'Theirs', upM: 2, eastM: -3 })
   // Chosen by a person: written again over what is known now.
-  const chosen = await c.send(jobId, [change('spots', 'update', spotId, { name: 'Mine' }, result.sequence)], mine)
+  const chosen = await c.send(
+    jobId,
+    [change('spots', 'update', spotId, { fields: { name: 'Mine' }, baseVersion: result.sequence })],
+    mine,
+  )
   expect(chosen.conflicts).toEqual([])
   expect((await c.read(jobId)).document.spots.find(s => s.id === spotId)!.name).toBe('Mine')
 })
@@ -105,25 +115,27 @@ test('one browser’s quick edits of one field follow each other without a confl
   const { jobId, spotId } = await c.newJob()
   const { sequence } = await c.read(jobId)
   const first = await c.send(jobId, [
-    change('spots', 'update', spotId, { upM: 2 }, sequence),
-    change('spots', 'update', spotId, { upM: 3 }, sequence),
+    change('spots', 'update', spotId, { fields: { upM: 2 }, baseVersion: sequence }),
+    change('spots', 'update', spotId, { fields: { upM: 3 }, baseVersion: sequence }),
   ])
   expect(first.conflicts).toEqual([])
-  const second = await c.send(jobId, [change('spots', 'update', spotId, { upM: 4 }, sequence)])
+  const second = await c.send(jobId, [change('spots', 'update', spotId, { fields: { upM: 4 }, baseVersion: sequence })])
   expect(second.conflicts).toEqual([])
   expect((await c.read(jobId)).document.spots.find(s => s.id === spotId)!.upM).toBe(4)
   // Another browser, or one that does not say which it is, is asked.
-  expect((await c.send(jobId, [change('spots', 'update', spotId, { upM: 5 }, sequence)], uuidv7())).conflicts).toHaveLength(1)
+  expect(
+    (await c.send(jobId, [change('spots', 'update', spotId, { fields: { upM: 5 }, baseVersion: sequence })], uuidv7())).conflicts,
+  ).toHaveLength(1)
 })
 
 test('a refused change does not hold up the rest, and is answered the same when it is repeated', async ({ request, app }) => {
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const { sequence } = await c.read(jobId)
-  const bad = change('spots', 'update', spotId, { upM: 'high' }, sequence)
-  const unknown = change('spots', 'update', uuidv7(), { name: 'x' }, sequence)
-  const foreign = change('readings', 'insert', uuidv7(), reading(uuidv7(), -90))
-  const good = change('spots', 'update', spotId, { name: 'Good' }, sequence)
+  const bad = change('spots', 'update', spotId, { fields: { upM: 'high' }, baseVersion: sequence })
+  const unknown = change('spots', 'update', uuidv7(), { fields: { name: 'x' }, baseVersion: sequence })
+  const foreign = change('readings', 'insert', uuidv7(), { fields: reading(uuidv7(), -90) })
+  const good = change('spots', 'update', spotId, { fields: { name: 'Good' }, baseVersion: sequence })
   const first = await c.send(jobId, [bad, unknown, foreign, good])
   expect(first.rejected.map(r => r.changeId)).toEqual([bad.id, unknown.id, foreign.id])
   expect(first.rejected[0]!.errors![0]!.field).toBe('upM')
@@ -139,11 +151,11 @@ test('a log only grows', async ({ request, app }) => {
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const id = uuidv7()
-  await c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90))])
+  await c.send(jobId, [change('readings', 'insert', id, { fields: reading(spotId, -90) })])
   const result = await c.send(jobId, [
-    change('readings', 'update', id, { rsrpDbm: -80 }),
+    change('readings', 'update', id, { fields: { rsrpDbm: -80 } }),
     change('readings', 'delete', id),
-    change('readings', 'insert', uuidv7(), { ...reading(spotId, -91), replacesId: id }),
+    change('readings', 'insert', uuidv7(), { fields: { ...reading(spotId, -91), replacesId: id } }),
   ])
   expect(result.rejected).toHaveLength(2)
   expect((await c.read(jobId)).document.readings.map(r => r.rsrpDbm).sort()).toEqual([-90, -91])
@@ -153,7 +165,7 @@ test('a spot that readings hang on cannot be removed; one without can', async ({
   const c = await new Client(request, app.origin).signIn()
   const { jobId, spotId } = await c.newJob()
   const other = (await c.read(jobId)).document.spots[1]!.id
-  await c.send(jobId, [change('readings', 'insert', uuidv7(), reading(spotId, -90))])
+  await c.send(jobId, [change('readings', 'insert', uuidv7(), { fields: reading(spotId, -90) })])
   const result = await c.send(jobId, [change('spots', 'delete', spotId), change('spots', 'delete', other)])
   expect(result.rejected.map(r => r.rowId)).toEqual([spotId])
   const left = (await c.read(jobId)).document.spots.map(s => s.id)
@@ -166,9 +178,9 @@ test('the feed gives what came since, in order, and nothing refused', async ({ r
   const { jobId, spotId } = await c.newJob()
   const { sequence } = await c.read(jobId)
   await c.send(jobId, [
-    change('spots', 'update', spotId, { name: 'A' }, sequence),
-    change('spots', 'update', spotId, { upM: 999 }, sequence),
-    change('spots', 'update', spotId, { upM: 5 }, sequence),
+    change('spots', 'update', spotId, { fields: { name: 'A' }, baseVersion: sequence }),
+    change('spots', 'update', spotId, { fields: { upM: 999 }, baseVersion: sequence }),
+    change('spots', 'update', spotId, { fields: { upM: 5 }, baseVersion: sequence }),
   ])
   const feed = await c.feed(jobId, sequence)
   expect(feed.items.map(i => i.fields)).toEqual([{ name: 'A' }, { upM: 5 }])
@@ -182,7 +194,7 @@ test('two batches at once are taken one after the other', async ({ request, app 
   const { jobId, spotId } = await c.newJob()
   const ids = Array.from({ length: 12 }, () => uuidv7())
   const results = await Promise.all(
-    ids.map((id, i) => c.send(jobId, [change('readings', 'insert', id, reading(spotId, -90 - i))])),
+    ids.map((id, i) => c.send(jobId, [change('readings', 'insert', id, { fields: reading(spotId, -90 - i) })])),
   )
   expect(new Set(results.map(r => r.sequence)).size).toBe(12)
   expect((await c.read(jobId)).document.readings).toHaveLength(12)
@@ -193,18 +205,15 @@ test('the customer’s data is taken out of the row, the history and frozen hand
   const { jobId } = await c.newJob()
   const { sequence } = await c.read(jobId)
   await c.send(jobId, [
-    change(
-      'jobs',
-      'update',
-      jobId,
-      {
+    change('jobs', 'update', jobId, {
+      fields: {
         name: 'Unique Surname’s roof',
         customerName: 'Unique Surname',
         customerAddress: 'Unique Street',
         notes: 'Unique gate code',
       },
-      sequence,
-    ),
+      baseVersion: sequence,
+    }),
   ])
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/handovers`, { data: {} })).status()).toBe(200)
   expect((await request.post(`${app.origin}/api/jobs/${jobId}/forget-customer`, { data: {} })).status()).toBe(200)
@@ -242,7 +251,7 @@ test('the list counts readings that stand: neither withdrawn nor replaced, as th
     const log = { stopId: null, setupId: null, replacesId: null, withdrawn: false, takenAtUtc: '2026-04-03T12:00:00.000Z' }
     const air = { technology: 'LTE', band: 'B20', channel: null, bandwidthMHz: 10, cellId: null, rsrqDb: null, sinrDb: null }
     const role = { capture: null, carrierRole: 'anchor' }
-    return change('readings', 'insert', uuidv7(), { ...log, ...air, ...role, spotId, rsrpDbm, ...more })
+    return change('readings', 'insert', uuidv7(), { fields: { ...log, ...air, ...role, spotId, rsrpDbm, ...more } })
   }
   const listed = async () => {
     const { jobs } = (await (await request.get(`${app.origin}/api/jobs?search=Counted`)).json()) as JobList

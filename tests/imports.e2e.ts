@@ -64,22 +64,22 @@ test('pieces may be repeated and cut anywhere; nothing is seen before the end, o
   const cut = [0, 1234, 1235, 9000, text.length]
   const { id } = (await (await open(request, 'pieces.csv')).json()) as MastImportState
   for (let n = 0; n < 4; n++) {
-    const send = () => put(request, id, n, text.slice(cut[n], cut[n + 1]), n === 3)
+    const send = () => put(request, id, { n, text: text.slice(cut[n], cut[n + 1]), last: n === 3 })
     // A double click, or an answer that was lost: the same piece comes twice at once.
     const [a, b] = await Promise.all([send(), send()])
     expect([a.status(), b.status()]).toEqual([200, 200])
     expect(await seen()).toBe(0)
   }
-  expect((await put(request, id, 6, 'x', true)).status()).toBe(422)
+  expect((await put(request, id, { n: 6, text: 'x', last: true })).status()).toBe(422)
   await request.post(`/api/masts/imports/${id}/close`, { data: {} })
   expect(await follow(request, id)).toMatchObject({ state: 'done', rows: 400, kept: 400, masts: 400 })
   expect(await seen()).toBe(400)
   expect((await sql`select name from masts where carrier = 'Skua' order by name limit 1`)[0]!.name).toBe('S 0, "north"')
 
   const other = (await (await open(request, 'stopped.csv')).json()) as MastImportState
-  await put(request, other.id, 0, text.replaceAll('Skua', 'Auk'), true)
+  await put(request, other.id, { n: 0, text: text.replaceAll('Skua', 'Auk'), last: true })
   expect(((await (await request.delete(`/api/masts/imports/${other.id}`)).json()) as MastImportState).state).toBe('cancelled')
-  expect((await put(request, other.id, 1, 'more', true)).status()).toBe(422)
+  expect((await put(request, other.id, { n: 1, text: 'more', last: true })).status()).toBe(422)
   expect((await request.post(`/api/masts/imports/${other.id}/close`, { data: {} })).ok()).toBe(true)
   expect((await sql`select count(*)::int as n from masts where carrier = 'Auk'`)[0]!.n).toBe(0)
   expect(await sql`select tablename from pg_tables where tablename like 'staging\\_%'`).toEqual([])
@@ -277,13 +277,11 @@ test('what is no table, or has no mapping, is refused and keeps what was there',
   expect((await open(request, 'kept.csv', { header: ['a', 'b', 'c', 'd'] })).status()).toBe(422)
   expect((await request.post('/api/masts/imports', { data: { name: 'x' } })).status()).toBe(422)
   const { id } = (await (await open(request, 'quote.csv')).json()) as MastImportState
-  const endless = await put(
-    request,
-    id,
-    0,
-    `name,lat,lon,carrier,tech,band,height,seen\n"never closed${'x'.repeat(1_100_000)}`,
-    false,
-  )
+  const endless = await put(request, id, {
+    n: 0,
+    text: `name,lat,lon,carrier,tech,band,height,seen\n"never closed${'x'.repeat(1_100_000)}`,
+    last: false,
+  })
   expect(((await endless.json()) as { detail: string }).detail).toContain('a quote there was never closed')
   const notGzip = await request.put(`/api/masts/imports/${id}/pieces/0`, {
     data: Buffer.from('plain'),
@@ -306,7 +304,7 @@ test('an import, a stop, a picture and a tile of nobody’s answer 404', async (
     `jobs/${id}/pictures/${id}`,
   ])
     expect((await request.get(`/api/${path}`)).status(), path).toBe(404)
-  expect((await put(request, id, 0, 'x', true)).status()).toBe(404)
+  expect((await put(request, id, { n: 0, text: 'x', last: true })).status()).toBe(404)
   expect((await request.delete(`/api/masts/sets/${id}`)).status()).toBe(404)
   expect((await request.delete('/api/terrain/tiles/nothing')).status()).toBe(404)
 })

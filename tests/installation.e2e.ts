@@ -76,7 +76,7 @@ test('a database that has served is backed up, restored over itself, and what wa
   const request = await playwright.request.newContext({ baseURL: server.origin })
   await request.post('/api/auth/demo', { data: {} })
   const { id } = (await (await open(request, 'queued.csv')).json()) as MastImportState
-  await put(request, id, 0, LIST, true)
+  await put(request, id, { n: 0, text: LIST, last: true })
   const sql = connect(name)
   const count = async () =>
     (

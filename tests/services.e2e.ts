@@ -138,7 +138,7 @@ test('a job and its pictures are removed and read by its own crew alone; another
   const [one, two] = [await crew(), await crew()]
   const make = async (m: accounts.Member) => {
     const { jobId, changes } = newJobChanges({ name: 'A job', latDeg: 46.7, lonDeg: -41.4, zone: 'UTC' }, uuidv7)
-    await applyBatch(db, { crewId: m.crewId, memberId: m.id }, jobId, changes)
+    await applyBatch(db, { crewId: m.crewId, memberId: m.id }, jobId, { sent: changes })
     return jobId
   }
   const [job, other] = [await make(one), await make(one)]

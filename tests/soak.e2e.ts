@@ -74,9 +74,9 @@ test('nothing is lost and nothing doubled through cuts and kills, and all copies
   const random = seeded(20260403)
   let node = await own.node()
   const port = node.port
-  const { document } = (await (await node.request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot
-  const spots = document.spots.slice(0, 3).map(s => s.id)
-  const readingsBefore = document.readings.length
+  const before = ((await (await node.request.get(`/api/jobs/${KILN}`)).json()) as JobSnapshot).document
+  const spots = before.spots.slice(0, 3).map(s => s.id)
+  const readingsBefore = before.readings.length
   const kept = new Set<string>()
   const last = new Map<string, number>()
 

@@ -1,5 +1,5 @@
 /** Who gets in, what a link is good for, and that rows stay within their job. */
-import type { APIRequestContext, Playwright } from '@playwright/test'
+import type { APIRequestContext, PlaywrightWorkerArgs } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
 import { newJobChanges } from '../core/job/defaults'
 import { REFERENCES } from '../core/job/references'
@@ -10,14 +10,14 @@ import { database, expect, KILN, LOFT, test } from './support/fixtures'
 
 type Lead = APIRequestContext
 const PASSWORD = 'a long enough password'
-const context = (playwright: Playwright, origin: string) => playwright.request.newContext({ baseURL: origin })
+const context = (playwright: PlaywrightWorkerArgs['playwright'], origin: string) =>
+  playwright.request.newContext({ baseURL: origin })
 
 async function invited(
-  playwright: Playwright,
+  playwright: PlaywrightWorkerArgs['playwright'],
   origin: string,
   lead: Lead,
-  email: string,
-  role = 'installer',
+  { email, role = 'installer' }: { email: string; role?: string },
 ): Promise<{ guest: APIRequestContext; id: string }> {
   const { path } = (await (await lead.post('/api/crew/invite', { data: { kind: 'invite', role } })).json()) as { path: string }
   const guest = await context(playwright, origin)
@@ -44,7 +44,7 @@ test('two hundred guesses at once are held to the limit; proxy headers of a stra
   app,
   playwright,
 }) => {
-  const { guest } = await invited(playwright, app.origin, request, 'target@demo.invalid')
+  const { guest } = await invited(playwright, app.origin, request, { email: 'target@demo.invalid' })
   const stranger = await context(playwright, app.origin)
   const answers = await Promise.all(
     Array.from({ length: 200 }, (_, i) =>
@@ -99,7 +99,7 @@ test('each pause is longer than the one before', async ({ app, playwright }) => 
 })
 
 test('a link dies when a newer one is used, and when its maker is shut out', async ({ request, app, playwright }) => {
-  const { guest, id } = await invited(playwright, app.origin, request, 'links@demo.invalid')
+  const { guest, id } = await invited(playwright, app.origin, request, { email: 'links@demo.invalid' })
   const reset = async (by: APIRequestContext) =>
     (
       (await (await by.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }
@@ -109,7 +109,10 @@ test('a link dies when a newer one is used, and when its maker is shut out', asy
   expect((await fresh1.post('/api/auth/accept', { data: { token: fresh, password: 'the second password' } })).status()).toBe(200)
   expect((await fresh1.post('/api/auth/accept', { data: { token: old, password: 'a thief’s password' } })).status()).toBe(410)
   expect((await fresh1.post('/api/auth/token', { data: { token: old } })).status()).toBe(410)
-  const { guest: maker, id: makerId } = await invited(playwright, app.origin, request, 'maker@demo.invalid', 'lead')
+  const { guest: maker, id: makerId } = await invited(playwright, app.origin, request, {
+    email: 'maker@demo.invalid',
+    role: 'lead',
+  })
   const made = (
     (await (await maker.post('/api/crew/invite', { data: { kind: 'invite', role: 'lead' } })).json()) as { path: string }
   ).path.split('#')[1]
@@ -129,8 +132,8 @@ test('two leads who lower each other at once are answered, and one of them may b
   app,
   playwright,
 }) => {
-  const a = await invited(playwright, app.origin, request, 'ebb@demo.invalid', 'lead')
-  const b = await invited(playwright, app.origin, request, 'flood@demo.invalid', 'lead')
+  const a = await invited(playwright, app.origin, request, { email: 'ebb@demo.invalid', role: 'lead' })
+  const b = await invited(playwright, app.origin, request, { email: 'flood@demo.invalid', role: 'lead' })
   const role = (by: APIRequestContext, id: string, to: string) => by.patch(`/api/crew/members/${id}`, { data: { role: to } })
   for (let round = 0; round < 8; round++) {
     const answers = await Promise.all([role(a.guest, b.id, 'installer'), role(b.guest, a.id, 'installer')])
@@ -171,8 +174,11 @@ test('a link is worth what its maker is now: lowered, shut out, raised again, an
     ['reset', ['shut out', 'let in'], 410],
   ]
   for (const [i, [kind, then, status]] of orders.entries()) {
-    const { guest: maker, id } = await invited(playwright, app.origin, request, `maker${i}@demo.invalid`, 'lead')
-    const { guest: other, id: otherId } = await invited(playwright, app.origin, request, `other${i}@demo.invalid`, 'lead')
+    const { guest: maker, id } = await invited(playwright, app.origin, request, { email: `maker${i}@demo.invalid`, role: 'lead' })
+    const { guest: other, id: otherId } = await invited(playwright, app.origin, request, {
+      email: `other${i}@demo.invalid`,
+      role: 'lead',
+    })
     const data = kind === 'reset' ? { kind, memberId: otherId } : { kind, role: 'lead' }
     const { path } = (await (await maker.post('/api/crew/invite', { data })).json()) as { path: string }
     for (const what of then)
@@ -190,7 +196,7 @@ test('a link is worth what its maker is now: lowered, shut out, raised again, an
     await sql.end()
   }
   // A newer link for the same purpose ends the older one when it is made.
-  const { guest, id } = await invited(playwright, app.origin, request, 'twice@demo.invalid')
+  const { guest, id } = await invited(playwright, app.origin, request, { email: 'twice@demo.invalid' })
   const reset = async () =>
     ((await (await request.post('/api/crew/invite', { data: { kind: 'reset', memberId: id } })).json()) as { path: string }).path
   const old = (await reset()).split('#')[1]
@@ -216,7 +222,7 @@ test('a device’s sealing key is the same at every sign-in and after a new pass
   app,
   playwright,
 }) => {
-  const { guest, id } = await invited(playwright, app.origin, request, 'sealed@demo.invalid')
+  const { guest, id } = await invited(playwright, app.origin, request, { email: 'sealed@demo.invalid' })
   const device = uuidv7()
   const keyOf = async (c: APIRequestContext, d: string) =>
     ((await (await c.post('/api/auth/sealing-key', { data: { device: d } })).json()) as { key: string }).key

@@ -18,7 +18,7 @@ export function useChecks() {
             reason: null,
             about: null,
             value: null,
-            by: session.me!.name,
+            by: session.member.name,
             atUtc: nowUtc(),
             stopId: presentStop(store.doc)?.id ?? null,
             ...said,

@@ -1,3 +1,4 @@
+import { nth } from '#core/sure'
 import type { MastRules } from '#core/formats'
 import type { MastImportReport, MastImportState } from '../../shared/api'
 import type { MastTable } from '../utils/mast-files'
@@ -73,16 +74,14 @@ export function useMastUpload() {
         if (passing && attempt >= MOST_TRIES) throw new Paused()
         if (passing) trouble.value = `Part ${n + 1} was not taken (${e.status}); tried again, ${attempt + 1} of ${MOST_TRIES}.`
       }
-      await wait(RETRY_MS[Math.min(attempt, RETRY_MS.length - 1)]!)
+      await wait(nth(RETRY_MS, Math.min(attempt, RETRY_MS.length - 1)))
     }
   }
 
   async function send(
     table: MastTable,
     file: { name: string; size: number },
-    rules: MastRules,
-    signature: string,
-    resume: MastImportState | null,
+    { rules, signature, resume }: { rules: MastRules; signature: string; resume: MastImportState | null },
   ): Promise<void> {
     if (busy.value) return
     busy.value = true

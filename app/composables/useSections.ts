@@ -1,3 +1,4 @@
+import { sure } from '#core/sure'
 import type { Act, Finding, Section } from '#core/judge'
 
 export interface SectionPlace {
@@ -36,5 +37,5 @@ export const placeToNote = (
   { section, layer }: NonNullable<Finding['noted']>,
 ): { path: string; words: string } => ({
   path: `/job/${jobId}/${section}${layer ? `?layer=${layer}` : ''}`,
-  words: SECTIONS.find(s => s.id === section)!.name,
+  words: sure(SECTIONS.find(s => s.id === section)).name,
 })

@@ -13,7 +13,7 @@ export function useSweeps() {
   /** the last one of an axis */
   const latest = (axis: Sweep['axis']): Sweep | null =>
     store
-      .doc!.sweeps.filter(s => s.axis === axis && s.designId === store.design!.id)
+      .doc!.sweeps.filter(s => s.axis === axis && s.designId === store.variant.id)
       .reduce<Sweep | null>((a, b) => (!a || b.startedAtUtc > a.startedAtUtc ? b : a), null)
   const stepsOf = (sweep: Sweep | null): Step[] => standing(store.doc.steps).filter(s => s.sweepId === sweep?.id)
 
@@ -21,7 +21,7 @@ export function useSweeps() {
   async function begin(how: Begun, label: string): Promise<string | null> {
     const rowId = uuidv7()
     const fields: Omit<Sweep, 'id' | 'version' | 'stopId'> = {
-      designId: store.design!.id,
+      designId: store.variant.id,
       startedAtUtc: nowUtc(),
       cellId: null,
       struckDeg: null,

@@ -1,3 +1,4 @@
+import { nth } from '#core/sure'
 import { pitchHz, pulseHz } from '#core/aim'
 
 /** Values are compared with what they were so long ago: whether it rises, ms. */
@@ -77,7 +78,7 @@ export function useTone() {
   /** @param share  0 worst … 1 best  @param words  what is said where figures are spoken */
   function set(share: number, words: string, nowMs = performance.now()) {
     last = [...last.filter(x => nowMs - x.atMs < TREND_MS), { atMs: nowMs, share }]
-    const trend = share - last[0]!.share
+    const trend = share - nth(last, 0).share
     if (context && voice && pulse) {
       voice.frequency.setTargetAtTime(pitchHz(share), context.currentTime, 0.03)
       pulse.frequency.setTargetAtTime(pulseHz(trend), context.currentTime, 0.05)

@@ -1,3 +1,4 @@
+import { nth } from '#core/sure'
 import type { ModemPort } from '../../shared/modem'
 
 /** A talk with a modem that was kept, answering again as it did then: for looking at it afterwards, and for trying. */
@@ -7,14 +8,14 @@ const LINE = /^(\d{1,12}) (.*)$/
 export function recordingLink(text: string, name: string, wait: (ms: number) => Promise<void> = later): ModemPort {
   const lines = text.split('\n').flatMap(l => {
     const m = LINE.exec(l)
-    return m ? [{ atMs: Number(m[1]), line: m[2]! }] : []
+    return m ? [{ atMs: Number(m[1]), line: nth(m, 2) }] : []
   })
   if (!lines.some(l => /^[+$]/.test(l.line))) throw new RangeError('That is no recording of a modem or a receiver.')
   let take: (t: string) => void = () => {}
   let gone: (why: string) => void = () => {}
   let open = true
   async function play() {
-    let at = lines[0]!.atMs
+    let at = nth(lines, 0).atMs
     for (const l of lines) {
       await wait(l.atMs - at)
       at = l.atMs

@@ -25,7 +25,7 @@ async function opened(made: () => ReturnType<typeof change>[] = () => []) {
 describe('a job as a device holds it while it is open', () => {
   it('shows a change at once, says that it is being written, and then that it waits', async () => {
     const { held, changed } = await opened()
-    const taking = held.take([change('spots', 'insert', uuidv7(), spot('Hall'))])
+    const taking = held.take([change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])
     expect(held.doc!.spots.map(s => s.name)).toEqual(['Hall'])
     expect([held.unwritten.length, held.waiting.size]).toEqual([1, 1])
     expect(changed).toHaveBeenCalled()
@@ -40,7 +40,7 @@ describe('a job as a device holds it while it is open', () => {
     // The look has begun and has read the device; the change is taken and written before it ends.
     vi.spyOn(replica, 'read').mockImplementationOnce(async (...of) => {
       const seen = await read(...of)
-      await held.take([change('spots', 'insert', id, spot('Attic'))])
+      await held.take([change('spots', 'insert', id, { fields: spot('Attic') })])
       return seen
     })
     await held.look()
@@ -51,7 +51,7 @@ describe('a job as a device holds it while it is open', () => {
   it('what is sent is no longer waited for, and nothing that is shown becomes another thing', async () => {
     const { held, replica } = await opened()
     const id = uuidv7()
-    await held.take([change('spots', 'insert', id, spot('Hall'))])
+    await held.take([change('spots', 'insert', id, { fields: spot('Hall') })])
     const before = held.doc
     await replica.send()
     await held.look()
@@ -63,9 +63,12 @@ describe('a job as a device holds it while it is open', () => {
 
   it('another browser’s change is shown, and only its table is another', async () => {
     const id = uuidv7()
-    const { held, replica, server, jobId } = await opened(() => [change('spots', 'insert', id, spot('Hall'))])
+    const { held, replica, server, jobId } = await opened(() => [change('spots', 'insert', id, { fields: spot('Hall') })])
     const before = held.doc!
-    server.post(jobId, { device: 'other', changes: [change('spots', 'update', id, { name: 'Kitchen' }, 2)] })
+    server.post(jobId, {
+      device: 'other',
+      changes: [change('spots', 'update', id, { fields: { name: 'Kitchen' }, baseVersion: 2 })],
+    })
     await replica.pull(jobId)
     await held.look()
     expect(held.doc!.spots[0]!.name).toBe('Kitchen')
@@ -75,7 +78,7 @@ describe('a job as a device holds it while it is open', () => {
   it('without room it is sent at once where there is a connection, and shown until the server’s base holds it', async () => {
     const { held, replica, server, jobId } = await opened()
     vi.spyOn(replica, 'edit').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
-    expect(await held.take([change('spots', 'insert', uuidv7(), spot('Hall'))])).toBe(false)
+    expect(await held.take([change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])).toBe(false)
     expect(held.noRoom).toBe('sent at once')
     expect(held.waiting.size).toBe(0)
     expect(server.snapshot(jobId).document.spots).toHaveLength(1)
@@ -90,10 +93,10 @@ describe('a job as a device holds it while it is open', () => {
     const { held, replica, server } = await opened()
     server.weather = () => 'not reached'
     const edit = vi.spyOn(replica, 'edit').mockRejectedValueOnce(new DOMException('full', 'QuotaExceededError'))
-    await held.take([change('spots', 'insert', uuidv7(), spot('Hall'))])
+    await held.take([change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])
     expect([held.noRoom, held.unkept.length]).toEqual(['not kept', 1])
     expect(held.doc!.spots).toHaveLength(1)
-    await held.take([change('spots', 'insert', uuidv7(), spot('Attic'))])
+    await held.take([change('spots', 'insert', uuidv7(), { fields: spot('Attic') })])
     expect(edit.mock.lastCall![1]).toHaveLength(2)
     expect([held.noRoom, held.unkept.length, held.unwritten.length]).toEqual([null, 0, 0])
   })
@@ -105,7 +108,7 @@ describe('a job as a device holds it while it is open', () => {
       await Promise.resolve()
       shownAt = held.doc!.spots.length
     })
-    await held.take([change('spots', 'insert', uuidv7(), spot('Hall'))])
+    await held.take([change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])
     await held.look()
     expect(shownAt).toBe(1)
     expect(prepare).toHaveBeenLastCalledWith(null)

@@ -34,8 +34,8 @@ describe('what was done, taken back and done again', () => {
   it('goes back by one press a deed, newest first, and forth again', () => {
     const s = screen()
     const { id, name } = s.doc.spots[0]!
-    s.act('Rename', change('spots', 'update', id, { name: 'Den' }))
-    s.act('Raise', change('spots', 'update', id, { upM: 4 }))
+    s.act('Rename', change('spots', 'update', id, { fields: { name: 'Den' } }))
+    s.act('Raise', change('spots', 'update', id, { fields: { upM: 4 } }))
     const before = s.doc.spots[0]!
     expect(s.step('undo')!.label).toBe('Raise')
     expect(s.step('undo')!.label).toBe('Rename')
@@ -49,9 +49,9 @@ describe('what was done, taken back and done again', () => {
   it('a new deed ends what could be done again', () => {
     const s = screen()
     const { id } = s.doc.spots[0]!
-    s.act('Rename', change('spots', 'update', id, { name: 'Den' }))
+    s.act('Rename', change('spots', 'update', id, { fields: { name: 'Den' } }))
     s.step('undo')
-    s.act('Raise', change('spots', 'update', id, { upM: 4 }))
+    s.act('Raise', change('spots', 'update', id, { fields: { upM: 4 } }))
     expect(s.step('redo')).toBeNull()
   })
   it('a part that was removed comes back with its cables', () => {
@@ -68,7 +68,7 @@ describe('what was done, taken back and done again', () => {
     const s = screen()
     const { id: _id, version: _version, ...fields } = s.doc.readings[0]!
     const id = uuidv7()
-    s.act('Read', change('readings', 'insert', id, fields))
+    s.act('Read', change('readings', 'insert', id, { fields }))
     const rows = s.doc.readings.length
     const back = s.step('undo')!
     expect(back.changes.map(c => c.op)).toEqual(['insert'])
@@ -78,7 +78,7 @@ describe('what was done, taken back and done again', () => {
   it('each step is made on the version that is shown then, under a number of its own', () => {
     const s = screen()
     const { id } = s.doc.spots[0]!
-    const done = change('spots', 'update', id, { name: 'Den' })
+    const done = change('spots', 'update', id, { fields: { name: 'Den' } })
     s.act('Rename', done)
     s.versions.set(id, 12)
     const back = s.step('undo')!.changes[0]!

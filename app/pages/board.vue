@@ -19,6 +19,7 @@ useIntervalFn(() => (today.value = dayOf(new Date())), 60_000)
 const mondayOf = (day: string): string => dayAfter(day, -((new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7))
 const start = ref(mondayOf(today.value))
 const days = computed(() => Array.from({ length: 7 }, (_, i) => dayAfter(start.value, i)))
+const end = computed(() => dayAfter(start.value, 6))
 const added = ref<string[]>([])
 const rows = computed<(string | null)[]>(() => [...new Set([...teams.value, ...added.value])].sort().concat([null as never]))
 /** visits of the week by team and day, each cell in the order of time */
@@ -110,7 +111,7 @@ useHead({ title: 'The week · Multivox' })
 
 <template>
   <div class="page">
-    <PageHead :title="`${dayWords(days[0]!)} to ${dayWords(days[6]!)}`" :note="session.me?.crewName">
+    <PageHead :title="`${dayWords(start)} to ${dayWords(end)}`" :note="session.me?.crewName">
       <button type="button" class="press bare" aria-label="the week before" @click="start = dayAfter(start, -7)">‹</button>
       <button type="button" class="press bare" data-test="this-week" @click="start = mondayOf(today)">this week</button>
       <button
@@ -218,7 +219,7 @@ useHead({ title: 'The week · Multivox' })
         <p v-if="!hoursOn(d)" class="soft">nothing</p>
       </section>
     </main>
-    <CalendarSheet v-model="calendar" :from="days[0]!" :to="days[6]!" />
+    <CalendarSheet v-model="calendar" :from="start" :to="end" />
   </div>
 </template>
 

@@ -117,12 +117,12 @@ useHead({ title: 'Crew · Multivox' })
       </section>
       <section data-test="record">
         <h2>What was promised, and what came</h2>
-        <p v-if="!promised" class="soft">
+        <p v-if="!record || !promised" class="soft">
           Nothing yet: each job counts once it was tested after and handed over with its promise.
         </p>
         <p v-else>
-          <b class="fig">{{ record!.inside }} of {{ promised }}</b> came out within what was promised; {{ record!.less }} came out
-          less, {{ record!.more }} more. Nine in ten is what is meant.
+          <b class="fig">{{ record.inside }} of {{ promised }}</b> came out within what was promised; {{ record.less }} came out
+          less, {{ record.more }} more. Nine in ten is what is meant.
         </p>
       </section>
       <section>

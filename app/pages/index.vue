@@ -71,7 +71,7 @@ async function heldHere(): Promise<JobListItem[]> {
   const list = (await kept<JobListItem[]>('jobs')) ?? []
   const seen = new Set(list.map(j => j.id))
   const opened = ((await session.own?.store.bases()) ?? []).filter(b => !seen.has(b.jobId) && b.base.document.jobs.length)
-  return [...list, ...opened.map(({ base }) => jobListItem(base.document, [session.me!.memberId]))]
+  return [...list, ...opened.map(({ base }) => jobListItem(base.document, [session.member.memberId]))]
 }
 /** The same questions, asked of the list as it was last seen. */
 function seenLast(list: JobListItem[]): JobListItem[] {

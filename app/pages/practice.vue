@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { endless, endlessKit, EXERCISES, KIT_EXERCISES, lampsOf, practiceLevel, reachable, scoreAim, worldOf } from '#core/world'
 import type { Exercise, KitExercise, Score } from '#core/world'
 import { earShare } from '#core/aim'
@@ -24,7 +25,7 @@ const { el: stage, width, height } = useWidth()
 
 const open = (e: Exercise) => {
   exercise.value = e
-  heading.value = reachable(e)[0]!
+  heading.value = nth(reachable(e), 0)
   taken.value = []
   score.value = null
   lately = []

@@ -2,6 +2,7 @@
  * What every server of changes keeps, the one in memory that tests use and the real one alike: each clause is run on both,
  * so that what is tested against the first holds for the second.
  */
+import { sure } from '#core/sure'
 import { v7 as uuidv7 } from 'uuid'
 import { newJobChanges } from '#core/job'
 import type { Change, JobDocument, TableName } from '#core/job'
@@ -27,7 +28,12 @@ export interface Clause {
 }
 
 /** A change under a number of its own. */
-export const change = (table: TableName, op: Change['op'], rowId: string, fields: object = {}, baseVersion = 0): Change => ({
+export const change = (
+  table: TableName,
+  op: Change['op'],
+  rowId: string,
+  { fields = {}, baseVersion = 0 }: { fields?: object; baseVersion?: number } = {},
+): Change => ({
   id: uuidv7(),
   table,
   rowId,
@@ -39,7 +45,7 @@ const stop = { name: 'Quay', latDeg: 46, lonDeg: -41, groundM: null, zone: 'UTC'
 const STOP = { ...stop, headingDeg: null, swingDeg: 0, notes: null }
 const obstacle = (stopId: string | null) => ({ stopId, name: 'Barn', fromDeg: 10, toDeg: 20, distanceM: 50, heightM: 8 })
 
-const spotOf = (d: JobDocument, id: string) => d.spots.find(s => s.id === id)
+const spotOf = (d: JobDocument, id: string) => sure(d.spots.find(s => s.id === id))
 const numbers = (r: ChangeResult) => r.versions.map(v => v.version)
 const statusOf = (asked: Promise<unknown>): Promise<number | null> =>
   asked.then(
@@ -61,7 +67,7 @@ export const CONTRACT: readonly Clause[] = [
     title: 'changes of a batch are taken in their order, each with the next number',
     holds: async ({ server, jobId, spotId, first, sequence }) => {
       const names = ['One', 'Two', 'Three']
-      const changes = names.map((name, i) => change('spots', 'update', spotId, { name }, sequence + i))
+      const changes = names.map((name, i) => change('spots', 'update', spotId, { fields: { name }, baseVersion: sequence + i }))
       const answer = await server.post(jobId, { device: first, changes })
       const { document, sequence: now } = await server.snapshot(jobId)
       return [
@@ -70,34 +76,34 @@ export const CONTRACT: readonly Clause[] = [
           [answer.sequence, now],
           [sequence + 3, sequence + 3],
         ],
-        [spotOf(document, spotId)!.name, 'Three'],
-        [spotOf(document, spotId)!.version, sequence + 3],
+        [spotOf(document, spotId).name, 'Three'],
+        [spotOf(document, spotId).version, sequence + 3],
       ]
     },
   },
   {
     title: 'a change that comes again does nothing, and is answered as it was',
     holds: async ({ server, jobId, spotId, first, sequence }) => {
-      const once = change('spots', 'update', spotId, { name: 'Once' }, sequence)
+      const once = change('spots', 'update', spotId, { fields: { name: 'Once' }, baseVersion: sequence })
       const before = await server.post(jobId, { device: first, changes: [once] })
       await server.post(jobId, {
         device: first,
-        changes: [change('spots', 'update', spotId, { name: 'Later' }, before.sequence)],
+        changes: [change('spots', 'update', spotId, { fields: { name: 'Later' }, baseVersion: before.sequence })],
       })
       const again = await server.post(jobId, { device: first, changes: [once] })
       const { document } = await server.snapshot(jobId)
       return [
         [again.versions, before.versions],
         [again.sequence, sequence + 2],
-        [spotOf(document, spotId)!.name, 'Later'],
+        [spotOf(document, spotId).name, 'Later'],
       ]
     },
   },
   {
     title: 'one that cannot be taken is refused alone, with its field; the rest goes on',
     holds: async ({ server, jobId, spotId, first, sequence }) => {
-      const wrong = change('spots', 'update', spotId, { upM: 1e6 }, sequence)
-      const right = change('spots', 'update', spotId, { name: 'Right' }, sequence)
+      const wrong = change('spots', 'update', spotId, { fields: { upM: 1e6 }, baseVersion: sequence })
+      const right = change('spots', 'update', spotId, { fields: { name: 'Right' }, baseVersion: sequence })
       const answer = await server.post(jobId, { device: first, changes: [wrong, right] })
       const again = await server.post(jobId, { device: first, changes: [wrong] })
       const { document } = await server.snapshot(jobId)
@@ -106,7 +112,7 @@ export const CONTRACT: readonly Clause[] = [
         [answer.versions.map(v => v.changeId), [right.id]],
         [again.rejected.map(r => r.changeId), [wrong.id]],
         [
-          [spotOf(document, spotId)!.name, spotOf(document, spotId)!.upM === 1e6],
+          [spotOf(document, spotId).name, spotOf(document, spotId).upM === 1e6],
           ['Right', false],
         ],
       ]
@@ -115,10 +121,13 @@ export const CONTRACT: readonly Clause[] = [
   {
     title: 'fields of one row merge; one field on both sides comes back with both values, and the first stands',
     holds: async ({ server, jobId, spotId, first, second, sequence }) => {
-      await server.post(jobId, { device: first, changes: [change('spots', 'update', spotId, { name: 'Den', upM: 2 }, sequence)] })
-      const theirs = change('spots', 'update', spotId, { name: 'Study', needed: true }, sequence)
+      await server.post(jobId, {
+        device: first,
+        changes: [change('spots', 'update', spotId, { fields: { name: 'Den', upM: 2 }, baseVersion: sequence })],
+      })
+      const theirs = change('spots', 'update', spotId, { fields: { name: 'Study', needed: true }, baseVersion: sequence })
       const answer = await server.post(jobId, { device: second, changes: [theirs] })
-      const spot = spotOf((await server.snapshot(jobId)).document, spotId)!
+      const spot = spotOf((await server.snapshot(jobId)).document, spotId)
       return [
         [answer.conflicts.map(c => [c.field, c.mine, c.theirs]), [['name', 'Study', 'Den']]],
         [
@@ -131,12 +140,15 @@ export const CONTRACT: readonly Clause[] = [
   {
     title: 'a browser’s own earlier changes are no conflict to its later ones',
     holds: async ({ server, jobId, spotId, first, sequence }) => {
-      await server.post(jobId, { device: first, changes: [change('spots', 'update', spotId, { name: 'Den' }, sequence)] })
-      const later = change('spots', 'update', spotId, { name: 'Study' }, sequence)
+      await server.post(jobId, {
+        device: first,
+        changes: [change('spots', 'update', spotId, { fields: { name: 'Den' }, baseVersion: sequence })],
+      })
+      const later = change('spots', 'update', spotId, { fields: { name: 'Study' }, baseVersion: sequence })
       const answer = await server.post(jobId, { device: first, changes: [later] })
       return [
         [answer.conflicts, []],
-        [spotOf((await server.snapshot(jobId)).document, spotId)!.name, 'Study'],
+        [spotOf((await server.snapshot(jobId)).document, spotId).name, 'Study'],
       ]
     },
   },
@@ -147,15 +159,18 @@ export const CONTRACT: readonly Clause[] = [
       const made = await server.post(jobId, {
         device: first,
         changes: [
-          change('stops', 'insert', stopId, STOP),
-          change('obstacles', 'insert', obstacleId, obstacle(stopId)),
-          change('obstacles', 'insert', own, obstacle(null)),
+          change('stops', 'insert', stopId, { fields: STOP }),
+          change('obstacles', 'insert', obstacleId, { fields: obstacle(stopId) }),
+          change('obstacles', 'insert', own, { fields: obstacle(null) }),
         ],
       })
-      await server.post(jobId, { device: second, changes: [change('stops', 'delete', stopId, {}, made.sequence)] })
+      await server.post(jobId, {
+        device: second,
+        changes: [change('stops', 'delete', stopId, { fields: {}, baseVersion: made.sequence })],
+      })
       const late = await server.post(jobId, {
         device: first,
-        changes: [change('stops', 'update', stopId, { name: 'Pier' }, made.sequence)],
+        changes: [change('stops', 'update', stopId, { fields: { name: 'Pier' }, baseVersion: made.sequence })],
       })
       const { document } = await server.snapshot(jobId)
       return [
@@ -173,13 +188,16 @@ export const CONTRACT: readonly Clause[] = [
       await server.post(jobId, {
         device: first,
         changes: [
-          change('stops', 'insert', stopId, STOP),
-          change('obstacles', 'insert', obstacleId, obstacle(stopId)),
-          change('spots', 'update', spotId, { name: 'Den' }, known.sequence),
-          change('spots', 'update', spotId, { upM: 1e6 }, known.sequence),
+          change('stops', 'insert', stopId, { fields: STOP }),
+          change('obstacles', 'insert', obstacleId, { fields: obstacle(stopId) }),
+          change('spots', 'update', spotId, { fields: { name: 'Den' }, baseVersion: known.sequence }),
+          change('spots', 'update', spotId, { fields: { upM: 1e6 }, baseVersion: known.sequence }),
         ],
       })
-      await server.post(jobId, { device: second, changes: [change('spots', 'update', spotId, { name: 'X' }, known.sequence)] })
+      await server.post(jobId, {
+        device: second,
+        changes: [change('spots', 'update', spotId, { fields: { name: 'X' }, baseVersion: known.sequence })],
+      })
       await server.post(jobId, { device: second, changes: [change('stops', 'delete', stopId)] })
       const applied = withFeed(known, await server.feed(jobId, known.sequence))
       const whole = await server.snapshot(jobId)
@@ -193,8 +211,11 @@ export const CONTRACT: readonly Clause[] = [
   {
     title: 'a browser that says how far it knows the job is told what came since with its answer',
     holds: async ({ server, jobId, spotId, first, second, sequence }) => {
-      await server.post(jobId, { device: first, changes: [change('spots', 'update', spotId, { name: 'Den' }, sequence)] })
-      const mine = change('spots', 'update', spotId, { upM: 3 }, sequence)
+      await server.post(jobId, {
+        device: first,
+        changes: [change('spots', 'update', spotId, { fields: { name: 'Den' }, baseVersion: sequence })],
+      })
+      const mine = change('spots', 'update', spotId, { fields: { upM: 3 }, baseVersion: sequence })
       const answer = await server.post(jobId, { device: second, since: sequence, changes: [mine] })
       return [
         [
@@ -212,7 +233,7 @@ export const CONTRACT: readonly Clause[] = [
     title: 'a job that is not there, or another crew’s, answers 404',
     holds: async ({ server, first, spotId }) => {
       const nowhere = uuidv7()
-      const changes = [change('spots', 'update', spotId, { name: 'X' })]
+      const changes = [change('spots', 'update', spotId, { fields: { name: 'X' } })]
       return [
         [await statusOf(server.post(nowhere, { device: first, changes })), 404],
         [await statusOf(server.feed(nowhere, 0)), 404],

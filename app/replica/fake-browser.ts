@@ -12,7 +12,7 @@ import type { DeviceDb } from './store'
 export const rawKey = (n: number): string => btoa(String.fromCharCode(...Array.from({ length: 32 }, (_, i) => (i * 7 + n) % 256)))
 export const spot = (name: string, upM = 1) => ({ name, eastM: 0, northM: 0, upM, indoors: true, needed: false })
 export const newJob = (jobId: string, name = 'Of the test'): Change =>
-  change('jobs', 'insert', jobId, { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null })
+  change('jobs', 'insert', jobId, { fields: { name, kind: 'home', stopId: null, designId: null, baselineSpotId: null } })
 
 let databases = 0
 export class Browser {

@@ -1,4 +1,5 @@
 /** A server in memory for the tests of the replica: it keeps the contract of changes, and can be cut off in every way. */
+import { nth } from '#core/sure'
 import { emptyDocument, mergeFields, referencesTo, TABLES } from '#core/job'
 import type { Change, JobDocument, TableName } from '#core/job'
 import type { ChangeResult, Feed, FeedItem, JobSnapshot } from '../../shared/api'
@@ -81,7 +82,7 @@ export class FakeServer {
     if (this.badJobs.has(jobId)) throw told(503)
     if (JSON.stringify(batch).length > this.cutAt) throw new Error('cut on the way')
     if (JSON.stringify(batch).length > MOST_BYTES) throw told(413)
-    const first = batch.changes[0]!
+    const first = nth(batch.changes, 0)
     if (!this.jobs.has(jobId)) {
       if (first.table !== 'jobs' || first.op !== 'insert') throw told(404)
       this.jobs.set(jobId, { sequence: 0, rows: new Map(), log: [] })
@@ -159,7 +160,7 @@ export class FakeServer {
         sequence: l.sequence,
       }))
     if (items.length > MOST_FEED)
-      return { sequence: items[MOST_FEED - 1]!.sequence, items: items.slice(0, MOST_FEED), more: true }
+      return { sequence: nth(items, MOST_FEED - 1).sequence, items: items.slice(0, MOST_FEED), more: true }
     return { sequence: job.sequence, items, more: false }
   }
 

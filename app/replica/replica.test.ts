@@ -18,7 +18,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const jobId = uuidv7()
     const spotId = uuidv7()
     server.weather = () => 'not reached'
-    await replica.edit(jobId, [newJob(jobId), change('spots', 'insert', spotId, spot('Hall'))])
+    await replica.edit(jobId, [newJob(jobId), change('spots', 'insert', spotId, { fields: spot('Hall') })])
     expect(await replica.send()).toBe('offline')
     const before = await replica.read(jobId)
     expect(shown(before.base, before.pending).spots[0]!.name).toBe('Hall')
@@ -37,7 +37,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await replica.send()
     let lost = true
     server.weather = () => (lost ? 'answer lost' : 'fair')
-    await replica.edit(jobId, [change('spots', 'insert', uuidv7(), spot('Hall'))])
+    await replica.edit(jobId, [change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])
     expect(await replica.send()).toBe('offline')
     lost = false
     expect(await replica.send()).toBe('sent')
@@ -49,7 +49,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const server = new FakeServer()
     const { replica, store } = await (await Browser.open(server)).tab()
     const [a, b, gone] = [uuidv7(), uuidv7(), uuidv7()]
-    await replica.edit(gone!, [change('spots', 'insert', uuidv7(), spot('Of a job that a lead removed'))])
+    await replica.edit(gone!, [change('spots', 'insert', uuidv7(), { fields: spot('Of a job that a lead removed') })])
     await replica.edit(a!, [newJob(a!)])
     await replica.edit(b!, [newJob(b!)])
     expect(await store.waiting()).toEqual(
@@ -76,7 +76,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const jobId = uuidv7()
     await replica.edit(jobId, [newJob(jobId)])
     for (let i = 0; i < 131; i++)
-      await replica.edit(jobId, [change('jobs', 'update', jobId, { notes: `${i} ${'ж'.repeat(3990)}` })])
+      await replica.edit(jobId, [change('jobs', 'update', jobId, { fields: { notes: `${i} ${'ж'.repeat(3990)}` } })])
     expect(await replica.send()).toBe('sent')
     expect((await store.waiting()).size).toBe(0)
     expect((server.snapshot(jobId).document.jobs[0] as { notes?: string }).notes).toMatch(/^130 /)
@@ -87,8 +87,8 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     const server = new FakeServer()
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
-    const huge = change('jobs', 'update', jobId, { notes: 'x'.repeat(1_200_000) })
-    await replica.edit(jobId, [newJob(jobId), huge, change('jobs', 'update', jobId, { name: 'After' })])
+    const huge = change('jobs', 'update', jobId, { fields: { notes: 'x'.repeat(1_200_000) } })
+    await replica.edit(jobId, [newJob(jobId), huge, change('jobs', 'update', jobId, { fields: { name: 'After' } })])
     expect(await replica.send()).toBe('sent')
     expect((await store.asides(jobId)).map(a => a.change.id)).toEqual([huge.id])
     expect(server.snapshot(jobId).document.jobs[0]!.name).toBe('After')
@@ -117,7 +117,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await replica.edit(jobId, [newJob(jobId)])
     await replica.send()
     const old = server.snapshot(jobId)
-    await replica.edit(jobId, [change('jobs', 'update', jobId, { name: 'Newer' })])
+    await replica.edit(jobId, [change('jobs', 'update', jobId, { fields: { name: 'Newer' } })])
     await replica.send()
     expect(await replica.readWhole(jobId, false, old)).toBe(false)
     expect((await replica.read(jobId)).base!.document.jobs[0]!.name).toBe('Newer')
@@ -133,7 +133,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await Promise.all(
       jobs.flatMap(id => [
         replica.send(),
-        replica.edit(id, [change('spots', 'insert', uuidv7(), spot(`Of ${id}`))]),
+        replica.edit(id, [change('spots', 'insert', uuidv7(), { fields: spot(`Of ${id}`) })]),
         replica.pull(id),
       ]),
     )
@@ -155,7 +155,7 @@ describe('what waits is sent, and what is shown is the base with it applied', ()
     await two.replica.readWhole(jobId)
     await one.replica.edit(
       jobId,
-      Array.from({ length: 120 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))),
+      Array.from({ length: 120 }, (_, i) => change('spots', 'insert', uuidv7(), { fields: spot(`S${i}`) })),
     )
     await one.replica.send()
     await two.replica.pull(jobId)
@@ -171,8 +171,8 @@ describe('what the server refuses', () => {
     const bad = uuidv7()
     await replica.edit(jobId, [
       newJob(jobId),
-      change('spots', 'insert', bad, spot('Too high', 200)),
-      change('spots', 'insert', uuidv7(), spot('Good')),
+      change('spots', 'insert', bad, { fields: spot('Too high', 200) }),
+      change('spots', 'insert', uuidv7(), { fields: spot('Good') }),
     ])
     expect(await replica.send()).toBe('sent')
     expect(server.snapshot(jobId).document.spots.map(s => s.name)).toEqual(['Good'])
@@ -196,7 +196,7 @@ describe('what the server refuses', () => {
     const server = new FakeServer()
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
-    const poison = change('spots', 'insert', uuidv7(), spot('Poison'))
+    const poison = change('spots', 'insert', uuidv7(), { fields: spot('Poison') })
     const post = server.post.bind(server)
     server.post = (id, batch) => {
       if (batch.changes.some(c => c.id === poison.id)) throw told(422, 'the envelope does not fit')
@@ -204,9 +204,9 @@ describe('what the server refuses', () => {
     }
     await replica.edit(jobId, [
       newJob(jobId),
-      ...Array.from({ length: 9 }, (_, i) => change('spots', 'insert', uuidv7(), spot(`S${i}`))),
+      ...Array.from({ length: 9 }, (_, i) => change('spots', 'insert', uuidv7(), { fields: spot(`S${i}`) })),
       poison,
-      change('spots', 'insert', uuidv7(), spot('Last')),
+      change('spots', 'insert', uuidv7(), { fields: spot('Last') }),
     ])
     expect(await replica.send()).toBe('sent')
     expect(server.snapshot(jobId).document.spots).toHaveLength(10)
@@ -222,9 +222,9 @@ describe('what the server refuses', () => {
     await replica.edit(jobId, [newJob(jobId)])
     await replica.send()
     await other.replica.readWhole(jobId)
-    await other.replica.edit(jobId, [change('jobs', 'update', jobId, { name: 'Theirs' }, 1)])
+    await other.replica.edit(jobId, [change('jobs', 'update', jobId, { fields: { name: 'Theirs' }, baseVersion: 1 })])
     await other.replica.send()
-    await replica.edit(jobId, [change('jobs', 'update', jobId, { name: 'Mine' }, 1)])
+    await replica.edit(jobId, [change('jobs', 'update', jobId, { fields: { name: 'Mine' }, baseVersion: 1 })])
     await replica.send()
     const again = (await browser.tab()).replica
     const [conflict] = (await again.read(jobId)).conflicts
@@ -265,7 +265,7 @@ describe('owners', () => {
     await replica.edit(jobId, [newJob(jobId, 'Unique Surname house')])
     await replica.send()
     await store.keep('jobs', [{ name: 'Unique Surname house' }])
-    await replica.edit(jobId, [change('spots', 'insert', uuidv7(), spot('Unique Surname’s attic'))])
+    await replica.edit(jobId, [change('spots', 'insert', uuidv7(), { fields: spot('Unique Surname’s attic') })])
     // Sealed at all times, not only once signed out.
     expect(await readableText(browser.db)).not.toContain('Unique')
     await store.close()
@@ -380,10 +380,10 @@ describe('whatever happens, in whatever order', () => {
             const base = (await tabs[s.tab]!.store.sequence(jobId)) ?? 0
             const value = 'value' in s ? s.value : 0
             const c = !('row' in s)
-              ? change('spots', 'insert', known, spot(`S${value}`, value))
+              ? change('spots', 'insert', known, { fields: spot(`S${value}`, value) })
               : s.do === 'remove'
-                ? change('spots', 'delete', known, {}, base)
-                : change('spots', 'update', known, { upM: value }, base)
+                ? change('spots', 'delete', known, { fields: {}, baseVersion: base })
+                : change('spots', 'update', known, { fields: { upM: value }, baseVersion: base })
             if (!('row' in s)) rows.push(known)
             made.push(c)
             await tabs[s.tab]!.replica.edit(jobId, [c])
@@ -470,7 +470,7 @@ describe('what could be lost or stuck on the device', () => {
     const { replica, store } = await (await Browser.open(server)).tab()
     const jobId = uuidv7()
     const notes = Array.from({ length: 60 }, (_, i) =>
-      change('spots', 'insert', uuidv7(), { ...spot(`S${i}`), note: 'n'.repeat(900) }),
+      change('spots', 'insert', uuidv7(), { fields: { ...spot(`S${i}`), note: 'n'.repeat(900) } }),
     )
     await replica.edit(jobId, [newJob(jobId), ...notes])
     server.cutAt = 20_000
@@ -485,6 +485,6 @@ describe('what could be lost or stuck on the device', () => {
     const jobId = uuidv7()
     expect(await replica.sendUnkept(jobId, [newJob(jobId)])).toBe(1)
     server.weather = () => 'not reached'
-    expect(await replica.sendUnkept(jobId, [change('spots', 'insert', uuidv7(), spot('Hall'))])).toBeNull()
+    expect(await replica.sendUnkept(jobId, [change('spots', 'insert', uuidv7(), { fields: spot('Hall') })])).toBeNull()
   })
 })

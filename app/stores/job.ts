@@ -1,8 +1,9 @@
 import { v7 as uuidv7 } from 'uuid'
-import { changesOf, editsOf, PLACED_TABLES } from '#core/job'
+import { changesOf, editsOf, jobOf, PLACED_TABLES } from '#core/job'
 import type { Change, Edit, JobDocument } from '#core/job'
 import type { Assessment, Cure } from '#core/judge'
 import { atPresentStop, logIndex } from '#core/survey'
+import { sure } from '#core/sure'
 import { withNear } from '../../shared/api'
 import type { JobSnapshot, NearMasts } from '../../shared/api'
 import { Assessing } from '../job/assessing'
@@ -56,7 +57,7 @@ export const useJob = defineStore('job', () => {
   const doc = computed<JobDocument | null>(() => {
     const d = whole.value
     if (!d?.jobs.length || !d.designs.some(x => x.id === looked.value)) return d
-    return { ...d, jobs: [{ ...d.jobs[0]!, designId: looked.value }] }
+    return { ...d, jobs: [{ ...jobOf(d), designId: looked.value }] }
   })
   const planId = computed(() => whole.value?.jobs[0]?.designId ?? whole.value?.designs[0]?.id ?? null)
   /** set-ups that were chosen in Survey and in Prove: they stay chosen until a person takes another */
@@ -84,7 +85,9 @@ export const useJob = defineStore('job', () => {
   /** what was read, tested and watched at the present stop: one index for all that show it */
   const log = computed(() => (here.value ? logIndex(here.value) : null))
   const site = computed(() => here.value?.sites[0] ?? null)
+  /** The variant on screen; sections that are shown only where there is one read it as `variant`. */
   const design = computed(() => doc.value?.designs.find(d => d.id === job.value?.designId) ?? doc.value?.designs[0] ?? null)
+  const variant = computed(() => sure(design.value))
   /** what becomes of the job's changes: nothing is told as waiting before it lies on the device */
   const link = computed<SendState | 'sending' | 'keeping' | 'unkept'>(() => {
     if (writing.value !== 'written') return writing.value
@@ -174,7 +177,7 @@ export const useJob = defineStore('job', () => {
     const of = o.held.doc!
     if (lent?.of !== of || lent.masts !== masts) lent = { of, masts, whole: withNear(of, masts) }
     // Another plan is taken, by whoever: it is what is shown.
-    if (whole.value && whole.value.jobs[0]?.designId !== of.jobs[0]!.designId) looked.value = null
+    if (whole.value && whole.value.jobs[0]?.designId !== jobOf(of).designId) looked.value = null
     whole.value = lent.whole
     o.engine.show(doc.value!)
   }
@@ -246,7 +249,7 @@ export const useJob = defineStore('job', () => {
     const now = opened
     if (!now?.held.doc || !doc.value) return [{ field: '', message: 'no job is open' }]
     if (!session.mayEdit) return [{ field: '', message: 'a viewer cannot change the job' }]
-    const { stopId } = doc.value.jobs[0]!
+    const { stopId } = jobOf(doc.value)
     const changes: Change[] = edits.map(e => {
       const rowId = e.rowId ?? uuidv7()
       const placed = e.op === 'insert' && PLACED_TABLES.has(e.table) ? { stopId } : {}
@@ -354,6 +357,7 @@ export const useJob = defineStore('job', () => {
     job,
     site,
     design,
+    variant,
     state,
     link,
     unsent,

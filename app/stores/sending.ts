@@ -1,3 +1,4 @@
+import { nth } from '#core/sure'
 import type { SendState } from '../replica/replica'
 import { onReplica } from '../replica/browser'
 
@@ -47,7 +48,7 @@ export const useSending = defineStore('sending', () => {
     await count()
     failures = outcome === 'sent' ? 0 : failures + 1
     if (outcome === 'sent') return
-    if (outcome !== 'signed-out') soon(RETRY_MS[Math.min(failures, RETRY_MS.length) - 1]!)
+    if (outcome !== 'signed-out') soon(nth(RETRY_MS, Math.min(failures, RETRY_MS.length) - 1))
   }
 
   let running = false

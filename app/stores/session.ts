@@ -1,4 +1,5 @@
 import type { Enough } from '#core/job'
+import { sure } from '#core/sure'
 import type { Me } from '../../shared/api'
 import { canSeal, deviceDb, deviceValue, openReplica, setDeviceValue } from '../replica/browser'
 import type { OpenReplica, Who } from '../replica/browser'
@@ -126,6 +127,8 @@ export const useSession = defineStore('session', () => {
     await setDeviceValue('signing-out', undefined)
   }
 
+  /** Who is signed in, for what is shown only to a member. */
+  const member = computed(() => sure(me.value))
   const mayEdit = computed(() => me.value?.role !== 'viewer')
-  return { me, own, carriers, enough, demo, tiles, loaded, ended, barred, mayEdit, load, refresh, signIn, signOut }
+  return { me, member, own, carriers, enough, demo, tiles, loaded, ended, barred, mayEdit, load, refresh, signIn, signOut }
 })

@@ -1,4 +1,5 @@
 /** Floor plans as people have them: pictures, a page of a PDF, or a drawing whose lines are walls. */
+import { sure } from '#core/sure'
 import type { DrawnLine } from '#core/site'
 import { inverse, toRad } from '#core/geo'
 import { chain } from '../workers/files'
@@ -65,7 +66,7 @@ async function pageOf(file: File): Promise<Blob> {
     const canvas = document.createElement('canvas')
     canvas.width = Math.round(viewport.width)
     canvas.height = Math.round(viewport.height)
-    await page.render({ canvasContext: canvas.getContext('2d')!, viewport }).promise
+    await page.render({ canvasContext: sure(canvas.getContext('2d')), viewport }).promise
     return await new Promise((done, fail) =>
       canvas.toBlob(b => (b ? done(b) : fail(new RangeError('The page cannot be painted.'))), 'image/png'),
     )

@@ -1,4 +1,4 @@
-import { standing } from '#core/job'
+import { jobOf, standing } from '#core/job'
 import type { JobDocument } from '#core/job'
 import { lastCheck } from '#core/judge'
 import type { JobListItem, JobState } from '../../shared/api'
@@ -7,7 +7,7 @@ const ACTS_BACKWARD: readonly Exclude<JobState, 'new'>[] = ['keep', 'prove', 'fi
 
 /** A job as the list shows it, worked out from its document where the server cannot be asked. */
 export function jobListItem(d: JobDocument, workers: string[] = []): JobListItem {
-  const job = d.jobs[0]!
+  const job = jobOf(d)
   const site = d.sites[0]
   const after = new Set(d.setups.filter(s => s.mark === 'after').map(s => s.id))
   const acts = {

@@ -1,3 +1,4 @@
+import { sure } from '#core/sure'
 /** Parts of a picture made unreadable before it is kept, and bar codes read off it, on this device alone. */
 
 /** Shares of the picture's width and height, 0…1. */
@@ -15,7 +16,7 @@ export async function masked(file: File, covers: readonly Cover[]): Promise<File
   if (!bitmap) throw new RangeError('That is no picture that can be read: JPEG, PNG or WebP.')
   const { width, height } = bitmap
   const canvas = new OffscreenCanvas(width, height)
-  const paint = canvas.getContext('2d')!
+  const paint = sure(canvas.getContext('2d'))
   paint.drawImage(bitmap, 0, 0)
   bitmap.close()
   paint.fillStyle = '#000'

@@ -1,4 +1,5 @@
 /** Lists of masts as people have them: CSV plain or gzipped, UTF-8 or UTF-16, GeoJSON, GPX and KML; and back out. */
+import { nth } from '#core/sure'
 import { parse } from 'csv-parse/browser/esm/sync'
 import type { FeatureCollection } from 'geojson'
 import { csvLine, guessDelimiter, markStrays, MAST_FIELDS, recordCuts } from '#core/formats'
@@ -86,7 +87,7 @@ export async function openMastFile(file: File): Promise<MastTable> {
   if (!text.trim()) throw new Error(`“${file.name}” is empty.`)
   if (text.includes('\0') || /^\s*[<{]/.test(text))
     throw new Error(`“${file.name}” is not a table: CSV text with a header line is wanted.`)
-  const delimiter = guessDelimiter(text.split('\n')[0]!)
+  const delimiter = guessDelimiter(nth(text.split('\n'), 0))
   const { header, sample } = readHead(text, delimiter, file.name)
   return {
     header,

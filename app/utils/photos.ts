@@ -1,3 +1,4 @@
+import { sure } from '#core/sure'
 /** Photographs as they are kept: turned upright, no larger than needed, without what the camera wrote into them. */
 
 export interface Shot {
@@ -27,7 +28,7 @@ export async function shrunk(file: Blob): Promise<Shot> {
   if (!bitmap) throw new RangeError('That is no picture that can be read: JPEG, PNG or WebP.')
   const { widthPx, heightPx } = shrunkSize(bitmap.width, bitmap.height)
   const canvas = new OffscreenCanvas(widthPx, heightPx)
-  canvas.getContext('2d')!.drawImage(bitmap, 0, 0, widthPx, heightPx)
+  sure(canvas.getContext('2d')).drawImage(bitmap, 0, 0, widthPx, heightPx)
   bitmap.close()
   const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
   return { blob, widthPx, heightPx }

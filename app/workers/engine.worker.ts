@@ -1,4 +1,5 @@
 /** Heavy sums off the main thread: terrain, paths, skyline, relief, and the assessment. */
+import { entryOf, nth } from '#core/sure'
 import { expose } from 'comlink'
 import { contours as contourLines } from 'd3-contour'
 import { advise, assess, compareSims, compareVariants, coverFloor, placesFor, proposeKits, solveCures } from '#core/judge'
@@ -124,9 +125,16 @@ function parseBlocks(bytes: Uint8Array, coarse: boolean): KeptBlock[] {
     at += n
     const block: HeightBlock = { key, side: Number(side), heights: new Int16Array(copy.buffer) }
     if (kind === 'ground') ground.set(key, { ...block, thinned: coarse })
-    else if (ground.has(key)) ground.get(key)!.cover = block
+    else if (ground.has(key)) entryOf(ground, key).cover = block
   }
   return [...ground.values()]
+}
+
+/** What a shaded map is drawn as, pixels. */
+interface Shaded {
+  width: number
+  height: number
+  palette: ShadePalette
 }
 
 const inputOf = (doc: JobDocument, mastId: string): PathInput | null => pathInputs(doc).find(i => i.mastId === mastId) ?? null
@@ -204,23 +212,22 @@ const engine = {
 
   /** Kits proposed for an approach, the crew's own parts among those that are searched. */
   proposals(doc: JobDocument, kit: Kit, own: Part[], atUtc: string): Proposal[] {
-    return proposeKits(doc, evidence(), atUtc, kit, [...own, ...PARTS])
+    return proposeKits(doc, evidence(), atUtc, { kit, parts: [...own, ...PARTS] })
   },
 
   /** What a phone shows all over a floor, by one step after the other. */
   coverage(
     doc: JobDocument,
-    level: number,
-    stepsM: number[],
     atUtc: string,
+    floor: { level: number; stepsM: number[] },
     each: (soFar: FloorCoverage | null) => void,
   ): FloorCoverage | null {
-    return coverFloor(doc, evidence(), atUtc, { level, stepsM }, each)
+    return coverFloor(doc, evidence(), atUtc, { ...floor, each })
   },
 
   /** Where antennas would serve a floor best. */
   places(doc: JobDocument, level: number, most: number, atUtc: string): Place[] | null {
-    return placesFor(doc, evidence(), atUtc, level, most)
+    return placesFor(doc, evidence(), atUtc, { level, most })
   },
 
   /** Cures of one finding that take a search. */
@@ -237,7 +244,7 @@ const engine = {
     let done = 0
     while (done < open.length) {
       const part = open.slice(done, done + (done ? EACH : FIRST))
-      const complete = await fetchBlocks(part[0]!.site, [...new Set(part.flatMap(pathBlocks))])
+      const complete = await fetchBlocks(nth(part, 0).site, [...new Set(part.flatMap(pathBlocks))])
       for (const input of part) {
         const result = computePath(terrain, input)
         if (result) paths[input.key] = result
@@ -280,11 +287,11 @@ const engine = {
     const input = inputOf(doc, mastId)
     if (!input) return null
     await fetchBlocks(input.site, pathBlocks(input))
-    return heightCurve(terrain, input, cellsByMast(doc.cells).get(mastId) ?? [], band, offsetDb)
+    return heightCurve(terrain, input, cellsByMast(doc.cells).get(mastId) ?? [], { bandName: band, offsetDb })
   },
 
   /** Shaded ground and contours of a map's extent. */
-  async relief(at: Position | null, extent: Extent, width: number, height: number, palette: ShadePalette): Promise<Relief> {
+  async relief(at: Position | null, extent: Extent, { width, height, palette }: Shaded): Promise<Relief> {
     const middle = { latDeg: mercatorToLat((extent[1] + extent[3]) / 2), lonDeg: mercatorToLon((extent[0] + extent[2]) / 2) }
     const radiusM = Math.min(
       150_000,
@@ -298,7 +305,7 @@ const engine = {
     )
     const heights = reliefGrid(terrain, extent, width, height)
     const cellM = ((extent[2] - extent[0]) / width) * Math.cos((middle.latDeg * Math.PI) / 180)
-    const rgba = hillshade(heights, width, height, cellM, palette) as Uint8ClampedArray<ArrayBuffer>
+    const rgba = hillshade(heights, { width, height, cellM, palette }) as Uint8ClampedArray<ArrayBuffer>
     let top = 0
     let unknown = 0
     for (const h of heights) {

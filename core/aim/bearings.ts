@@ -1,4 +1,6 @@
 /** Which mast, which way, and why not the others. */
+import { siteOf } from '../job/schema'
+import { entryOf } from '../sure'
 import { declination, trueToMagnetic } from '../geo/declination'
 import type { Declination } from '../geo/declination'
 import { toDeg, turn } from '../geo/angles'
@@ -130,7 +132,7 @@ export function pathInputs(document: JobDocument, byMast = cellsByMast(document.
   const rough = (m: Mast) => Math.hypot(m.latDeg - at.latDeg, turn(at.lonDeg, m.lonDeg) * cos)
   const carrier = doc.jobs[0]?.carrier
   const screens = screensHere(doc)
-  const { groundM: siteGroundM } = doc.sites[0]!
+  const { groundM: siteGroundM } = siteOf(doc)
   const k = doc.jobs[0]?.kFactor ?? 4 / 3
   return doc.masts
     .map(m => ({ m, far: rough(m), bands: bands.of(m).bands }))
@@ -183,10 +185,12 @@ export function worthOf(rsrpDbm: number, sigmaDb: number): number {
 export function rankMasts(
   doc: JobDocument,
   evidence: Evidence,
-  heightM: number,
-  kitBands: readonly string[] | null,
-  dec: Declination | null,
-  readings: readonly Made<Reading>[] = [],
+  {
+    heightM,
+    kitBands,
+    dec,
+    readings = [],
+  }: { heightM: number; kitBands: readonly string[] | null; dec: Declination | null; readings?: readonly Made<Reading>[] },
 ): MastView[] {
   const job = doc.jobs[0]
   const masts = new Map(doc.masts.map(m => [m.id, m]))
@@ -198,7 +202,7 @@ export function rankMasts(
   const readHere = bandsRead(readings, job?.carrier ?? null)
   const views = inputs
     .map((input): MastView => {
-      const mast = masts.get(input.mastId)!
+      const mast = entryOf(masts, input.mastId)
       const path = evidence.paths[input.key] ?? null
       const shared = input.bands.filter(b => !kitBands || kitBands.includes(b))
       const calibration =
@@ -209,7 +213,7 @@ export function rankMasts(
         .map(band => ({
           band,
           rsrpDbm:
-            predictedRsrp(byMast.get(mast.id) ?? [], path!, band, heightM, ASSUMED_BANDWIDTH_MHZ).rsrpDbm +
+            predictedRsrp(byMast.get(mast.id) ?? [], path!, { band, heightM, bandwidthMHz: ASSUMED_BANDWIDTH_MHZ }).rsrpDbm +
             (calibration?.offsetDb ?? 0),
         }))
         .sort((a, b) => b.rsrpDbm - a.rsrpDbm)

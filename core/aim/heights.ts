@@ -1,4 +1,5 @@
 /** How high is worth it: level against antenna height, less the cable that reaches it. */
+import { nth } from '../sure'
 import { lineLossDb } from '../chain/line'
 import { CONNECTOR_PAIR_DB } from '../chain/tree'
 import { PARTS } from '../catalogue/parts'
@@ -47,8 +48,7 @@ export function heightCurve(
   terrain: Terrain,
   input: PathInput,
   cells: readonly Cell[],
-  bandName: string,
-  offsetDb = 0,
+  { bandName, offsetDb = 0 }: { bandName: string; offsetDb?: number },
 ): HeightCurve | null {
   const found = profileOf(terrain, input)
   const path = computePath(terrain, { ...input, bands: [bandName] })
@@ -61,9 +61,11 @@ export function heightCurve(
     predictedRsrp(
       cells,
       { ...path, bands: [band] },
-      { ...band, diffractionDb: band.diffractionDb.map(() => 0) },
-      LOWEST_M,
-      ASSUMED_BANDWIDTH_MHZ,
+      {
+        band: { ...band, diffractionDb: band.diffractionDb.map(() => 0) },
+        heightM: LOWEST_M,
+        bandwidthMHz: ASSUMED_BANDWIDTH_MHZ,
+      },
     ).rsrpDbm + offsetDb
   const rsrpDbm: number[] = []
   let sightM: number | null = null
@@ -80,7 +82,11 @@ export function heightCurve(
           k: input.k,
         }).lossDb,
     )
-    const c = tightestClearance(profile, siteGroundM + h, mastGroundM + mastHeightM, band.frequencyMHz, input.k)
+    const c = tightestClearance(profile, siteGroundM + h, {
+      toM: mastGroundM + mastHeightM,
+      frequencyMHz: band.frequencyMHz,
+      k: input.k,
+    })
     if (sightM === null && c.clearM >= 0) sightM = h
     if (clearM === null && c.ratio >= 0.6) clearM = h
   }
@@ -90,13 +96,22 @@ export function heightCurve(
 
 function lineCurve(part: LinePart, heightM: readonly number[], rsrpDbm: readonly number[], frequencyMHz: number): LineCurve {
   const lossDb = heightM.map(h => lineLossDb(part.constants, h + REACH_M, frequencyMHz) + 2 * CONNECTOR_PAIR_DB)
-  const netDbm = rsrpDbm.map((v, i) => v - lossDb[i]!)
+  const netDbm = rsrpDbm.map((v, i) => v - nth(lossDb, i))
   const top = Math.max(...netDbm)
-  return { partId: part.id, name: part.name, lossDb, netDbm, bestM: heightM[netDbm.findIndex(v => v >= top - 0.5)]! }
+  return {
+    partId: part.id,
+    name: part.name,
+    lossDb,
+    netDbm,
+    bestM: nth(
+      heightM,
+      netDbm.findIndex(v => v >= top - 0.5),
+    ),
+  }
 }
 
 /** @returns what the next metre buys at a height, net of the line's own loss, dB */
 export function nextMetreDb(c: HeightCurve, line: LineCurve, heightM: number): number {
   const i = Math.min(c.heightM.length - 2, Math.max(0, Math.round(heightM) - LOWEST_M))
-  return line.netDbm[i + 1]! - line.netDbm[i]!
+  return nth(line.netDbm, i + 1) - nth(line.netDbm, i)
 }

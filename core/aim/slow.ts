@@ -1,4 +1,5 @@
 /** A slow turn without a stop: what is heard on the way is gathered by sectors, and each sector passed becomes one step. */
+import { entryOf, nth } from '../sure'
 import { circularMean, normalise360, turn } from '../geo/angles'
 import { inRange, positive } from '../check'
 import { median } from '../survey/stats'
@@ -51,7 +52,7 @@ export class SlowTurn {
   }
 
   private close(sector: number): SweepStep | null {
-    const { headings, values } = this.open.get(sector)!
+    const { headings, values } = entryOf(this.open, sector)
     this.open.delete(sector)
     if (values.length < LEAST_IN_SECTOR) {
       if (!this.passed.has(sector)) this.hurried.add(sector)
@@ -77,7 +78,9 @@ export class SlowTurn {
     const seconds = first && last ? (last.atMs - first.atMs) / 1000 : 0
     if (!first || !last || seconds <= 0) return { now: 0, most: Infinity }
     // Signed: what a compass wavers by is no turning.
-    const turned = Math.abs(this.recent.slice(1).reduce((sum, r, i) => sum + turn(this.recent[i]!.headingDeg, r.headingDeg), 0))
+    const turned = Math.abs(
+      this.recent.slice(1).reduce((sum, r, i) => sum + turn(nth(this.recent, i).headingDeg, r.headingDeg), 0),
+    )
     const each = seconds / (this.recent.length - 1)
     // One more than the least: a sector rarely begins with a sample.
     return { now: turned / seconds, most: this.sectorDeg / ((LEAST_IN_SECTOR + 1) * each) }

@@ -1,4 +1,5 @@
 /** What a turn of the antenna says about where to leave it. */
+import { nth, sure } from '../sure'
 import type { JobDocument, Sweep } from '../job/schema'
 import { angleBetween, normalise360, turn } from '../geo/angles'
 import { asNegative, parseNumber } from '../formats/csv'
@@ -24,7 +25,7 @@ export function readSwept(text: string, quantity: Sweep['quantity']): number {
   const { low, high, unit } = SWEPT[quantity]
   const typed = parseNumber(text)
   if (typed === null) throw new RangeError('what does it read?')
-  const value = high < 0 ? asNegative(typed)! : typed
+  const value = high < 0 ? sure(asNegative(typed)) : typed
   if (value < low || value > high) throw new RangeError(`${low} to ${high} ${unit}`.replace(/-/g, '−'))
   return value
 }
@@ -79,8 +80,8 @@ export function bestHeading(steps: readonly SweepStep[], o: { pins?: boolean; no
   const noise = noiseOf(groups)
   const sigma = (noise ?? assumed) / Math.sqrt(top.count)
   const i = byHeading.indexOf(top)
-  const left = byHeading[(i + byHeading.length - 1) % byHeading.length]!
-  const right = byHeading[(i + 1) % byHeading.length]!
+  const left = nth(byHeading, (i + byHeading.length - 1) % byHeading.length)
+  const right = nth(byHeading, (i + 1) % byHeading.length)
   const a = angleBetween(left.headingDeg, top.headingDeg)
   const b = angleBetween(top.headingDeg, right.headingDeg)
   const slopeLeft = (top.value - left.value) / a
@@ -128,8 +129,8 @@ function noiseOf(groups: Map<number, number[]>): number | null {
 
 function isPeak(list: readonly { headingDeg: number; value: number }[], headingDeg: number): boolean {
   const i = list.findIndex(h => h.headingDeg === headingDeg)
-  const v = list[i]!.value
-  return v > list[(i + list.length - 1) % list.length]!.value && v > list[(i + 1) % list.length]!.value
+  const v = nth(list, i).value
+  return v > nth(list, (i + list.length - 1) % list.length).value && v > nth(list, (i + 1) % list.length).value
 }
 
 /** Headings of a full turn: 15° or 30° steps, or the eight positions of a bracket. */

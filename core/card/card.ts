@@ -1,4 +1,6 @@
 /** The card: the plan's steps in their order, what of them is done, the next one with its gate, how long is left. */
+import { jobOf } from '../job/schema'
+import { entryOf, nth, sure } from '../sure'
 import { behindWords } from '../fitting/behind'
 import type { Check, JobDocument } from '../job/schema'
 import { lastChecks } from '../judge/ticks'
@@ -72,7 +74,7 @@ export function cardFrom(
       mark,
       done,
       changed: !!mark?.done && mark.about !== null && mark.about !== step.about,
-      against: mark?.done && step.shown === false ? NOT_SHOWN[step.id.split(':')[0]!]! : null,
+      against: mark?.done && step.shown === false ? NOT_SHOWN[nth(step.id.split(':'), 0)]! : null,
       notSo: !done && mark?.reason ? mark.reason : null,
     }
   })
@@ -85,7 +87,8 @@ export function cardFrom(
     steps: [...done, ...open],
     // What somebody found not to be so waits until it is looked at again; what needs it waits with it.
     next:
-      open.find(s => !s.notSo && !s.waits && !s.hardensUntil && s.needs.every(n => marked.find(m => m.id === n)!.done)) ?? null,
+      open.find(s => !s.notSo && !s.waits && !s.hardensUntil && s.needs.every(n => sure(marked.find(m => m.id === n)).done)) ??
+      null,
     left: byOne(open),
     climbsLeft: climbsOf(open),
   }
@@ -98,7 +101,7 @@ function hardening(steps: readonly Omit<CardStep, 'waits' | 'hardensUntil'>[], a
   const byId = new Map(steps.map(s => [s.id, s]))
   for (const step of orderSteps(steps.filter(s => !s.done))) {
     const waits = step.needs.flatMap(n => {
-      const before = byId.get(n)!
+      const before = entryOf(byId, n)
       if (!before.done) return until.get(n) ?? []
       if (!before.hardensMin || !before.mark?.atUtc) return []
       const hard = new Date(Date.parse(before.mark.atUtc) + before.hardensMin * 60_000).toISOString()
@@ -133,7 +136,7 @@ export function knownFor(doc: JobDocument, need: GateNeed, steps: readonly Pick<
   const way = need.gate === 'drill' ? doc.fixtures.find(f => f.id === need.of) : undefined
   return {
     behind: way?.behindFound ? { found: way.behindFound, words: behindWords(way) } : null,
-    mayDrill: doc.jobs[0]!.mayDrill,
+    mayDrill: jobOf(doc).mayDrill,
     registered: steps.some(s => s.id === 'register' && s.done),
     dryRun: !dryRun ? 'none' : dryRun.done ? 'done' : 'open',
   }

@@ -1,4 +1,5 @@
 /** A day on site: who does which step from when to when, by one or by two, and what of it is after dark. */
+import { entryOf, nth } from '../sure'
 import { climbsOf, graphOf, orderSteps, runsOf, spanOf } from './order'
 import type { Crewed } from './order'
 
@@ -48,9 +49,9 @@ class Busy {
   /** Takes people for so long, as early as there are as many. @returns from when, minutes */
   take(ready: number, minutes: number, takes: number): number {
     let from = ready
-    for (let i = this.at(from); i < this.times.length && this.times[i]! < from + minutes - EPSILON; i++) {
-      if (this.used[i]! <= this.people - takes) continue
-      from = Math.max(ready, this.times[i + 1]!)
+    for (let i = this.at(from); i < this.times.length && nth(this.times, i) < from + minutes - EPSILON; i++) {
+      if (nth(this.used, i) <= this.people - takes) continue
+      from = Math.max(ready, nth(this.times, i + 1))
     }
     const [a, b] = [this.split(from), this.split(from + minutes)]
     for (let i = a; i < b; i++) this.used[i]! += takes
@@ -60,15 +61,15 @@ class Busy {
   /** @returns index of the last time that is not after a moment */
   private at(minute: number): number {
     let i = this.times.length - 1
-    while (i > 0 && this.times[i]! > minute + EPSILON) i--
+    while (i > 0 && nth(this.times, i) > minute + EPSILON) i--
     return i
   }
 
   private split(minute: number): number {
     const i = this.at(minute)
-    if (Math.abs(this.times[i]! - minute) <= EPSILON) return i
+    if (Math.abs(nth(this.times, i) - minute) <= EPSILON) return i
     this.times.splice(i + 1, 0, minute)
-    this.used.splice(i + 1, 0, this.used[i]!)
+    this.used.splice(i + 1, 0, nth(this.used, i))
     return i + 1
   }
 }
@@ -121,7 +122,7 @@ export function planDay<T extends Crewed>(steps: readonly T[], people: 1 | 2): D
 function byTail<T extends Crewed>(order: readonly T[], tail: ReadonlyMap<string, number>): T[] {
   const batches = runsOf(order, s => s.stand === 'up')
   // A step's tail is longer than that of whatever needs it: so sorted, none stands before what it needs.
-  return batches.flatMap(b => [...b].sort((x, y) => tail.get(y.id)! - tail.get(x.id)!))
+  return batches.flatMap(b => [...b].sort((x, y) => entryOf(tail, y.id) - entryOf(tail, x.id)))
 }
 
 function everyOrder<T extends Crewed>(steps: readonly T[], climbs: number): T[][] {

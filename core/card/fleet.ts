@@ -1,4 +1,5 @@
 /** A finished job as a method: the same fit for the next vehicle, and the one after, each with what is its own. */
+import { jobOf } from '../job/schema'
 import { asTemplate, remapped } from '../job/copy'
 import type { Maker } from '../job/defaults'
 import type { Job, JobDocument, Node, Photo } from '../job/schema'
@@ -55,8 +56,8 @@ export function unitNames(text: string): string[] {
 }
 
 const planOf = (d: JobDocument): { nodes: Node[]; runs: JobDocument['runs'] } => ({
-  nodes: d.nodes.filter(n => n.designId === d.jobs[0]!.designId),
-  runs: d.runs.filter(r => r.designId === d.jobs[0]!.designId),
+  nodes: d.nodes.filter(n => n.designId === jobOf(d).designId),
+  runs: d.runs.filter(r => r.designId === jobOf(d).designId),
 })
 
 /** Parts nearer to where the method has them are where it has them, m. */
@@ -115,7 +116,7 @@ export interface Lesson {
 export const lessonsOf = (doc: Pick<JobDocument, 'checks' | 'jobs'>): Lesson[] =>
   doc.checks
     .filter(c => c.kind === 'lesson' && c.done && c.reason && c.about)
-    .map(c => ({ words: c.about!, text: c.reason!, by: c.by, from: doc.jobs[0]!.name, fromId: doc.jobs[0]!.id }))
+    .map(c => ({ words: c.about!, text: c.reason!, by: c.by, from: jobOf(doc).name, fromId: jobOf(doc).id }))
 
 /** @returns what others taught about a step, without what this job has itself, each text once */
 export function offered(lessons: readonly Lesson[], own: readonly Lesson[], words: string): Lesson[] {

@@ -231,7 +231,7 @@ describe('gates', () => {
     const prove = () => card(h).steps.find(s => s.id === 'prove')!
     h.check('step', 'prove')
     expect(prove().against).toContain('not tested yet')
-    h.speed('Kitchen', 12, 3, 'after')
+    h.speed('Kitchen', 12, 3, { phase: 'after' })
     expect(prove().against).toBeNull()
   })
 })

@@ -3,6 +3,7 @@
  * said of, has a person and a time, and lapses with time and when that changes. A gate with one fact missing stays shut, and none
  * can be argued open.
  */
+import { jobOf } from '../job/schema'
 import type { Check, JobDocument, JobKind } from '../job/schema'
 import { lastCheck } from '../judge/ticks'
 import { presentStop } from '../survey/place'
@@ -237,12 +238,12 @@ export interface Known {
 }
 
 export function gateState(doc: JobDocument, need: GateNeed, known: Known, atUtc: string): GateState {
-  const kind = doc.jobs[0]!.kind
-  const facts = factsFor(need, kind).map(fact => factState(doc, fact, need, known, atUtc))
+  const kind = jobOf(doc).kind
+  const facts = factsFor(need, kind).map(fact => factState(doc, fact, need, { known, atUtc }))
   return { need, gate: need.gate, facts, open: facts.every(f => f.stands) }
 }
 
-function factState(doc: JobDocument, fact: Fact, need: GateNeed, known: Known, atUtc: string): FactState {
+function factState(doc: JobDocument, fact: Fact, need: GateNeed, { known, atUtc }: { known: Known; atUtc: string }): FactState {
   const key = factKey(fact, need)
   const about = fact.scope === 'one' ? need.about : null
   const own = knownOf(fact.key, need, known)

@@ -1,4 +1,5 @@
 /** What is not there yet, and what it holds up: the steps that take it, and all that needs those. */
+import { entryOf } from '../sure'
 import { isThere } from './list'
 import type { ListLine } from './list'
 import type { Step } from './step'
@@ -38,7 +39,7 @@ export function waitingOn(
     for (const s of steps) {
       const before = s.done || out.has(s.id) ? undefined : s.needs.find(n => out.has(n))
       if (!before) continue
-      out.set(s.id, { line: out.get(before)!.line, itself: false })
+      out.set(s.id, { line: entryOf(out, before).line, itself: false })
       grew = true
     }
   }

@@ -1,4 +1,5 @@
 /** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
+import { jobOf } from '../job/schema'
 import type { Tree } from '../chain/tree'
 import { boughtFor, isScrewed } from '../fitting/mounts'
 import { PICK_GROUPS, pickList } from '../fitting/pick-list'
@@ -41,7 +42,7 @@ export interface ListLine extends PickRow {
 export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
   if (!tree?.nodes.length) return []
   const building = buildingOf(doc)
-  const job = doc.jobs[0]!
+  const job = jobOf(doc)
   const holes = holesOf({ tree, building }).length
   const entry = doc.fixtures.find(f => f.id === tree.design.wayInId)?.entry ?? null
   const { rows } = pickList({ job, design: tree.design, tree, building, holes, entry })
@@ -125,7 +126,7 @@ const fillings = ({ fixtures }: JobDocument, { design }: Tree): PickRow[] =>
 
 /** Wire there and back, its fuse, lugs; an injector where its box wants one. */
 function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
-  return feedsOf(doc, tree, doc.jobs[0]!.kind, b).flatMap((f): PickRow[] => {
+  return feedsOf(doc, tree, jobOf(doc).kind, b).flatMap((f): PickRow[] => {
     const note = `feeds ${f.at.part.name}`
     if (!f.wire || f.lengthM === null) return []
     const { id, words } = f.wire

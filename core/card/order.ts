@@ -1,4 +1,5 @@
 /** The order of steps: feasible first, then fewest climbs; and how long the day is. */
+import { entryOf, nth } from '../sure'
 import { DirectedGraph } from 'graphology'
 import { hasCycle } from 'graphology-dag'
 import type { Step } from './step'
@@ -24,7 +25,7 @@ export function runsOf<T>(items: readonly T[], keyOf: (item: T) => unknown): T[]
   const runs: T[][] = []
   for (const item of items) {
     const last = runs.at(-1)
-    if (last && keyOf(last[0]!) === keyOf(item)) last.push(item)
+    if (last && keyOf(nth(last, 0)) === keyOf(item)) last.push(item)
     else runs.push([item])
   }
   return runs
@@ -64,7 +65,7 @@ function inBatches<T extends Orderable>(steps: readonly T[], graph: DirectedGrap
     }
     left.delete(next)
     out.push(next)
-    for (const after of graph.outNeighbors(next.id)) waits.set(after, waits.get(after)! - 1)
+    for (const after of graph.outNeighbors(next.id)) waits.set(after, entryOf(waits, after) - 1)
   }
   return out
 }

@@ -4,7 +4,7 @@ import { stepsOf } from './steps'
 import { fitState, progressOf } from './progress'
 
 const minutes = (m: number) => [m, m, m] as const
-const step = (id: string, m: number) => ({ id, minutes: minutes(m) })
+const step = (id: string, m: number) => ({ id, minutes: minutes(m), shown: false })
 
 describe('how far a card is', () => {
   it('nothing laid out: nothing to be far in', () => {

@@ -45,7 +45,7 @@ function jobOf(kind: JobKind, seed: number): Made {
     agreedCalls: half(),
   })
   const design = h.doc.designs[0]!
-  h.apply(kitChanges(h.doc, design, one(KITS), 270, h.id, half() ? { antenna: one(OUTSIDE) } : {}))
+  h.apply(kitChanges(h.doc, design, one(KITS), { bearingDeg: 270, newId: h.id, choice: half() ? { antenna: one(OUTSIDE) } : {} }))
   h.set('designs', design.id, { mastId: h.doc.masts[0]!.id, band: 'B20' })
   if (half()) h.read(h.doc.spots.find(s => !s.indoors)!.name, -95 - 10 * random(), 12)
   const b = buildingOf(h.doc)

@@ -1,4 +1,5 @@
 /** The quote of a job: its list by the crew's prices, its hours by the card. */
+import { jobOf } from '../job/schema'
 import type { JobDocument } from '../job/schema'
 import { listOf } from './list'
 import type { ListLine, Price } from './list'
@@ -33,7 +34,7 @@ const peopleHours = (steps: readonly Step[]): number => {
 }
 
 export function quoteJob(doc: JobDocument, a: Planned, book: PriceBook): QuotedJob {
-  const job = doc.jobs[0]!
+  const job = jobOf(doc)
   const lines = listOf(doc, a.tree, new Map(book.prices.map(p => [p.key, p])))
   const cardHours = peopleHours(stepsOf(doc, a))
   const marginPercent = job.quoteMarginPercent ?? book.money.marginPercent

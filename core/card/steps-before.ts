@@ -2,7 +2,7 @@
 import { BEHIND_SAYS } from '../fitting/behind'
 import { wayInById } from '../fitting/ways-in'
 import type { Part } from '../job/part'
-import { movesAbout } from '../job/schema'
+import { jobOf, movesAbout } from '../job/schema'
 import type { Fixture } from '../job/schema'
 import { passagesOf } from '../judge/passages'
 import { digest } from '../judge/ticks'
@@ -54,7 +54,7 @@ export function before({ doc, a }: CardContext): Draft[] {
   if (a.drill.dryRun.length)
     out.push({
       id: 'dry-run',
-      words: `Dry run: everything loose, cable through a ${doc.jobs[0]!.kind === 'boat' ? 'hatch' : 'window'}`,
+      words: `Dry run: everything loose, cable through a ${jobOf(doc).kind === 'boat' ? 'hatch' : 'window'}`,
       stand: 'ground',
       at: null,
       parts: tally(a.tree.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),
@@ -70,7 +70,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       // Its SIM is in, its antenna is on: else it reads nothing.
       needs: ['labels', 'register', ...a.tree.routers.map(r => `sim:${r.node.id}`)],
     })
-  const { kind } = doc.jobs[0]!
+  const { kind } = jobOf(doc)
   if (movesAbout(kind))
     out.push({
       id: 'panels-out',

@@ -1,4 +1,6 @@
 /** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
+import { jobOf, siteOf } from '../job/schema'
+import { nth } from '../sure'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../fitting/laying'
 import { boughtFor, fixedWords, gustOf, isScrewed, mountKind, standing } from '../fitting/mounts'
@@ -34,8 +36,8 @@ const DRILLED_MOUNTS: ReadonlySet<Mount> = new Set(['wall bracket', 'fascia brac
 
 export function masts(s: CardContext): Draft[] {
   const { doc, a, building } = s
-  const gustMs = gustOf(doc.sites[0]!)
-  const isBoat = doc.jobs[0]!.kind === 'boat'
+  const gustMs = gustOf(siteOf(doc))
+  const isBoat = jobOf(doc).kind === 'boat'
   return a.tree.donors.flatMap((at): Draft[] => {
     const { node } = at
     const fixing = node.fixing
@@ -88,7 +90,7 @@ export function masts(s: CardContext): Draft[] {
         at: node,
         then: raisingWords(at, overM),
         figure: windFigure(a.tree, at, gustMs),
-        gates: [...heightGates(node, s), ...(isRaised(doc.jobs[0]!.kind, building, node) ? [raising(at)] : [])],
+        gates: [...heightGates(node, s), ...(isRaised(jobOf(doc).kind, building, node) ? [raising(at)] : [])],
         minutes: up && isBoat ? aloft(TAKES.raise) : TAKES.raise,
         // In an order of its own: a row comes back with its fields in another.
         turnsOn: (fixing?.sections ?? []).map(x => [x.outsideMm, x.wallMm, x.lengthM].join('x')).join(' '),
@@ -176,7 +178,7 @@ const HOLELESS = /shelf|stands|plugs into|magnet|suction|adhesive|clamp|strap|ov
 function hungHole({ doc, a }: CardContext, n: TreeNode): GateNeed['hole'] | null {
   const { mount = '' } = n.part
   if (TIED.has(n.part.kind)) return null
-  if (HOLELESS.test(mount) && (doc.jobs[0]!.mayDrill === 'no' || !/screw|anchor/.test(mount))) return null
+  if (HOLELESS.test(mount) && (jobOf(doc).mayDrill === 'no' || !/screw|anchor/.test(mount))) return null
   const onPole = a.tree.donors.some(d => between(d.node, n.node).groundM <= BESIDE_M)
   if (onPole && n.part.outdoors) return null
   // A dome's lead goes up through the ceiling.
@@ -201,7 +203,7 @@ export function cables(s: CardContext): Draft[] {
   const { doc, design, a, building, labels } = s
   const ways = [...doc.fixtures.filter(f => f.kind === 'way in').map(f => `way:${f.id}`), `way:${design.id}`]
   const order = pullingOrder(a.lengths)
-  const isBoat = doc.jobs[0]!.kind === 'boat'
+  const isBoat = jobOf(doc).kind === 'boat'
   return order.map((c, i): Draft => {
     const { joint } = c
     const code = labels.get(joint.run.id) ?? ''
@@ -230,7 +232,7 @@ export function cables(s: CardContext): Draft[] {
         ...ends(joint),
         ...(crosses ? ways : []),
         // One after another, as they are pulled.
-        ...(i ? [`pull:${order[i - 1]!.joint.run.id}`] : []),
+        ...(i ? [`pull:${nth(order, i - 1).joint.run.id}`] : []),
       ],
     }
   })
@@ -242,7 +244,7 @@ const ends = ({ from, to }: Joint): string[] => [from, to].flatMap(e => [`raise:
 
 export function earths(s: CardContext): Draft[] {
   const { doc, a, building } = s
-  const paths = surgesOf({ doc, tree: a.tree, building, job: doc.jobs[0]! })
+  const paths = surgesOf({ doc, tree: a.tree, building, job: jobOf(doc) })
   const planned = paths.map((p, i): Draft => ({
     id: `earth:${p.arrestor.node.id}`,
     words: 'Earth the arrestor',

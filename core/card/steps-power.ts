@@ -1,6 +1,6 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
 import { isOmni } from '../job/part'
-import { movesAbout } from '../job/schema'
+import { jobOf, movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
 import { heightAfterM, heightWords } from '../fitting/mounts'
 import { feedsOf } from '../judge/feeds'
@@ -52,7 +52,7 @@ function online({ doc, a }: CardContext): Draft[] {
 
 /** How high a vehicle is with what stands on its roof; null where nothing stands higher than the roof. */
 function heightStep({ doc, a, building }: CardContext): Draft | null {
-  if (doc.jobs[0]!.kind !== 'vehicle') return null
+  if (jobOf(doc).kind !== 'vehicle') return null
   const roofM = building.eavesM + building.riseM
   const top = heightAfterM(a.tree, roofM)
   if (!(top > roofM)) return null
@@ -88,7 +88,7 @@ const LEFT_NOWHERE: Record<JobKind, string> = {
 /** Power last; then aim, seal, prove and clear. */
 export function after(s: CardContext): Draft[] {
   const { doc, a, building } = s
-  const { kind } = doc.jobs[0]!
+  const { kind } = jobOf(doc)
   const isBoat = kind === 'boat'
   const pulled = a.lengths.map(c => `pull:${c.joint.run.id}`)
   const laid = [...pulled, ...a.tree.nodes.flatMap(n => [`hang:${n.node.id}`, `raise:${n.node.id}`, `earth:${n.node.id}`])]

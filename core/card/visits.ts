@@ -1,4 +1,5 @@
 /** Days on site: what speaks against one, alone and beside the others of the crew. */
+import { entryOf } from '../sure'
 import type { Visit } from '../job/schema'
 import { num } from '../units'
 import { clockWords } from '../geo/daylight'
@@ -44,7 +45,7 @@ export function clashesOf(visits: readonly BoardVisit[], today: string): Clash[]
     if (held) held.push(v)
     else byDay.set(v.onDay, [v])
   }
-  return open.flatMap(v => [...alone(v, today), ...beside(v, byDay.get(v.onDay)!)])
+  return open.flatMap(v => [...alone(v, today), ...beside(v, entryOf(byDay, v.onDay))])
 }
 
 function alone(v: BoardVisit, today: string): Clash[] {

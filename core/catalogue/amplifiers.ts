@@ -43,12 +43,10 @@ const lessLow = (gainDb: number, bands: readonly string[]) =>
 const limits = (inputLimitDbm: number, shutDownDbm: number) => ({ inputLimitDbm, shutDownDbm })
 
 export const AMPLIFIERS: readonly AmplifierPart[] = [
-  amplifier(
-    'amp-home',
-    'Home booster, several bands, 62 dB',
-    'fixed',
-    FIVE,
-    {
+  amplifier('amp-home', 'Home booster, several bands, 62 dB', {
+    use: 'fixed',
+    bands: FIVE,
+    radio: {
       gainDb: 62,
       lowestGainDb: 35,
       noiseFigureDb: 6,
@@ -58,14 +56,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       separation: { upM: 6, alongM: 15, boxM: 3 },
     },
-    { ...HOME, massKg: 1.6, sizeMm: [190, 230, 60], powerW: 18, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-home-small',
-    'Small home booster, two bands, 58 dB',
-    'fixed',
-    ['B3', 'B20'],
-    {
+    facts: { ...HOME, massKg: 1.6, sizeMm: [190, 230, 60], powerW: 18, priceClass: 2 },
+  }),
+  amplifier('amp-home-small', 'Small home booster, two bands, 58 dB', {
+    use: 'fixed',
+    bands: ['B3', 'B20'],
+    radio: {
       gainDb: 58,
       lowestGainDb: 33,
       noiseFigureDb: 7,
@@ -75,14 +71,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       separation: { upM: 5, alongM: 12, boxM: 2 },
     },
-    { ...HOME, massKg: 0.9, sizeMm: [150, 180, 45], powerW: 10, priceClass: 1 },
-  ),
-  amplifier(
-    'amp-single',
-    'Single-band booster, 55 dB',
-    'fixed',
-    ['B20'],
-    {
+    facts: { ...HOME, massKg: 0.9, sizeMm: [150, 180, 45], powerW: 10, priceClass: 1 },
+  }),
+  amplifier('amp-single', 'Single-band booster, 55 dB', {
+    use: 'fixed',
+    bands: ['B20'],
+    radio: {
       gainDb: 55,
       lowestGainDb: 30,
       noiseFigureDb: 6,
@@ -91,15 +85,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-48, -33),
       class: 'one carrier',
     },
-    { ...HOME, massKg: 0.8, sizeMm: [140, 170, 40], powerW: 8, priceClass: 1 },
-  ),
+    facts: { ...HOME, massKg: 0.8, sizeMm: [140, 170, 40], powerW: 8, priceClass: 1 },
+  }),
   ...(['B1', 'B3', 'B8', 'B28'] as const).map(band =>
-    amplifier(
-      `amp-single-${band.toLowerCase()}`,
-      `Single-band booster, ${band}, 60 dB`,
-      'fixed',
-      [band],
-      {
+    amplifier(`amp-single-${band.toLowerCase()}`, `Single-band booster, ${band}, 60 dB`, {
+      use: 'fixed',
+      bands: [band],
+      radio: {
         gainDb: 60,
         lowestGainDb: 32,
         noiseFigureDb: 6,
@@ -108,15 +100,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
         ...limits(-50, -35),
         class: 'one carrier',
       },
-      { ...HOME, massKg: 0.9, sizeMm: [140, 170, 40], powerW: 9, priceClass: 1 },
-    ),
+      facts: { ...HOME, massKg: 0.9, sizeMm: [140, 170, 40], powerW: 9, priceClass: 1 },
+    }),
   ),
-  amplifier(
-    'amp-plain',
-    'Booster with a knob, no control of its own, 60 dB',
-    'fixed',
-    ['B3', 'B20'],
-    {
+  amplifier('amp-plain', 'Booster with a knob, no control of its own, 60 dB', {
+    use: 'fixed',
+    bands: ['B3', 'B20'],
+    radio: {
       gainDb: 60,
       lowestGainDb: 60,
       noiseFigureDb: 8,
@@ -125,14 +115,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-50, -30),
       class: 'wideband',
     },
-    { ...HOME, massKg: 1, sizeMm: [160, 190, 50], powerW: 9, priceClass: 1 },
-  ),
-  amplifier(
-    'amp-75',
-    'Home booster with 75 Ω ports, 58 dB',
-    'fixed',
-    ['B1', 'B3', 'B8', 'B20', 'B28'],
-    {
+    facts: { ...HOME, massKg: 1, sizeMm: [160, 190, 50], powerW: 9, priceClass: 1 },
+  }),
+  amplifier('amp-75', 'Home booster with 75 Ω ports, 58 dB', {
+    use: 'fixed',
+    bands: ['B1', 'B3', 'B8', 'B20', 'B28'],
+    radio: {
       gainDb: 58,
       lowestGainDb: 38,
       noiseFigureDb: 7,
@@ -142,15 +130,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       separation: { upM: 6, alongM: 15, boxM: 3 },
     },
-    { ...HOME, massKg: 1.3, sizeMm: [180, 210, 55], powerW: 15, priceClass: 1 },
-    ['F', 'socket', 75],
-  ),
-  amplifier(
-    'amp-na-home',
-    'North American home booster, 62 dB',
-    'fixed',
-    US_BOOSTER_BANDS,
-    {
+    facts: { ...HOME, massKg: 1.3, sizeMm: [180, 210, 55], powerW: 15, priceClass: 1 },
+    end: ['F', 'socket', 75],
+  }),
+  amplifier('amp-na-home', 'North American home booster, 62 dB', {
+    use: 'fixed',
+    bands: US_BOOSTER_BANDS,
+    radio: {
       gainDb: 62,
       lowestGainDb: 35,
       noiseFigureDb: 6,
@@ -160,14 +146,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       separation: { upM: 6.1, alongM: 15.2, boxM: 3 },
     },
-    { ...HOME, massKg: 1.6, sizeMm: [190, 230, 60], powerW: 18, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-na-75',
-    'North American home booster, 75 Ω, 60 dB',
-    'fixed',
-    US_BOOSTER_BANDS,
-    {
+    facts: { ...HOME, massKg: 1.6, sizeMm: [190, 230, 60], powerW: 18, priceClass: 2 },
+  }),
+  amplifier('amp-na-75', 'North American home booster, 75 Ω, 60 dB', {
+    use: 'fixed',
+    bands: US_BOOSTER_BANDS,
+    radio: {
       gainDb: 60,
       lowestGainDb: 35,
       noiseFigureDb: 7,
@@ -177,15 +161,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       separation: { upM: 6.1, alongM: 15.2, boxM: 3 },
     },
-    { ...HOME, massKg: 1.3, sizeMm: [180, 210, 55], powerW: 15, priceClass: 1 },
-    ['F', 'socket', 75],
-  ),
-  amplifier(
-    'amp-na-single',
-    'North American one-carrier booster, 62 dB',
-    'fixed',
-    ['B12', 'B13'],
-    {
+    facts: { ...HOME, massKg: 1.3, sizeMm: [180, 210, 55], powerW: 15, priceClass: 1 },
+    end: ['F', 'socket', 75],
+  }),
+  amplifier('amp-na-single', 'North American one-carrier booster, 62 dB', {
+    use: 'fixed',
+    bands: ['B12', 'B13'],
+    radio: {
       gainDb: 62,
       lowestGainDb: 30,
       noiseFigureDb: 5,
@@ -194,14 +176,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-50, -35),
       class: 'one carrier',
     },
-    { ...HOME, massKg: 1.2, sizeMm: [170, 200, 50], powerW: 14, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-building',
-    'Building amplifier, 75 dB',
-    'fixed',
-    SIX,
-    {
+    facts: { ...HOME, massKg: 1.2, sizeMm: [170, 200, 50], powerW: 14, priceClass: 2 },
+  }),
+  amplifier('amp-building', 'Building amplifier, 75 dB', {
+    use: 'fixed',
+    bands: SIX,
+    radio: {
       gainDb: 75,
       lowestGainDb: 40,
       noiseFigureDb: 5,
@@ -210,14 +190,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-50, -35),
       class: 'wideband',
     },
-    { ...RACK, massKg: 5.5, sizeMm: [300, 380, 110], powerW: 55, priceClass: 3 },
-  ),
-  amplifier(
-    'amp-building-24',
-    'Building amplifier, 80 dB, 24 dBm',
-    'fixed',
-    SIX,
-    {
+    facts: { ...RACK, massKg: 5.5, sizeMm: [300, 380, 110], powerW: 55, priceClass: 3 },
+  }),
+  amplifier('amp-building-24', 'Building amplifier, 80 dB, 24 dBm', {
+    use: 'fixed',
+    bands: SIX,
+    radio: {
       gainDb: 80,
       lowestGainDb: 45,
       noiseFigureDb: 5,
@@ -227,14 +205,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'one carrier',
       perBand: lessLow(77, SIX),
     },
-    { ...RACK, massKg: 9, sizeMm: [340, 440, 150], powerW: 90, priceClass: 3 },
-  ),
-  amplifier(
-    'amp-building-small',
-    'Small building amplifier, 70 dB',
-    'fixed',
-    FIVE,
-    {
+    facts: { ...RACK, massKg: 9, sizeMm: [340, 440, 150], powerW: 90, priceClass: 3 },
+  }),
+  amplifier('amp-building-small', 'Small building amplifier, 70 dB', {
+    use: 'fixed',
+    bands: FIVE,
+    radio: {
       gainDb: 70,
       lowestGainDb: 38,
       noiseFigureDb: 5,
@@ -244,14 +220,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       class: 'wideband',
       perBand: lessLow(68, FIVE),
     },
-    { ...RACK, massKg: 3.4, sizeMm: [260, 320, 90], powerW: 35, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-line',
-    'Line amplifier for a long riser, 30 dB',
-    'fixed',
-    SIX,
-    {
+    facts: { ...RACK, massKg: 3.4, sizeMm: [260, 320, 90], powerW: 35, priceClass: 2 },
+  }),
+  amplifier('amp-line', 'Line amplifier for a long riser, 30 dB', {
+    use: 'fixed',
+    bands: SIX,
+    radio: {
       gainDb: 30,
       lowestGainDb: 15,
       noiseFigureDb: 6,
@@ -260,14 +234,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-15, 0),
       class: 'wideband',
     },
-    { ...RACK, massKg: 2, sizeMm: [180, 240, 60], powerW: 14, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-mobile',
-    'Mobile booster, 50 dB',
-    'mobile',
-    FIVE,
-    {
+    facts: { ...RACK, massKg: 2, sizeMm: [180, 240, 60], powerW: 14, priceClass: 2 },
+  }),
+  amplifier('amp-mobile', 'Mobile booster, 50 dB', {
+    use: 'mobile',
+    bands: FIVE,
+    radio: {
       gainDb: 50,
       lowestGainDb: 23,
       noiseFigureDb: 6,
@@ -276,14 +248,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-42, -27),
       class: 'wideband',
     },
-    { ...CAR, massKg: 0.7, sizeMm: [110, 30, 150], powerW: 12, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-mobile-sma',
-    'Mobile booster with SMA ports, 45 dB',
-    'mobile',
-    ['B3', 'B8', 'B20'],
-    {
+    facts: { ...CAR, massKg: 0.7, sizeMm: [110, 30, 150], powerW: 12, priceClass: 2 },
+  }),
+  amplifier('amp-mobile-sma', 'Mobile booster with SMA ports, 45 dB', {
+    use: 'mobile',
+    bands: ['B3', 'B8', 'B20'],
+    radio: {
       gainDb: 45,
       lowestGainDb: 20,
       noiseFigureDb: 7,
@@ -292,15 +262,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-42, -27),
       class: 'wideband',
     },
-    { ...CAR, massKg: 0.5, sizeMm: [95, 28, 130], powerW: 9, priceClass: 1 },
-    ['SMA', 'socket'],
-  ),
-  amplifier(
-    'amp-cradle',
-    'Cradle booster for one phone, 23 dB',
-    'mobile',
-    FIVE,
-    {
+    facts: { ...CAR, massKg: 0.5, sizeMm: [95, 28, 130], powerW: 9, priceClass: 1 },
+    end: ['SMA', 'socket'],
+  }),
+  amplifier('amp-cradle', 'Cradle booster for one phone, 23 dB', {
+    use: 'mobile',
+    bands: FIVE,
+    radio: {
       gainDb: 23,
       lowestGainDb: 10,
       noiseFigureDb: 7,
@@ -309,15 +277,13 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-35, -20),
       class: 'wideband',
     },
-    { ...CAR, massKg: 0.3, sizeMm: [80, 30, 160], powerW: 6, priceClass: 1 },
-    ['SMA', 'socket'],
-  ),
-  amplifier(
-    'amp-na-mobile',
-    'North American mobile booster, 50 dB',
-    'mobile',
-    US_BOOSTER_BANDS,
-    {
+    facts: { ...CAR, massKg: 0.3, sizeMm: [80, 30, 160], powerW: 6, priceClass: 1 },
+    end: ['SMA', 'socket'],
+  }),
+  amplifier('amp-na-mobile', 'North American mobile booster, 50 dB', {
+    use: 'mobile',
+    bands: US_BOOSTER_BANDS,
+    radio: {
       gainDb: 50,
       lowestGainDb: 23,
       noiseFigureDb: 6,
@@ -326,14 +292,12 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-42, -27),
       class: 'wideband',
     },
-    { ...CAR, massKg: 0.7, sizeMm: [110, 30, 150], powerW: 12, priceClass: 2 },
-  ),
-  amplifier(
-    'amp-na-cradle',
-    'North American cradle booster, 23 dB',
-    'mobile',
-    US_BOOSTER_BANDS,
-    {
+    facts: { ...CAR, massKg: 0.7, sizeMm: [110, 30, 150], powerW: 12, priceClass: 2 },
+  }),
+  amplifier('amp-na-cradle', 'North American cradle booster, 23 dB', {
+    use: 'mobile',
+    bands: US_BOOSTER_BANDS,
+    radio: {
       gainDb: 23,
       lowestGainDb: 10,
       noiseFigureDb: 7,
@@ -342,7 +306,7 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       ...limits(-35, -20),
       class: 'wideband',
     },
-    { ...CAR, massKg: 0.3, sizeMm: [80, 30, 160], powerW: 6, priceClass: 1 },
-    ['SMA', 'socket'],
-  ),
+    facts: { ...CAR, massKg: 0.3, sizeMm: [80, 30, 160], powerW: 6, priceClass: 1 },
+    end: ['SMA', 'socket'],
+  }),
 ]

@@ -34,36 +34,43 @@ type Ohm = 50 | 75
 export type End = [connector: Connector, gender: Gender, impedanceOhm?: Ohm]
 export type Range = AntennaPart['ranges'][number]
 
-export const port = (
-  id: string,
-  role: PortRole,
-  connector: Connector = 'N',
-  gender: Gender = 'socket',
-  impedanceOhm: Ohm = 50,
-): Port => ({ id, role, connector, gender, impedanceOhm })
+export const port = (id: string, role: PortRole, [connector, gender, impedanceOhm = 50]: End = ['N', 'socket']): Port => ({
+  id,
+  role,
+  connector,
+  gender,
+  impedanceOhm,
+})
 
-export const feeds = (count: number, [connector, gender, ohm]: End = ['N', 'socket']): Port[] =>
-  Array.from({ length: count }, (_, i) => port(String(i + 1), 'feed', connector, gender, ohm))
+export const feeds = (count: number, end: End = ['N', 'socket']): Port[] =>
+  Array.from({ length: count }, (_, i) => port(String(i + 1), 'feed', end))
 export const branches = (count: number, connector: Connector): Port[] =>
-  Array.from({ length: count }, (_, i) => port(String(i + 1), 'cell', connector))
+  Array.from({ length: count }, (_, i) => port(String(i + 1), 'cell', [connector, 'socket']))
 
 export const range = (
   lowMHz: number,
   highMHz: number,
-  gainDbi: number,
-  beamwidthDeg: number,
-  verticalBeamwidthDeg: number,
+  { gainDbi, beamwidthDeg, verticalBeamwidthDeg }: { gainDbi: number; beamwidthDeg: number; verticalBeamwidthDeg: number },
 ): Range => ({ lowMHz, highMHz, gainDbi, beamwidthDeg, verticalBeamwidthDeg })
 
 export const antenna = (
   id: string,
   name: string,
-  shape: AntennaPart['shape'],
-  ranges: Range[],
-  frontToBackDb: number,
-  ports: Port[],
-  sizeM: number,
-  facts: Facts & Pick<AntennaPart, 'overMetal'> = {},
+  {
+    shape,
+    ranges,
+    frontToBackDb,
+    ports,
+    sizeM,
+    facts = {},
+  }: {
+    shape: AntennaPart['shape']
+    ranges: Range[]
+    frontToBackDb: number
+    ports: Port[]
+    sizeM: number
+    facts?: Facts & Pick<AntennaPart, 'overMetal'>
+  },
 ): AntennaPart => ({
   id,
   kind: 'antenna',
@@ -80,12 +87,21 @@ export const antenna = (
 export const line = (
   id: string,
   name: string,
-  [k1, k2]: [number, number],
-  [impedanceOhm, spreadPercent]: [Ohm, number],
-  [diameterMm, bendMm, plugMm]: [number, number, number],
-  stockM: number[],
-  ends: Connector,
-  more: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM'> = {},
+  {
+    loss: [k1, k2],
+    impedance: [impedanceOhm, spreadPercent],
+    size: [diameterMm, bendMm, plugMm],
+    stockM,
+    ends,
+    more = {},
+  }: {
+    loss: [number, number]
+    impedance: [Ohm, number]
+    size: [number, number, number]
+    stockM: number[]
+    ends: Connector
+    more?: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM'>
+  },
 ): LinePart => ({
   id,
   kind: 'line',
@@ -104,10 +120,17 @@ export const line = (
 export const router = (
   id: string,
   name: string,
-  bands: readonly string[],
-  ports: Port[],
-  portLimitMbps: number,
-  more: Facts & Pick<RouterPart, 'lanPorts' | 'wifiMbps' | 'wifiBands' | 'simSlots' | 'simSize'> = {},
+  {
+    bands,
+    ports,
+    portLimitMbps,
+    more = {},
+  }: {
+    bands: readonly string[]
+    ports: Port[]
+    portLimitMbps: number
+    more?: Facts & Pick<RouterPart, 'lanPorts' | 'wifiMbps' | 'wifiBands' | 'simSlots' | 'simSize'>
+  },
 ): RouterPart => ({ id, kind: 'router', name, bands: [...bands], portLimitMbps, noiseFigureDb: 9, ports, ...more })
 
 type Radio = Pick<
@@ -127,11 +150,13 @@ type Radio = Pick<
 export const amplifier = (
   id: string,
   name: string,
-  use: AmplifierPart['use'],
-  bands: readonly string[],
-  radio: Radio,
-  facts: Facts = {},
-  [connector, gender, impedanceOhm]: End = ['N', 'socket', 50],
+  {
+    use,
+    bands,
+    radio,
+    facts = {},
+    end = ['N', 'socket'],
+  }: { use: AmplifierPart['use']; bands: readonly string[]; radio: Radio; facts?: Facts; end?: End },
 ): AmplifierPart => ({
   id,
   kind: 'amplifier',
@@ -140,36 +165,41 @@ export const amplifier = (
   bands: [...bands],
   ...radio,
   ...facts,
-  ports: [port('donor', 'donor', connector, gender, impedanceOhm), port('server', 'server', connector, gender, impedanceOhm)],
+  ports: [port('donor', 'donor', end), port('server', 'server', end)],
 })
 
 export const passing = (
   id: string,
   kind: PassingPart['kind'],
-  name: string,
-  lossDb: number,
-  [a, b]: [End, End],
-  facts: Facts = {},
+  { name, lossDb, ends: [a, b], facts = {} }: { name: string; lossDb: number; ends: [End, End]; facts?: Facts },
 ): PassingPart => ({
   id,
   kind,
   name,
   lossDb,
   ...facts,
-  ports: [port('in', 'in', a[0], a[1], a[2]), port('out', 'out', b[0], b[1], b[2])],
+  ports: [port('in', 'in', a), port('out', 'out', b)],
 })
 
-export const splitter = (id: string, ways: number, excessDb: number, end: End = ['N', 'socket'], facts: Facts = {}) =>
+export const splitter = (
+  id: string,
+  ways: number,
+  { excessDb, end = ['N', 'socket'], facts = {} }: { excessDb: number; end?: End; facts?: Facts },
+) =>
   ({
     id,
     kind: 'splitter',
     name: `Splitter, ${ways} ways${end[2] === 75 ? ', 75 Ω' : ''}`,
     excessDb,
     ...facts,
-    ports: [port('in', 'in', ...end), ...Array.from({ length: ways }, (_, i) => port(String(i + 1), 'out', ...end))],
+    ports: [port('in', 'in', end), ...Array.from({ length: ways }, (_, i) => port(String(i + 1), 'out', end))],
   }) satisfies PartOf<'splitter'>
 
-export const tap = (id: string, couplingDb: number, excessDb: number, end: End = ['N', 'socket'], facts: Facts = {}) =>
+export const tap = (
+  id: string,
+  couplingDb: number,
+  { excessDb, end = ['N', 'socket'], facts = {} }: { excessDb: number; end?: End; facts?: Facts },
+) =>
   ({
     id,
     kind: 'tap',
@@ -177,5 +207,5 @@ export const tap = (id: string, couplingDb: number, excessDb: number, end: End =
     couplingDb,
     excessDb,
     ...facts,
-    ports: [port('in', 'in', ...end), port('through', 'through', ...end), port('tap', 'tap', ...end)],
+    ports: [port('in', 'in', end), port('through', 'through', end), port('tap', 'tap', end)],
   }) satisfies PartOf<'tap'>

@@ -85,7 +85,7 @@ describe('patterns of the catalogue', () => {
     for (const p of ANTENNAS.filter(a => a.shape === 'panel'))
       for (const f of [700, 850, 950])
         expect(antennaAt(p, f).pattern.frontToBackDb, p.id).toBeLessThanOrEqual(
-          18.8 + 23.9 * Math.log10(p.sizeMm![0] / 1000 / wavelengthM(f)) + 1e-9,
+          18.8 + 23.9 * Math.log10(p.sizeMm![0]! / 1000 / wavelengthM(f)) + 1e-9,
         )
   })
   it('upright beams are wider across than up, and lying ones the other way; at ±45° alike', () => {

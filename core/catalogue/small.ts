@@ -11,73 +11,98 @@ const fPlug: End = ['F', 'plug', 75]
 
 const OUTSIDE: Facts = { outdoors: true, priceClass: 1, massKg: 0.15 }
 const ARRESTORS: Part[] = [
-  passing('arr-gas', 'arrestor', 'Gas-tube arrestor, two N sockets', 0.2, [nSocket, nSocket], { ...OUTSIDE, apart: ['jumper'] }),
-  passing('arr-gas-np', 'arrestor', 'Gas-tube arrestor, N socket and plug', 0.2, [nSocket, nPlug], OUTSIDE),
-  passing('arr-gas-f', 'arrestor', 'Gas-tube arrestor, two F sockets', 0.3, [fSocket, fSocket], OUTSIDE),
-  passing(
-    'arr-gas-sma',
-    'arrestor',
-    'Gas-tube arrestor, SMA socket and plug',
-    0.3,
-    [
+  passing('arr-gas', 'arrestor', {
+    name: 'Gas-tube arrestor, two N sockets',
+    lossDb: 0.2,
+    ends: [nSocket, nSocket],
+    facts: { ...OUTSIDE, apart: ['jumper'] },
+  }),
+  passing('arr-gas-np', 'arrestor', {
+    name: 'Gas-tube arrestor, N socket and plug',
+    lossDb: 0.2,
+    ends: [nSocket, nPlug],
+    facts: OUTSIDE,
+  }),
+  passing('arr-gas-f', 'arrestor', {
+    name: 'Gas-tube arrestor, two F sockets',
+    lossDb: 0.3,
+    ends: [fSocket, fSocket],
+    facts: OUTSIDE,
+  }),
+  passing('arr-gas-sma', 'arrestor', {
+    name: 'Gas-tube arrestor, SMA socket and plug',
+    lossDb: 0.3,
+    ends: [
       ['SMA', 'socket'],
       ['SMA', 'plug'],
     ],
-    OUTSIDE,
-  ),
-  passing(
-    'arr-gas-tnc',
-    'arrestor',
-    'Gas-tube arrestor, two TNC sockets',
-    0.2,
-    [
+    facts: OUTSIDE,
+  }),
+  passing('arr-gas-tnc', 'arrestor', {
+    name: 'Gas-tube arrestor, two TNC sockets',
+    lossDb: 0.2,
+    ends: [
       ['TNC', 'socket'],
       ['TNC', 'socket'],
     ],
-    OUTSIDE,
-  ),
-  passing('arr-stub', 'arrestor', 'Quarter-wave arrestor, N socket and plug', 0.1, [nSocket, nPlug], {
-    ...OUTSIDE,
-    priceClass: 2,
+    facts: OUTSIDE,
+  }),
+  passing('arr-stub', 'arrestor', {
+    name: 'Quarter-wave arrestor, N socket and plug',
+    lossDb: 0.1,
+    ends: [nSocket, nPlug],
+    facts: {
+      ...OUTSIDE,
+      priceClass: 2,
+    },
   }),
 ]
 
 const PADS: Part[] = [
   ...[1, 2, 3, 6, 10, 15, 20, 30].map(db =>
-    passing(`pad-${db}`, 'pad', `Attenuator ${db} dB`, db, [nSocket, nPlug], { priceClass: 1 }),
+    passing(`pad-${db}`, 'pad', { name: `Attenuator ${db} dB`, lossDb: db, ends: [nSocket, nPlug], facts: { priceClass: 1 } }),
   ),
-  ...[3, 6, 10].map(db => passing(`pad-${db}-f`, 'pad', `Attenuator ${db} dB, 75 Ω`, db, [fSocket, fPlug], { priceClass: 1 })),
   ...[3, 6, 10].map(db =>
-    passing(
-      `pad-${db}-sma`,
-      'pad',
-      `Attenuator ${db} dB, SMA`,
-      db,
-      [
+    passing(`pad-${db}-f`, 'pad', {
+      name: `Attenuator ${db} dB, 75 Ω`,
+      lossDb: db,
+      ends: [fSocket, fPlug],
+      facts: { priceClass: 1 },
+    }),
+  ),
+  ...[3, 6, 10].map(db =>
+    passing(`pad-${db}-sma`, 'pad', {
+      name: `Attenuator ${db} dB, SMA`,
+      lossDb: db,
+      ends: [
         ['SMA', 'socket'],
         ['SMA', 'plug'],
       ],
-      { priceClass: 1 },
-    ),
+      facts: { priceClass: 1 },
+    }),
   ),
 ]
 
 const ADAPTERS: Part[] = [
-  passing('adp-n-sma', 'adapter', 'Jumper 0.3 m, N socket to SMA plug', 0.3, [nSocket, ['SMA', 'plug']]),
-  passing('adp-n-ts9', 'adapter', 'Jumper 0.2 m, N socket to TS9 plug', 0.4, [nSocket, ['TS9', 'plug']]),
-  passing('adp-n-crc9', 'adapter', 'Jumper 0.2 m, N socket to CRC9 plug', 0.4, [nSocket, ['CRC9', 'plug']]),
-  passing('adp-n-fme', 'adapter', 'Adapter, N socket to FME plug', 0.2, [nSocket, ['FME', 'plug']]),
-  passing('adp-n-tnc', 'adapter', 'Adapter, N socket to TNC plug', 0.2, [nSocket, ['TNC', 'plug']]),
-  passing('adp-n-bnc', 'adapter', 'Adapter, N socket to BNC plug', 0.2, [nSocket, ['BNC', 'plug']]),
-  passing('adp-n-n', 'adapter', 'Adapter, two N sockets', 0.1, [nSocket, nSocket]),
-  passing('adp-window', 'adapter', 'Flat window lead 0.3 m, two N sockets', 0.9, [nSocket, nSocket]),
-  passing('adp-window-f', 'adapter', 'Flat window lead 0.25 m, two F sockets', 0.8, [fSocket, fSocket]),
-  passing('adp-f-n', 'adapter', 'Adapter, F socket to N plug', 0.3, [fSocket, nPlug]),
-  passing('adp-n-f', 'adapter', 'Adapter, N socket to F plug', 0.3, [nSocket, fPlug]),
-  passing('adp-nn-plugs', 'adapter', 'Adapter, two N plugs', 0.1, [nPlug, nPlug]),
-  passing('adp-n-angle', 'adapter', 'Right-angle, N socket to N plug', 0.1, [nSocket, nPlug]),
-  passing('adp-f-f', 'adapter', 'Coupler, two F sockets', 0.2, [fSocket, fSocket]),
-  passing('adp-ff-plugs', 'adapter', 'Adapter, two F plugs', 0.2, [fPlug, fPlug]),
+  passing('adp-n-sma', 'adapter', { name: 'Jumper 0.3 m, N socket to SMA plug', lossDb: 0.3, ends: [nSocket, ['SMA', 'plug']] }),
+  passing('adp-n-ts9', 'adapter', { name: 'Jumper 0.2 m, N socket to TS9 plug', lossDb: 0.4, ends: [nSocket, ['TS9', 'plug']] }),
+  passing('adp-n-crc9', 'adapter', {
+    name: 'Jumper 0.2 m, N socket to CRC9 plug',
+    lossDb: 0.4,
+    ends: [nSocket, ['CRC9', 'plug']],
+  }),
+  passing('adp-n-fme', 'adapter', { name: 'Adapter, N socket to FME plug', lossDb: 0.2, ends: [nSocket, ['FME', 'plug']] }),
+  passing('adp-n-tnc', 'adapter', { name: 'Adapter, N socket to TNC plug', lossDb: 0.2, ends: [nSocket, ['TNC', 'plug']] }),
+  passing('adp-n-bnc', 'adapter', { name: 'Adapter, N socket to BNC plug', lossDb: 0.2, ends: [nSocket, ['BNC', 'plug']] }),
+  passing('adp-n-n', 'adapter', { name: 'Adapter, two N sockets', lossDb: 0.1, ends: [nSocket, nSocket] }),
+  passing('adp-window', 'adapter', { name: 'Flat window lead 0.3 m, two N sockets', lossDb: 0.9, ends: [nSocket, nSocket] }),
+  passing('adp-window-f', 'adapter', { name: 'Flat window lead 0.25 m, two F sockets', lossDb: 0.8, ends: [fSocket, fSocket] }),
+  passing('adp-f-n', 'adapter', { name: 'Adapter, F socket to N plug', lossDb: 0.3, ends: [fSocket, nPlug] }),
+  passing('adp-n-f', 'adapter', { name: 'Adapter, N socket to F plug', lossDb: 0.3, ends: [nSocket, fPlug] }),
+  passing('adp-nn-plugs', 'adapter', { name: 'Adapter, two N plugs', lossDb: 0.1, ends: [nPlug, nPlug] }),
+  passing('adp-n-angle', 'adapter', { name: 'Right-angle, N socket to N plug', lossDb: 0.1, ends: [nSocket, nPlug] }),
+  passing('adp-f-f', 'adapter', { name: 'Coupler, two F sockets', lossDb: 0.2, ends: [fSocket, fSocket] }),
+  passing('adp-ff-plugs', 'adapter', { name: 'Adapter, two F plugs', lossDb: 0.2, ends: [fPlug, fPlug] }),
   ...between('SMA', 'adapter', 0.2, [
     ['sma-n', 'SMA socket to N plug', 'socket', ['N', 'plug']],
     ['sma-n-ss', 'SMA socket to N socket', 'socket', ['N', 'socket']],
@@ -100,26 +125,38 @@ const ADAPTERS: Part[] = [
     ['fme-tnc', 'FME plug to TNC plug', 'plug', ['TNC', 'plug']],
     ['fme-ts9', 'FME plug to TS9 plug', 'plug', ['TS9', 'plug']],
   ]),
-  passing('jmp-n-1', 'adapter', 'Jumper 1 m, two N plugs', 0.4, [nPlug, nPlug]),
-  passing('jmp-n-sma-1', 'adapter', 'Jumper 1 m, N plug to SMA plug', 0.6, [nPlug, ['SMA', 'plug']]),
-  passing('jmp-sma-1', 'adapter', 'Jumper 1 m, two SMA plugs', 0.6, [
-    ['SMA', 'plug'],
-    ['SMA', 'plug'],
-  ]),
+  passing('jmp-n-1', 'adapter', { name: 'Jumper 1 m, two N plugs', lossDb: 0.4, ends: [nPlug, nPlug] }),
+  passing('jmp-n-sma-1', 'adapter', { name: 'Jumper 1 m, N plug to SMA plug', lossDb: 0.6, ends: [nPlug, ['SMA', 'plug']] }),
+  passing('jmp-sma-1', 'adapter', {
+    name: 'Jumper 1 m, two SMA plugs',
+    lossDb: 0.6,
+    ends: [
+      ['SMA', 'plug'],
+      ['SMA', 'plug'],
+    ],
+  }),
 ].map(p => ({ ...p, priceClass: 1 as const }))
 
 type Row = [id: string, words: string, gender: Gender, other: End]
 function between(connector: Connector, what: 'adapter' | 'lead', lossDb: number, rows: Row[]) {
   return rows.map(([id, words, gender, other]) =>
-    passing(`adp-${id}`, 'adapter', what === 'lead' ? capital(words) : `Adapter, ${words}`, lossDb, [[connector, gender], other]),
+    passing(`adp-${id}`, 'adapter', {
+      name: what === 'lead' ? capital(words) : `Adapter, ${words}`,
+      lossDb,
+      ends: [[connector, gender], other],
+    }),
   )
 }
 
 const SHARING: Part[] = [
-  ...[2, 3, 4, 6, 8].map(n => splitter(`spl-${n}`, n, n > 4 ? 0.7 : 0.4, nSocket, { priceClass: n > 4 ? 2 : 1, massKg: 0.3 })),
-  ...[2, 3, 4].map(n => splitter(`spl-${n}-f`, n, 0.8, fSocket, { priceClass: 1, massKg: 0.1 })),
-  ...[5, 6, 7, 8, 10, 13, 15, 20, 30].map(db => tap(`tap-${db}`, db, 0.3, nSocket, { priceClass: 1, massKg: 0.3 })),
-  ...[6, 9, 12, 16].map(db => tap(`tap-${db}-f`, db, 0.6, fSocket, { priceClass: 1, massKg: 0.1 })),
+  ...[2, 3, 4, 6, 8].map(n =>
+    splitter(`spl-${n}`, n, { excessDb: n > 4 ? 0.7 : 0.4, end: nSocket, facts: { priceClass: n > 4 ? 2 : 1, massKg: 0.3 } }),
+  ),
+  ...[2, 3, 4].map(n => splitter(`spl-${n}-f`, n, { excessDb: 0.8, end: fSocket, facts: { priceClass: 1, massKg: 0.1 } })),
+  ...[5, 6, 7, 8, 10, 13, 15, 20, 30].map(db =>
+    tap(`tap-${db}`, db, { excessDb: 0.3, end: nSocket, facts: { priceClass: 1, massKg: 0.3 } }),
+  ),
+  ...[6, 9, 12, 16].map(db => tap(`tap-${db}-f`, db, { excessDb: 0.6, end: fSocket, facts: { priceClass: 1, massKg: 0.1 } })),
 ]
 
 export const SMALL: readonly Part[] = [...ARRESTORS, ...PADS, ...ADAPTERS, ...SHARING]

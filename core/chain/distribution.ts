@@ -4,6 +4,7 @@
  * Levels are in dB relative to the target of each antenna: a tree *asks* for the level at its input at which the
  * hungriest antenna gets just its target, and has a *spread*, the most that any other then gets over its own.
  */
+import { entryOf, nth } from '../sure'
 import { finite } from '../check'
 import { splitterLossDb, tapLossDb } from './line'
 
@@ -107,7 +108,7 @@ const byWorth = (a: Fed, b: Fed): number =>
 /** Trees over several sets, each of which has some trees of its own. */
 function over(sets: readonly Fed[][], stock: Stock): Fed[] {
   const n = sets.length
-  if (n === 1) return sets[0]!
+  if (n === 1) return nth(sets, 0)
   const order = [...sets].sort((a, b) => asksOf(a) - asksOf(b))
   const mostWays = Math.max(2, ...stock.splitters.map(s => s.ways))
   /** whole[i][j]: trees over sets i…j; side[c][i][j]: c of them beside each other, on outputs that are alike */
@@ -118,29 +119,31 @@ function over(sets: readonly Fed[][], stock: Stock): Fed[] {
   for (let span = 1; span <= n; span++) {
     for (let i = 0; i + span <= n; i++) {
       const j = i + span - 1
-      const found: Fed[] = span === 1 ? [...order[i]!] : []
+      const found: Fed[] = span === 1 ? [...nth(order, i)] : []
       for (let c = 2; c <= Math.min(span, mostWays); c++) {
-        side[c]![i]![j] = kept(
+        nth(nth(side, c), i)[j] = kept(
           range(i, j - 1).flatMap(m =>
-            (c === 2 ? whole[i]![m]!.map(alone) : side[c - 1]![i]![m]!).flatMap(a => whole[m + 1]![j]!.map(b => joined(a, b))),
+            (c === 2 ? nth(nth(whole, i), m).map(alone) : nth(nth(nth(side, c - 1), i), m)).flatMap(a =>
+              nth(nth(whole, m + 1), j).map(b => joined(a, b)),
+            ),
           ),
         )
         for (const splitter of stock.splitters)
-          if (splitter.ways === c) for (const s of side[c]![i]![j]!) found.push(split(splitter, s))
+          if (splitter.ways === c) for (const s of nth(nth(nth(side, c), i), j)) found.push(split(splitter, s))
       }
       if (span > 1)
         for (const m of range(i, j - 1))
-          for (const less of whole[i]![m]!)
-            for (const more of whole[m + 1]![j]!) for (const tap of stock.taps) found.push(tapped(tap, more, less))
+          for (const less of nth(nth(whole, i), m))
+            for (const more of nth(nth(whole, m + 1), j)) for (const tap of stock.taps) found.push(tapped(tap, more, less))
       // A splitter with an output to spare, closed by a terminator, where none has just so many ways.
       if (span > 1 && !stock.splitters.some(s => s.ways === span))
         for (const splitter of stock.splitters)
           if (splitter.ways > span && splitter.ways <= span + 2 && span <= mostWays)
-            for (const s of side[span]![i]![j]!) found.push(split(splitter, s))
-      whole[i]![j] = kept(found)
+            for (const s of nth(nth(nth(side, span), i), j)) found.push(split(splitter, s))
+      nth(whole, i)[j] = kept(found)
     }
   }
-  return whole[0]![n - 1]!
+  return nth(nth(whole, 0), n - 1)
 }
 
 const range = (from: number, to: number): number[] => Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => from + k)
@@ -261,7 +264,7 @@ export function distribute(branches: readonly Branch[], stock: Stock, outputDbm:
 function chosen(trees: readonly Fed[], outputDbm: number): { fed: Fed; enough: boolean } {
   const able = trees.filter(t => t.asksDbm - WITHIN_DB <= outputDbm)
   const least = () => trees.reduce((a, b) => (b.asksDbm < a.asksDbm ? b : a))
-  return able.length ? { fed: able[0]!, enough: true } : { fed: least(), enough: false }
+  return able.length ? { fed: nth(able, 0), enough: true } : { fed: least(), enough: false }
 }
 
 const isWithin = (f: Fed): boolean => f.spreadDb <= 2 * WITHIN_DB
@@ -297,7 +300,10 @@ export function overTargets(fed: Fed, branches: readonly Branch[], inputDbm: num
   const losses = partsLossOf(fed.limb)
   return new Map(
     branches.flatMap(b =>
-      b.outlets.map((o): [string, number] => [o.id, inputDbm - losses.get(o.id)! - b.riserLossDb - o.cableLossDb - o.targetDbm]),
+      b.outlets.map((o): [string, number] => [
+        o.id,
+        inputDbm - entryOf(losses, o.id) - b.riserLossDb - o.cableLossDb - o.targetDbm,
+      ]),
     ),
   )
 }

@@ -42,8 +42,8 @@ describe('the tree', () => {
     expect(h.codes()).toContain('choose.loose')
   })
   it('does not go round for ever', () => {
-    h.cure({ label: '', gain: '', cost: '', enough: true, steps: screwOn(tree().joints[2]!, 'to', 'spl-2') })
-    h.cure({ label: '', gain: '', cost: '', enough: true, steps: screwOn(tree().joints[0]!, 'to', 'spl-2') })
+    h.cure({ steps: screwOn(tree().joints[2]!, 'to', 'spl-2') })
+    h.cure({ steps: screwOn(tree().joints[0]!, 'to', 'spl-2') })
     const [inner, outer] = [h.part('splitter', 0), h.part('splitter', 1)]
     h.add('runs', { ...h.doc.runs[0]!, id: undefined, fromNodeId: inner.id, fromPort: '2', toNodeId: outer.id, toPort: '2' })
     expect(tree().visits.length).toBeLessThan(40)
@@ -250,21 +250,7 @@ describe('what forks', () => {
   const split = (parts: string[]) => {
     h.reads('Ridge', -95)
     const run = tree().joints.find(j => j.to.at.part.kind === 'antenna')!
-    return h.apply(
-      screwOn(run, 'to', parts[0]!).map(s => ({
-        id: h.id(),
-        table: s.table,
-        rowId: s.rowId.startsWith('new:') ? `0192f000-0000-7000-8000-00000000000${s.rowId.length}` : s.rowId,
-        op: s.op,
-        baseVersion: 0,
-        fields: Object.fromEntries(
-          Object.entries(s.fields).map(([k, v]) => [
-            k,
-            typeof v === 'string' && v.startsWith('new:') ? `0192f000-0000-7000-8000-00000000000${v.length}` : v,
-          ]),
-        ),
-      })),
-    )
+    return h.cure({ steps: screwOn(run, 'to', parts[0]!) })
   }
   it('a two-way splitter costs 3 dB and what real parts add, and its open output is told', () => {
     h.reads('Ridge', -95)
@@ -301,7 +287,7 @@ describe('what forks', () => {
   it('two donors into one amplifier add their powers, and each keeps its own way', () => {
     h.reads('Ridge', -95)
     const joint = tree().joints.find(j => j.to.port.role === 'donor')!
-    h.cure({ label: '', gain: '', cost: '', enough: true, steps: screwOn(joint, 'to', 'spl-2') })
+    h.cure({ steps: screwOn(joint, 'to', 'spl-2') })
     const combiner = h.part('splitter')
     // Turned round, its outputs are inputs: the first donor comes by one, a second by the other.
     const lead = h.doc.runs.find(r => r.toNodeId === combiner.id)!

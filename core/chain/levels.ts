@@ -2,6 +2,7 @@
  * Levels, noise and limits at every port of a signal tree, for one band: down to the phones and modems,
  * and up from them.
  */
+import { entryOf, nth, sure } from '../sure'
 import { amplifierOn } from '../job/part'
 import type { Band } from '../radio/bands'
 import { noisePerElementDbm, rsrpToTotalDbm, sumDbm, toDb, toLinear, totalToRsrpDbm } from '../radio/levels'
@@ -126,7 +127,7 @@ export function computeLevels(
   for (let round = 0; round < tree.amplifiers.length; round++) {
     let settled = true
     for (const at of tree.amplifiers) {
-      const state = amplifierState(at, tree, ports, carrier, byDonor, held.get(at.node.id))
+      const state = amplifierState(at, tree, { ports, carrier, byDonor, held: held.get(at.node.id) })
       if (!state) continue
       settled &&= states.get(at.node.id)?.gainDb === state.gainDb
       states.set(at.node.id, state)
@@ -143,13 +144,13 @@ export function computeLevels(
     servers: tree.visits.flatMap((v, index) => {
       const level = ports[index]
       if (!level || v.at.part.kind !== 'antenna' || v.parent < 0) return []
-      return [serverLevel(tree, ports, index, v.at as AntennaNode, level, states, carrier)]
+      return [serverLevel(tree, { ports, index, at: v.at as AntennaNode, level, states, carrier })]
     }),
     modems: tree.visits.flatMap((v, index): ModemLevel[] => {
       const level = ports[index]
       if (!level || v.at.part.kind !== 'router' || v.entry?.role !== 'cell') return []
-      const source = byDonor.get(v.donor.node.id)!
-      const atAntenna = ports[rootOf(tree, index)]!
+      const source = entryOf(byDonor, v.donor.node.id)
+      const atAntenna = nth(ports, rootOf(tree, index))
       return [
         {
           index,
@@ -159,7 +160,7 @@ export function computeLevels(
           rsrpDbm: level.entryRsrpDbm,
           noiseDbm: level.entryNoiseDbm,
           gainDb: level.entryRsrpDbm - source.start.rsrpDbm,
-          feedLossDb: atAntenna.rsrpDbm - level.entryRsrpDbm,
+          feedLossDb: sure(atAntenna).rsrpDbm - level.entryRsrpDbm,
         },
       ]
     }),
@@ -168,7 +169,7 @@ export function computeLevels(
 
 function rootOf(tree: Tree, index: number): number {
   let i = index
-  while (tree.visits[i]!.parent >= 0) i = tree.visits[i]!.parent
+  while (nth(tree.visits, i).parent >= 0) i = nth(tree.visits, i).parent
   return i
 }
 
@@ -216,7 +217,7 @@ function portLevels(
       out[i] = null
       return
     }
-    const parent = tree.visits[visit.parent]!
+    const parent = nth(tree.visits, visit.parent)
     const exits = parent.parent < 0 ? null : exitsOf(parent.at.part, parent.entry!)
     const exitIndex = exits
       ? Math.max(
@@ -224,7 +225,7 @@ function portLevels(
           exits.findIndex(e => e.port.id === visit.exit!.id),
         )
       : 0
-    const left = leaving[visit.parent]![exitIndex]!
+    const left = nth(nth(leaving, visit.parent), exitIndex)
     const jointDb = jointLossDb(visit.joint, carrier.frequencyMHz)
     const entryRsrpDbm = before.entryRsrpDbm + left.gainDb - jointDb
     const entryNoiseDbm = afterLoss(left.noiseDbm, jointDb)
@@ -260,18 +261,26 @@ function gainOf(visit: Visit, carrier: Carrier, states: ReadonlyMap<string, Ampl
 function amplifierState(
   at: AmplifierNode,
   tree: Tree,
-  ports: readonly (PortLevel | null)[],
-  carrier: Carrier,
-  byDonor: ReadonlyMap<string, Source>,
-  held: { gainDb: number; oscillating: boolean } | undefined,
+  {
+    ports,
+    carrier,
+    byDonor,
+    held,
+  }: {
+    ports: readonly (PortLevel | null)[]
+    carrier: Carrier
+    byDonor: ReadonlyMap<string, Source>
+    held: { gainDb: number; oscillating: boolean } | undefined
+  },
 ): AmplifierState | null {
   const part = amplifierOn(at.part, carrier.band.name)
   const arrivals = ports.filter(
-    (p, i): p is PortLevel => p !== null && tree.visits[i]!.at.node.id === at.node.id && tree.visits[i]!.entry?.role === 'donor',
+    (p, i): p is PortLevel =>
+      p !== null && nth(tree.visits, i).at.node.id === at.node.id && nth(tree.visits, i).entry?.role === 'donor',
   )
   if (!arrivals.length) return null
   const totals = arrivals.map(a => {
-    const { load } = byDonor.get(a.visit.donor.node.id)!
+    const { load } = entryOf(byDonor, a.visit.donor.node.id)
     return { all: rsrpToTotalDbm(a.entryRsrpDbm, carrier.resourceBlocks) + load.overDb, load, rsrp: a.entryRsrpDbm }
   })
   const strongest = totals.reduce((a, b) => (b.rsrp > a.rsrp ? b : a))
@@ -324,18 +333,27 @@ export const freeOutputDbm = (a: AmplifierState, carrier: Pick<Carrier, 'resourc
 
 function serverLevel(
   tree: Tree,
-  ports: readonly (PortLevel | null)[],
-  index: number,
-  at: AntennaNode,
-  level: PortLevel,
-  states: ReadonlyMap<string, AmplifierState>,
-  carrier: Carrier,
+  {
+    ports,
+    index,
+    at,
+    level,
+    states,
+    carrier,
+  }: {
+    ports: readonly (PortLevel | null)[]
+    index: number
+    at: AntennaNode
+    level: PortLevel
+    states: ReadonlyMap<string, AmplifierState>
+    carrier: Carrier
+  },
 ): ServerLevel {
-  const air = ports[rootOf(tree, index)]!
+  const air = nth(ports, rootOf(tree, index))
   let amplifier: AmplifierState | null = null
   let toAmplifierDb = 0
-  for (let i = tree.visits[index]!.parent; i >= 0 && !amplifier; i = tree.visits[i]!.parent) {
-    const v = tree.visits[i]!
+  for (let i = nth(tree.visits, index).parent; i >= 0 && !amplifier; i = nth(tree.visits, i).parent) {
+    const v = nth(tree.visits, i)
     if (v.at.part.kind === 'amplifier') {
       amplifier = states.get(v.at.node.id) ?? null
       toAmplifierDb = (ports[i]?.rsrpDbm ?? 0) - level.entryRsrpDbm
@@ -348,7 +366,7 @@ function serverLevel(
     noiseDbm: level.entryNoiseDbm,
     // A passive way loses the same both ways, and an amplifier is set alike for both (assumed); the air's
     // reading, carried back, is the mast's own to hear.
-    upGainDb: level.entryRsrpDbm - air.entryRsrpDbm + jointDifferenceDb(tree, index, carrier),
+    upGainDb: level.entryRsrpDbm - sure(air).entryRsrpDbm + jointDifferenceDb(tree, index, carrier),
     amplifier,
     toAmplifierDb,
   }
@@ -357,8 +375,8 @@ function serverLevel(
 /** What cables take less on the uplink's lower frequency, dB. */
 function jointDifferenceDb(tree: Tree, index: number, carrier: Carrier): number {
   let sum = 0
-  for (let i = index; i >= 0; i = tree.visits[i]!.parent) {
-    const { joint } = tree.visits[i]!
+  for (let i = index; i >= 0; i = nth(tree.visits, i).parent) {
+    const { joint } = nth(tree.visits, i)
     if (joint) sum += jointLossDb(joint, carrier.frequencyMHz) - jointLossDb(joint, carrier.uplinkMHz)
   }
   return sum

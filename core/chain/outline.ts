@@ -1,4 +1,5 @@
 /** A signal tree as a person reads it: feeds that are alike side by side, told once. */
+import { nth } from '../sure'
 import type { Joint, Tree, TreeNode, Visit } from './tree'
 
 export interface Outline {
@@ -17,7 +18,7 @@ export function outlineOf(tree: Tree): Outline[] {
   const children = new Map<number, number[]>()
   tree.visits.forEach((v, i) => children.set(v.parent, [...(children.get(v.parent) ?? []), i]))
   const build = (index: number, depth: number): Outline => {
-    const visit = tree.visits[index]!
+    const visit = nth(tree.visits, index)
     const next = children.get(index) ?? []
     return {
       at: visit.at,
@@ -38,7 +39,7 @@ export function outlineOf(tree: Tree): Outline[] {
       else alike.push(way)
     }
     const deeper = alike.length > 1 ? 1 : 0
-    return { ...feeds[0]!, children: alike.map(a => (deeper ? shifted(a) : a)) }
+    return { ...nth(feeds, 0), children: alike.map(a => (deeper ? shifted(a) : a)) }
   })
 }
 
@@ -46,7 +47,7 @@ const signature = (o: Outline): string => `${o.at.part.id}/${o.joint?.run.partId
 
 function pair(a: Outline, b: Outline): void {
   a.twins.push({ at: b.at, joint: b.joint })
-  a.children.forEach((c, i) => pair(c, b.children[i]!))
+  a.children.forEach((c, i) => pair(c, nth(b.children, i)))
 }
 
 const shifted = (o: Outline): Outline => ({ ...o, depth: o.depth + 1, children: o.children.map(shifted) })
@@ -56,4 +57,4 @@ export const flatten = (o: Outline): Outline[] => [o, ...o.children.flatMap(flat
 
 /** @returns whether a tree is one way without forks: what a strip can show */
 export const isStraight = (roots: readonly Outline[]): boolean =>
-  roots.length === 1 && flatten(roots[0]!).every(o => o.children.length <= 1)
+  roots.length === 1 && flatten(nth(roots, 0)).every(o => o.children.length <= 1)

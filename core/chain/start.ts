@@ -1,4 +1,5 @@
 /** Where a signal's way begins: what an isotropic antenna would read at a donor's place, and what else is in its band. */
+import { nth, sure } from '../sure'
 import { toRad } from '../geo/angles'
 import type { Cell, JobDocument, Reading, Spot } from '../job/schema'
 import type { Band } from '../radio/bands'
@@ -65,7 +66,7 @@ export function entryLossDb(b: Building, place: Point, frequencyMHz: number, bea
     const a = toRad(deg)
     const out = { eastM: place.eastM + FAR_M * Math.sin(a), northM: place.northM + FAR_M * Math.cos(a), upM: place.upM + 2 }
     const crossings = surfacesBetween(b, out, place, frequencyMHz)
-    const depthM = crossings.length ? (1 - crossings[0]!.at) * FAR_M : 0
+    const depthM = crossings.length ? (1 - nth(crossings, 0).at) * FAR_M : 0
     return crossedDb(crossings) + DEPTH_DB_PER_M * Math.min(depthM, 30)
   }
   const sides = [0, 45, 90, 135, 180, 225, 270, 315].map(toward)
@@ -139,7 +140,11 @@ export function startAt(i: StartInput): Start | null {
     }
   }
   if (!i.path || !bandPath) return null
-  const { rsrpDbm, assumed } = predictedRsrp(i.doc.cells, i.path, bandPath, Math.max(0.5, i.donor.upM), i.bandwidthMHz)
+  const { rsrpDbm, assumed } = predictedRsrp(i.doc.cells, i.path, {
+    band: bandPath,
+    heightM: Math.max(0.5, i.donor.upM),
+    bandwidthMHz: i.bandwidthMHz,
+  })
   const wallDb = donorWithin ? -entryLossDb(i.building, i.donor, i.frequencyMHz, i.bearingDeg) : 0
   return {
     rsrpDbm: rsrpDbm + (i.calibration?.offsetDb ?? 0) + wallDb,
@@ -180,13 +185,13 @@ function nearestReading(i: StartInput, donorWithin: boolean) {
         awayM,
         score,
         open,
-        read: summarise(readings.map(r => r.rsrpDbm))!,
+        read: sure(summarise(readings.map(r => r.rsrpDbm))),
         sinr: summarise(readings.map(r => r.sinrDb)),
         devices: [
           ...new Map(
             readings
               .filter(r => r.rsrpDbm !== null)
-              .map(r => [nameOf(r), { name: nameOf(r), antennaDbi: readingAntennaDbi(r)! }]),
+              .map(r => [nameOf(r), { name: nameOf(r), antennaDbi: sure(readingAntennaDbi(r)) }]),
           ).values(),
         ],
       },
@@ -247,7 +252,11 @@ export function bandLoad(at: {
     if (m.mastId === at.wantedMastId) continue
     const band = m.path.bands.find(b => b.band === at.carrier.band.name)
     if (!band) continue
-    const { rsrpDbm } = predictedRsrp(m.cells, m.path, band, Math.max(0.5, at.donor.at.node.upM), ASSUMED_BANDWIDTH_MHZ)
+    const { rsrpDbm } = predictedRsrp(m.cells, m.path, {
+      band,
+      heightM: Math.max(0.5, at.donor.at.node.upM),
+      bandwidthMHz: ASSUMED_BANDWIDTH_MHZ,
+    })
     const gain = gainToward(at.donor.pattern, at.donor, m.frameBearingDeg)
     const total = rsrpToTotalDbm(rsrpDbm + m.offsetDb + gain, blocksFor(at.carrier.band.name, ASSUMED_BANDWIDTH_MHZ))
     others.push({ dbm: total, words: `${m.carrier}, ${m.name}` })

@@ -2,6 +2,7 @@
  * A design as a signal tree: parts with typed ports, joined port to port. Nothing is looked up by its
  * role: what an antenna or a box is follows from what it hangs on.
  */
+import { nth, sure } from '../sure'
 import { antennaAt, partById, usualPolarisation } from '../catalogue/parts'
 import type { Design, JobDocument, Node, Run } from '../job/schema'
 import { withOwn } from '../job/part'
@@ -180,7 +181,7 @@ function hangsOn(antenna: AntennaNode, links: Links): 'donor' | 'server' {
   const seen = new Set<string>([antenna.node.id])
   const queue: Jack[] = antenna.part.ports.map(port => ({ at: antenna, port }))
   while (queue.length) {
-    const jack = queue.shift()!
+    const jack = sure(queue.shift())
     for (const { other } of links.get(keyOf(jack)) ?? []) {
       if (other.port.role === 'server') return 'server'
       if (other.port.role === 'donor' || other.port.role === 'cell') return 'donor'
@@ -202,20 +203,25 @@ const DEEPEST = 60
 
 function walk(donors: readonly AntennaNode[], links: Links): Visit[] {
   const visits: Visit[] = []
-  const follow = (from: TreeNode, exit: Port, parent: number, donor: AntennaNode, feed: string, way: readonly string[]) => {
+  const follow = (
+    from: TreeNode,
+    exit: Port,
+    { parent, donor, feed, way }: { parent: number; donor: AntennaNode; feed: string; way: readonly string[] },
+  ) => {
     for (const { joint, other } of links.get(keyOf({ at: from, port: exit })) ?? []) {
       const key = keyOf(other)
       if (way.includes(key) || way.length > DEEPEST) continue
       const index = visits.length
       visits.push({ at: other.at, entry: other.port, parent, exit, joint, donor, feed })
-      for (const next of exitsOf(other.at.part, other.port)) follow(other.at, next.port, index, donor, feed, [...way, key])
+      for (const next of exitsOf(other.at.part, other.port))
+        follow(other.at, next.port, { parent: index, donor, feed, way: [...way, key] })
     }
   }
   for (const donor of donors) {
     for (const port of donor.part.ports) {
       const index = visits.length
       visits.push({ at: donor, entry: null, parent: -1, exit: null, joint: null, donor, feed: port.id })
-      follow(donor, port, index, donor, port.id, [])
+      follow(donor, port, { parent: index, donor, feed: port.id, way: [] })
     }
   }
   return visits
@@ -283,7 +289,7 @@ export const facingOf = (tree: Pick<Tree, 'donors'>, server: AntennaNode): numbe
 /** @returns the visits from the donor down to one, in order */
 export function wayTo(tree: Pick<Tree, 'visits'>, index: number): Visit[] {
   const out: Visit[] = []
-  for (let i = index; i >= 0; i = tree.visits[i]!.parent) out.unshift(tree.visits[i]!)
+  for (let i = index; i >= 0; i = nth(tree.visits, i).parent) out.unshift(nth(tree.visits, i))
   return out
 }
 

@@ -1,4 +1,6 @@
 /** The coverage of one floor of a job: its map, the share of each room above its need, and what stands beside it as a check. */
+import { nth } from '../sure'
+import { jobOf } from '../job/schema'
 import type { Levels } from '../chain/levels'
 import { facingOf, turned } from '../chain/tree'
 import type { Tree, Turned } from '../chain/tree'
@@ -85,7 +87,11 @@ export function gridOf(b: Building, upM: number, stepM: number): Grid {
 }
 
 /** An antenna as it sends onto a floor. */
-export function senderOf(b: Building, at: Turned, fedRsrpDbm: number, upM: number, frequencyMHz: number): Sender {
+export function senderOf(
+  b: Building,
+  at: Turned,
+  { fedRsrpDbm, upM, frequencyMHz }: { fedRsrpDbm: number; upM: number; frequencyMHz: number },
+): Sender {
   const { node } = at.at
   const [x, y] = toLocal(b, node)
   const down = { eastM: node.eastM, northM: node.northM, upM }
@@ -117,7 +123,7 @@ export function linearGain(at: Turned, axisDeg: number): Sender['gainToward'] {
     return (_dx, _dy, dz) => {
       const at = (dz + 1) * (CONE_STEPS / 2)
       const i = Math.min(CONE_STEPS - 1, Math.max(0, at | 0))
-      return table[i]! + (at - i) * (table[i + 1]! - table[i]!)
+      return nth(table, i) + (at - i) * (nth(table, i + 1) - nth(table, i))
     }
   }
   return (dx, dy, dz) =>
@@ -133,7 +139,9 @@ export function coverageOf(o: FloorInput): FloorCoverage | null {
   const upM = floor.fromM + HELD_M
   const alive = levels.servers.filter(s => s.amplifier && s.amplifier.limitedBy !== 'shut down' && s.amplifier.gainDb > 0)
   if (!alive.length) return null
-  const senders = alive.map(s => senderOf(b, turned(s.at, frequencyMHz, facingOf(tree, s.at)), s.fedRsrpDbm, upM, frequencyMHz))
+  const senders = alive.map(s =>
+    senderOf(b, turned(s.at, frequencyMHz, facingOf(tree, s.at)), { fedRsrpDbm: s.fedRsrpDbm, upM, frequencyMHz }),
+  )
   const map = coverageMap({
     grid: gridOf(b, upM, o.stepM),
     walls: planWalls(b, frequencyMHz),
@@ -146,8 +154,8 @@ export function coverageOf(o: FloorInput): FloorCoverage | null {
   const correctionDb = corrected(o, map, here)
   if (correctionDb !== null) for (let i = 0; i < map.rsrpDbm.length; i++) map.rsrpDbm[i]! += correctionDb
   const owner = roomOfCell(b, map, here)
-  const needDbm = needOfUseDbm(doc.jobs[0]!, floor.use)
-  const needsDbm = needsOfCells(doc.jobs[0]!, owner, here, needDbm)
+  const needDbm = needOfUseDbm(jobOf(doc), floor.use)
+  const needsDbm = needsOfCells(jobOf(doc), owner, here, needDbm)
   const rooms = roomShares(o, map, here, owner)
   const weight = (r: RoomShare) => r.spot.people ?? 1
   const total = rooms.reduce((sum, r) => sum + weight(r), 0)
@@ -179,12 +187,12 @@ const measuredAt = ({ log, levels }: FloorInput, spot: Spot): number | null =>
   readWithBooster(log, spot, levels.carrier.band.name)
 
 const shareAbove = (levels: Float32Array, needsDbm: Float32Array): number =>
-  levels.reduce((n, v, i) => n + Number(v >= needsDbm[i]!), 0) / levels.length
+  levels.reduce((n, v, i) => n + Number(v >= nth(needsDbm, i)), 0) / levels.length
 
 /** @returns what each cell needs by its room, dBm; `elseDbm` where it has none */
 export function needsOfCells(job: Job, owner: Int16Array, here: readonly Spot[], elseDbm: number): Float32Array {
   const needs = here.map(s => needAtDbm(job, s))
-  return Float32Array.from(owner, o => (o < 0 ? elseDbm : needs[o]!))
+  return Float32Array.from(owner, o => (o < 0 ? elseDbm : nth(needs, o)))
 }
 
 /** Each cell belongs to the room whose spot is nearest. @returns the index of its room by cell; −1 where there is none */
@@ -197,7 +205,7 @@ export function roomOfCell(b: Building, grid: Grid, here: readonly Spot[]): Int1
       const y = grid.y0 + r * grid.stepM
       let nearest = Infinity
       for (let i = 0; i < at.length; i++) {
-        const d = (at[i]![0] - x) ** 2 + (at[i]![1] - y) ** 2
+        const d = (nth(at, i)[0] - x) ** 2 + (nth(at, i)[1] - y) ** 2
         if (d < nearest) {
           nearest = d
           out[r * grid.columns + c] = i
@@ -212,19 +220,19 @@ export const needAt = (c: FloorCoverage, x: number, y: number): number => c.need
 
 function roomShares(o: FloorInput, map: CoverageMap, here: readonly Spot[], owner: Int16Array): RoomShare[] {
   const cells: number[][] = here.map(() => [])
-  map.rsrpDbm.forEach((v, i) => owner[i]! >= 0 && cells[owner[i]!]!.push(v))
+  map.rsrpDbm.forEach((v, i) => nth(owner, i) >= 0 && nth(cells, nth(owner, i)).push(v))
   return here.flatMap((spot, i): RoomShare[] => {
-    const own = cells[i]!.sort((a, b) => a - b)
+    const own = nth(cells, i).sort((a, b) => a - b)
     if (!own.length) return []
     const [x, y] = toLocal(o.building, spot)
-    const needDbm = needAtDbm(o.doc.jobs[0]!, spot)
+    const needDbm = needAtDbm(jobOf(o.doc), spot)
     return [
       {
         spot,
         needDbm,
         share: own.filter(v => v >= needDbm).length / own.length,
-        medianDbm: own[Math.floor(own.length / 2)]!,
-        tenthDbm: own[Math.floor(own.length / 10)]!,
+        medianDbm: nth(own, Math.floor(own.length / 2)),
+        tenthDbm: nth(own, Math.floor(own.length / 10)),
         mapDbm: levelAt(map, x, y),
         checkDbm: o.rooms.find(r => r.spot.id === spot.id)?.rsrpDbm ?? null,
         measuredDbm: measuredAt(o, spot),

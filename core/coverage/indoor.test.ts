@@ -92,7 +92,12 @@ describe('what rooms are used as', () => {
     const site = h.doc.sites[0]!
     for (const alongM of [-9, -4, 1, 6, 11]) {
       const [from, to] = [-7, 7].map(across =>
-        moveAlong({ axisDeg: site.axisDeg + 90 }, moveAlong(site, { eastM: 0, northM: 0, upM: 0 }, alongM, 1), across, 1),
+        moveAlong(
+          { axisDeg: site.axisDeg + 90 },
+          { ...moveAlong(site, { eastM: 0, northM: 0, upM: 0 }, alongM, 1), upM: 0 },
+          across,
+          1,
+        ),
       )
       h.add('walls', {
         level: 0,

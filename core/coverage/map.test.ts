@@ -1,3 +1,4 @@
+import type { AntennaPart } from '../job/part'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
@@ -87,8 +88,15 @@ describe('the level over a floor', () => {
       const from = { eastM: 1.1, northM: 0.7, upM: floor.toM - 0.3 }
       const [x, y] = toLocal(b, from)
       const node = { ...h.server, ...from }
-      const at = { at: { node, part: h.server.part as never }, pattern: FLAT, covered: true, azimuthDeg: 0, tiltDeg: 0 }
-      const sender = { ...senderOf(b, at, 0, grid.upM, 806), gainToward: () => 1, peak: 1 }
+      const at = {
+        at: { node, part: h.server.part as AntennaPart },
+        pattern: FLAT,
+        covered: true,
+        azimuthDeg: 0,
+        tiltDeg: 0,
+        polarisation: 'vertical' as const,
+      }
+      const sender = { ...senderOf(b, at, { fedRsrpDbm: 0, upM: grid.upM, frequencyMHz: 806 }), gainToward: () => 1, peak: 1 }
       expect([sender.x, sender.y]).toEqual([x, y])
       const map = coverageMap({ grid, walls, senders: [sender], frequencyMHz: 806, phoneDbi: 0, coefficient: 20 })
       let checked = 0
@@ -124,7 +132,6 @@ describe('a floor of a job', () => {
       levels: c.main!.levels!,
       log: c.log,
       rooms: c.main!.rooms,
-      needDbm: c.needDbm,
       level,
       stepM,
     })

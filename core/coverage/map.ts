@@ -93,7 +93,7 @@ export function coverageMap(o: CoverageInput): CoverageMap {
     crossed.fill(0)
     for (const wall of walls) shade(crossed, grid, sender, wall)
     const base = 10 ** ((sender.fedRsrpDbm + o.phoneDbi - atOneM) / 10)
-    cast({ power, best, crossed, grid }, sender, s, base, o.coefficient)
+    cast({ power, best, crossed, grid }, sender, { s, base, coefficient: o.coefficient })
   }
   const rsrpDbm = new Float32Array(n)
   for (let i = 0; i < n; i++) rsrpDbm[i] = 10 * Math.log10(power[i]!)
@@ -108,7 +108,11 @@ interface Field {
 }
 
 /** One antenna over all cells: where it is the strongest so far, it is put down. */
-function cast({ power, best, crossed, grid }: Field, sender: Sender, s: number, base: number, coefficient: number): void {
+function cast(
+  { power, best, crossed, grid }: Field,
+  sender: Sender,
+  { s, base, coefficient }: { s: number; base: number; coefficient: number },
+): void {
   const { x0, y0, stepM, columns, rows } = grid
   const { peak, slabsDb, gainToward } = sender
   const dz = grid.upM - sender.upM
@@ -177,11 +181,15 @@ function shade(crossed: Float64Array, grid: Grid, from: Sender, wall: PlanWall):
   const by = wall.y2 - from.y
   const px = [from.x + ax * near, from.x + bx * near, from.x + bx * far, from.x + ax * far]
   const py = [from.y + ay * near, from.y + by * near, from.y + by * far, from.y + ay * far]
-  fill(crossed, grid, px, py, wall.lossDb)
+  fill(crossed, grid, { px, py, value: wall.lossDb })
 }
 
 /** Adds a value to the cells whose middles lie in a four-sided patch, as a difference at both ends of each row's interval. */
-function fill(crossed: Float64Array, grid: Grid, px: readonly number[], py: readonly number[], value: number): void {
+function fill(
+  crossed: Float64Array,
+  grid: Grid,
+  { px, py, value }: { px: readonly number[]; py: readonly number[]; value: number },
+): void {
   const { x0, y0, stepM, columns, rows } = grid
   const low = Math.min(py[0]!, py[1]!, py[2]!, py[3]!)
   const high = Math.max(py[0]!, py[1]!, py[2]!, py[3]!)

@@ -1,4 +1,5 @@
 /** Where inside antennas would serve a floor best, one after the other, and what each buys. */
+import { lastOf, nth } from '../sure'
 import { inRange } from '../check'
 import { coverageMap } from './map'
 import type { Grid, PlanWall, Sender } from './map'
@@ -51,20 +52,20 @@ export function proposePlaces(o: PlacesInput): ProposedPlace[] {
     let served = 0
     for (let i = 0; i < o.weights.length; i++)
       for (const m of chosen)
-        if (maps[m]![i]! + fed >= o.needsDbm[i]!) {
-          served += o.weights[i]!
+        if (nth(nth(maps, m), i) + fed >= nth(o.needsDbm, i)) {
+          served += nth(o.weights, i)
           break
         }
     return served / total
   }
   // Where several serve as much, the one that stands best in the middle of it all.
-  const means = maps.map(m => m.reduce((sum, v, i) => sum + v * o.weights[i]!, 0) / total)
+  const means = maps.map(m => m.reduce((sum, v, i) => sum + v * nth(o.weights, i), 0) / total)
   const bestWith = (kept: readonly number[]): number => {
     let best = 0
     let most = -Infinity
     for (let m = 0; m < net.length; m++) {
       if (kept.includes(m)) continue
-      const share = shareOf([...kept, m]) + TIE_PER_DB * means[m]!
+      const share = shareOf([...kept, m]) + TIE_PER_DB * nth(means, m)
       if (share > most + 1e-9) {
         most = share
         best = m
@@ -83,12 +84,12 @@ export function proposePlaces(o: PlacesInput): ProposedPlace[] {
       if (shareOf([...others, better]) > shareOf(now) + 1e-9) now.splice(i, 1, better)
     }
     const share = shareOf(now)
-    if (out.length && share <= out.at(-1)!.share + 0.005) break
+    if (out.length && share <= lastOf(out).share + 0.005) break
     chosen.splice(0, chosen.length, ...now)
-    out.push({ x: net[next]![0], y: net[next]![1], share })
+    out.push({ x: nth(net, next)[0], y: nth(net, next)[1], share })
     if (share >= ENOUGH) break
   }
-  return chosen.map((m, i) => ({ x: net[m]![0], y: net[m]![1], share: out[i]?.share ?? out.at(-1)!.share }))
+  return chosen.map((m, i) => ({ x: nth(net, m)[0], y: nth(net, m)[1], share: out[i]?.share ?? lastOf(out).share }))
 }
 
 function netOf(g: Grid): [number, number][] {

@@ -1,4 +1,5 @@
 /** What a phone shows at each indoor spot, from whichever inside antenna serves it best. */
+import { jobOf } from '../job/schema'
 import type { JobDocument, Spot } from '../job/schema'
 import { gainToward } from '../radio/pattern'
 import { toDb, toLinear, noisePerElementDbm, rsrpToTotalDbm } from '../radio/levels'
@@ -65,7 +66,7 @@ export function wayDb(
 }
 
 export function roomLevels(doc: JobDocument, tree: Tree, b: Building, levels: Levels): RoomLevel[] {
-  const job = doc.jobs[0]!
+  const job = jobOf(doc)
   const { frequencyMHz } = levels.carrier
   const alive = levels.servers
     .filter(s => s.amplifier && s.amplifier.limitedBy !== 'shut down' && s.amplifier.gainDb > 0)

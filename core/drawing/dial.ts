@@ -66,12 +66,13 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
     const chosen = m.mast.id === o.selectedId
     // A wedge as wide as its uncertainty: compass, its reading, and the mast's own place.
     const half = Math.max(bearingHalfWidth(m, a.declination), 2)
-    if (chosen || m.positionDeg > 5) p.push({ kind: 'path', style: 'beam', d: wedge(at, [cx, c], m.bearingDeg, half, ring) })
+    if (chosen || m.positionDeg > 5)
+      p.push({ kind: 'path', style: 'beam', d: wedge(at, [cx, c], { midDeg: m.bearingDeg, halfDeg: half, r: ring }) })
     const [x, y] = at(m.bearingDeg, ring)
     p.push({ kind: 'line', style: chosen ? 'mastRay' : 'otherRay', x1: cx, y1: c, x2: x, y2: y, id: m.mast.id })
   }
   const sweep = o.showSweep ? a.sweep?.result : null
-  if (sweep) drawSweep(p, at, sweep, ring, [cx, c])
+  if (sweep) drawSweep(p, { at, sweep, ring, centre: [cx, c] })
   if (o.labels !== false) {
     for (const m of shown) {
       const chosen = m.mast.id === o.selectedId
@@ -84,7 +85,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
         kind: 'text',
         style: chosen ? 'labelBlue' : 'labelSoft',
         x: lx,
-        y: space.place(lx, y + 4, w, anchor, [14, o.size - 2]),
+        y: space.place(lx, y + 4, { textLength: w, anchor, bounds: [14, o.size - 2] }),
         text,
         anchor,
         id: m.mast.id,
@@ -151,10 +152,15 @@ export function layoutPractice(o: PracticeDial): Drawing {
   const c = o.size / 2
   const ring = c - 34
   const { p, at } = compassRose([c, c], ring, 0, o.headingDeg)
-  p.push({ kind: 'path', style: 'beam', d: wedge(at, [c, c], o.headingDeg, Math.min(85, o.beamwidthDeg / 2), ring - 6) })
-  for (const deg of o.struckDeg) p.push({ kind: 'path', style: 'bad', d: wedge(at, [c, c], deg, 14, ring) })
+  p.push({
+    kind: 'path',
+    style: 'beam',
+    d: wedge(at, [c, c], { midDeg: o.headingDeg, halfDeg: Math.min(85, o.beamwidthDeg / 2), r: ring - 6 }),
+  })
+  for (const deg of o.struckDeg)
+    p.push({ kind: 'path', style: 'bad', d: wedge(at, [c, c], { midDeg: deg, halfDeg: 14, r: ring }) })
   if (o.truth) {
-    p.push({ kind: 'path', style: 'good', d: wedge(at, [c, c], o.truth.bestDeg, 2, ring) })
+    p.push({ kind: 'path', style: 'good', d: wedge(at, [c, c], { midDeg: o.truth.bestDeg, halfDeg: 2, r: ring }) })
     const [x, y] = at(o.truth.mastDeg, ring)
     p.push({ kind: 'circle', style: 'pinChosen', x, y, r: 7, title: 'the mast' })
   }
@@ -181,7 +187,7 @@ function drawHorizon(p: Primitive[], at: At, h: Horizon, ring: number): void {
 
 type At = (deg: number, r: number) => [number, number]
 
-function wedge(at: At, centre: [number, number], midDeg: number, halfDeg: number, r: number): string {
+function wedge(at: At, centre: [number, number], { midDeg, halfDeg, r }: { midDeg: number; halfDeg: number; r: number }): string {
   const points: [number, number][] = [centre]
   for (let k = -6; k <= 6; k++) points.push(at(midDeg + (halfDeg * k) / 6, r))
   return polyline(points, true)
@@ -189,12 +195,18 @@ function wedge(at: At, centre: [number, number], midDeg: number, halfDeg: number
 
 function drawSweep(
   p: Primitive[],
-  at: At,
-  sweep: NonNullable<NonNullable<Assessment['sweep']>['result']>,
-  ring: number,
-  centre: [number, number],
+  {
+    at,
+    sweep,
+    ring,
+    centre,
+  }: { at: At; sweep: NonNullable<NonNullable<Assessment['sweep']>['result']>; ring: number; centre: [number, number] },
 ): void {
-  p.push({ kind: 'path', style: 'good', d: wedge(at, centre, sweep.headingDeg, Math.max(sweep.plusMinusDeg, 2), ring) })
+  p.push({
+    kind: 'path',
+    style: 'good',
+    d: wedge(at, centre, { midDeg: sweep.headingDeg, halfDeg: Math.max(sweep.plusMinusDeg, 2), r: ring }),
+  })
   drawBars(p, at, sweep.byHeading, ring)
 }
 

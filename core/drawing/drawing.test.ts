@@ -201,10 +201,10 @@ describe('primitives', () => {
 
   it('labels asked for one place are put apart', () => {
     const space = new LabelSpace()
-    const ys = [0, 1, 2, 3].map(() => space.place(100, 100, 80))
+    const ys = [0, 1, 2, 3].map(() => space.place(100, 100, { textLength: 80 }))
     expect(new Set(ys).size).toBe(4)
     for (const a of ys) for (const b of ys) if (a !== b) expect(Math.abs(a - b)).toBeGreaterThanOrEqual(7)
-    expect(space.place(400, 100, textWidth('far away'))).toBe(100)
+    expect(space.place(400, 100, { textLength: textWidth('far away') })).toBe(100)
   })
 })
 

@@ -1,5 +1,6 @@
 /** The site from above: one floor with its walls, rooms, parts and cables; with a map of coverage where one was made. */
-import { movesAbout } from '../job/schema'
+import { nth, sure } from '../sure'
+import { movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, TreeNode } from '../chain/tree'
 import { facingOf } from '../chain/tree'
 import { needAt } from '../coverage/floor'
@@ -71,7 +72,7 @@ interface Sheet {
 }
 
 export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): PlanView {
-  const site = doc.sites[0]!
+  const site = siteOf(doc)
   const building = buildingOf(doc)
   const sign = axisSign(site, a.chosen?.path ? a.chosen.frameBearingDeg : null)
   const reach = (half: number, values: readonly number[]) => Math.min(half + OUTSIDE_M, Math.max(half, ...values.map(Math.abs)))
@@ -205,7 +206,7 @@ function writeLevels(s: Sheet, c: FloorCoverage, area: Area, toSite: PlanView['t
       )
         continue
       // The figure stands on a clean patch, under it the hatch.
-      const written = s.p.pop()!
+      const written = sure(s.p.pop())
       s.p.push({ kind: 'rect', style: 'sheet', x: x - w / 2, y: y - 8, w, h: 15 }, written)
     }
 }
@@ -267,11 +268,13 @@ function drawRuns(s: Sheet): void {
     if (!isShown(s, j.from.at) && !isShown(s, j.to.at)) continue
     // As its way was drawn: what climbs stands on one spot from above.
     const stations = [j.from.at.node, ...(j.run.way ?? []), j.to.at.node].map(p => s.toXY(p))
-    const points = stations.filter((p, i) => !i || Math.hypot(p[0] - stations[i - 1]![0], p[1] - stations[i - 1]![1]) >= 3)
+    const points = stations.filter(
+      (p, i) => !i || Math.hypot(p[0] - nth(stations, i - 1)[0], p[1] - nth(stations, i - 1)[1]) >= 3,
+    )
     if (points.length < 2) continue
     const known = j.run.measured || !j.run.partId || !!j.run.way?.length
     s.p.push({ kind: 'path', style: known ? 'planRun' : 'planRunAssumed', d: polyline(points), id: j.run.id })
-    for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
+    for (let i = 1; i < points.length; i++) s.labels.keepOff(...nth(points, i - 1), ...nth(points, i))
   }
 }
 
@@ -287,7 +290,7 @@ function drawParts(s: Sheet): void {
     const [x, y] = s.toXY(n.node)
     const role = roleOf(tree, n)
     s.handles.push({ id: n.node.id, kind: 'node', x, y, label: role })
-    if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, role, x, y)
+    if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'amplifier' || n.part.kind === 'router') {
       const word = n.part.kind === 'amplifier' ? 'amp' : 'router'
       const w = textWidth(word) + 10
@@ -301,13 +304,13 @@ function drawParts(s: Sheet): void {
   drawDistances(s)
 }
 
-function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: number): void {
+function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x: number; y: number }): void {
   const { tree, chosen } = s.a
   const round = n.part.shape === 'dome' || n.part.ranges.every(r => r.beamwidthDeg >= 180)
   const looks = role === 'inside' ? facingOf(tree!, n) : (n.node.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0))
   if (!round) {
     const [dx, dy] = direction(s, n.node, looks)
-    const half = Math.min(80, n.part.ranges[0]!.beamwidthDeg) / 2
+    const half = Math.min(80, nth(n.part.ranges, 0).beamwidthDeg) / 2
     const [ax, ay] = direction(s, n.node, looks - half)
     const [bx, by] = direction(s, n.node, looks + half)
     s.p.push({

@@ -1,4 +1,5 @@
 /** What a site looks like from the side: a house, a vehicle, a boat; to scale from its numbers. */
+import { nth } from '../sure'
 import { eavesM, ridgeM } from '../site/frame'
 import type { Job, Site } from '../job/schema'
 import { spreadersM } from '../fitting/usual-kit'
@@ -15,7 +16,7 @@ export interface Axes {
 
 const WAVE_PX = 4.5
 
-export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: number, h: number): void {
+export function drawGround(p: Primitive[], kind: Job['kind'], { width, y, h }: { width: number; y: number; h: number }): void {
   if (kind === 'boat') {
     p.push({ kind: 'rect', style: 'beam', x: 0, y, w: width, h })
     // Close under the surface: names of what lies in the hull are written below it.
@@ -29,7 +30,11 @@ export function drawGround(p: Primitive[], kind: Job['kind'], width: number, y: 
 }
 
 /** Draws the site from the side; no label is to cross its outline or a floor. */
-export function drawHull(p: Primitive[], labels: LabelSpace, building: Building, site: Site, at: Axes): void {
+export function drawHull(
+  p: Primitive[],
+  labels: LabelSpace,
+  { building, site, at }: { building: Building; site: Site; at: Axes },
+): void {
   const before = p.length
   const outline =
     building.kind === 'vehicle'
@@ -37,7 +42,7 @@ export function drawHull(p: Primitive[], labels: LabelSpace, building: Building,
       : building.kind === 'boat'
         ? drawBoat(p, site, at)
         : drawHouse(p, building, at)
-  outline.forEach((q, i) => i && labels.keepOff(...outline[i - 1]!, ...q))
+  outline.forEach((q, i) => i && labels.keepOff(...nth(outline, i - 1), ...q))
   for (const q of p.slice(before)) if (q.kind === 'line') labels.keepOff(q.x1, q.y1, q.x2, q.y2)
   if (building.kind !== 'vehicle' && building.kind !== 'boat') return
   const ahead = building.kind === 'boat' ? ('bow' as const) : ('nose' as const)

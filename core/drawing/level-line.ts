@@ -1,4 +1,5 @@
 /** The level line: RSRP along the signal's way, from what was read to what the last phone or the modem shows. */
+import { nth, sure } from '../sure'
 import type { Levels, PortLevel } from '../chain/levels'
 import type { Assessment } from '../judge/assess'
 import type { JobDocument, Node } from '../job/schema'
@@ -44,14 +45,15 @@ export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o
   const y = (dbm: number) => o.top + 34 + ((high - dbm) / (high - low)) * (o.height - 46)
   const labels = new LabelSpace(15, { x: AXIS_PX, y: o.top + 2, w: o.width - AXIS_PX - 4, h: o.height - 4 })
   p.push({ kind: 'rect', style: 'paper', x: 0, y: o.top, w: o.width, h: o.height })
-  drawScales(p, labels, levels, o, { high, low, step: high - low > 120 ? 40 : step, y })
+  drawScales(p, labels, levels, { o, s: { high, low, step: high - low > 120 ? 40 : step, y } })
   // What is to be written waits until every line has its place.
   const words: LabelWish[] = []
-  if (need !== null) drawNeed(p, labels, o, y, { need, alike }, Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24, words)
-  drawWays(p, labels, levels, o, y, words)
-  drawAmplifiers(p, labels, a, o, y, words)
-  drawModem(levels, doc, o, y, words)
-  drawRoomEnds(p, labels, a, o, y, words)
+  if (need !== null)
+    drawNeed(p, labels, { o, y, needed: { need, alike }, left: Math.min(...a.rooms.map(r => o.xOf(r.spot))) - 24, words })
+  drawWays(p, labels, { levels, o, y, words })
+  drawAmplifiers(p, labels, { a, o, y, words })
+  drawModem(levels, doc, { o, y, words })
+  drawRoomEnds(p, labels, { a, o, y, words })
   const keep = new Set(['figure', 'figureShort', 'labelShort'])
   for (const w of o.compact ? words.filter(x => keep.has(x.style)) : words) labels.put(p, w)
 }
@@ -60,8 +62,7 @@ function drawScales(
   p: Primitive[],
   labels: LabelSpace,
   levels: Levels,
-  o: LevelLineOptions,
-  s: { high: number; low: number; step: number; y: (dbm: number) => number },
+  { o, s }: { o: LevelLineOptions; s: { high: number; low: number; step: number; y: (dbm: number) => number } },
 ): void {
   const { carrier } = levels
   const total = rsrpToTotalDbm(0, carrier.resourceBlocks)
@@ -105,11 +106,19 @@ function drawLegend(p: Primitive[], labels: LabelSpace, o: LevelLineOptions): vo
 function drawNeed(
   p: Primitive[],
   labels: LabelSpace,
-  o: LevelLineOptions,
-  y: (dbm: number) => number,
-  { need, alike }: { need: number; alike: boolean },
-  left: number,
-  words: LabelWish[],
+  {
+    o,
+    y,
+    needed: { need, alike },
+    left,
+    words,
+  }: {
+    o: LevelLineOptions
+    y: (dbm: number) => number
+    needed: { need: number; alike: boolean }
+    left: number
+    words: LabelWish[]
+  },
 ): void {
   const [right, bottom] = [o.width - RIGHT_PX, o.top + o.height - 4]
   p.push({ kind: 'rect', style: 'bad', x: left, y: y(need), w: right - left, h: Math.max(0, bottom - y(need)) })
@@ -125,16 +134,20 @@ function drawNeed(
 }
 
 /** Each cable slopes down to the part it leads to, each part stands as a step; ways that lie on each other are drawn once. */
+interface Stroke {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
 function drawWays(
   p: Primitive[],
   labels: LabelSpace,
-  levels: Levels,
-  o: LevelLineOptions,
-  y: (dbm: number) => number,
-  words: LabelWish[],
+  { levels, o, y, words }: { levels: Levels; o: LevelLineOptions; y: (dbm: number) => number; words: LabelWish[] },
 ): void {
   const drawn = new Set<string>()
-  const line = (style: Provenance, x1: number, y1: number, x2: number, y2: number) => {
+  const line = (style: Provenance, { x1, y1, x2, y2 }: Stroke) => {
     const key = [x1, y1, x2, y2].map(Math.round).join()
     if (drawn.has(key)) return
     drawn.add(key)
@@ -154,9 +167,9 @@ function drawWays(
     const { visit } = port
     const x = o.xOf(visit.at.node)
     if (visit.parent < 0) {
-      const source = levels.sources.find(s => s.donor.node.id === visit.donor.node.id)!
-      line(source.start.provenance, AXIS_PX, y(port.entryRsrpDbm), x, y(port.entryRsrpDbm))
-      line(port.provenance, x, y(port.entryRsrpDbm), x, y(port.rsrpDbm))
+      const source = sure(levels.sources.find(s => s.donor.node.id === visit.donor.node.id))
+      line(source.start.provenance, { x1: AXIS_PX, y1: y(port.entryRsrpDbm), x2: x, y2: y(port.entryRsrpDbm) })
+      line(port.provenance, { x1: x, y1: y(port.entryRsrpDbm), x2: x, y2: y(port.rsrpDbm) })
       dot(x, y(port.rsrpDbm), visit.at.node.id)
       if (told.has(visit.at.node.id)) continue
       told.add(visit.at.node.id)
@@ -169,10 +182,10 @@ function drawWays(
     const fromX = o.xOf(parent.visit.at.node) + (parent.visit.at.part.kind === 'amplifier' ? AMP_PX : 0)
     const style: Provenance = visit.joint!.run.measured || !visit.joint!.run.partId ? 'computed' : 'assumed'
     const splits = parent.visit.at.part.kind === 'splitter' || parent.visit.at.part.kind === 'tap'
-    if (splits) line('computed', fromX, y(parent.entryRsrpDbm), fromX, y(leaves))
-    line(style, fromX, y(leaves), x - (visit.at.part.kind === 'amplifier' ? AMP_PX : 0), y(port.entryRsrpDbm))
+    if (splits) line('computed', { x1: fromX, y1: y(parent.entryRsrpDbm), x2: fromX, y2: y(leaves) })
+    line(style, { x1: fromX, y1: y(leaves), x2: x - (visit.at.part.kind === 'amplifier' ? AMP_PX : 0), y2: y(port.entryRsrpDbm) })
     if (visit.at.part.kind === 'amplifier' || visit.at.part.kind === 'splitter' || visit.at.part.kind === 'tap') continue
-    if (visit.at.part.kind !== 'antenna') line('computed', x, y(port.entryRsrpDbm), x, y(port.rsrpDbm))
+    if (visit.at.part.kind !== 'antenna') line('computed', { x1: x, y1: y(port.entryRsrpDbm), x2: x, y2: y(port.rsrpDbm) })
     dot(x, y(visit.at.part.kind === 'antenna' ? port.entryRsrpDbm : port.rsrpDbm), visit.at.node.id)
   }
 }
@@ -202,10 +215,7 @@ function sourceWords(
 function drawAmplifiers(
   p: Primitive[],
   labels: LabelSpace,
-  a: Assessment,
-  o: LevelLineOptions,
-  y: (dbm: number) => number,
-  words: LabelWish[],
+  { a, o, y, words }: { a: Assessment; o: LevelLineOptions; y: (dbm: number) => number; words: LabelWish[] },
 ): void {
   const several = a.levels!.amplifiers.length > 1
   a.levels!.amplifiers.forEach((amp, i) => {
@@ -237,13 +247,17 @@ function drawAmplifiers(
 
 const marginWords = (db: number): string => (db < 0 ? `${num(-db, 1)} dB over` : db < 0.5 ? 'at' : `${num(db)} dB to`)
 
-function drawModem(levels: Levels, doc: JobDocument, o: LevelLineOptions, y: (dbm: number) => number, words: LabelWish[]): void {
+function drawModem(
+  levels: Levels,
+  doc: JobDocument,
+  { o, y, words }: { o: LevelLineOptions; y: (dbm: number) => number; words: LabelWish[] },
+): void {
   const modem = levels.modems[0]
   if (!modem) return
-  const x = o.xOf(doc.nodes.find(n => n.id === modem.routerId)!)
+  const x = o.xOf(sure(doc.nodes.find(n => n.id === modem.routerId)))
   const at = y(modem.rsrpDbm)
   // On the side that the line does not come from; to the left it stands over what was read.
-  const left = x < o.xOf(levels.sources[0]!.donor.node)
+  const left = x < o.xOf(nth(levels.sources, 0).donor.node)
   const beside = left ? { x: x - 12, anchor: 'end' as const } : { x: x + 12 }
   words.push({ ...beside, y: left ? at - 4 : at + 17, style: 'figure', text: `RSRP ${num(modem.rsrpDbm)} at the modem` })
   const metresOf = (feed: string) =>
@@ -276,10 +290,7 @@ function drawModem(levels: Levels, doc: JobDocument, o: LevelLineOptions, y: (db
 function drawRoomEnds(
   p: Primitive[],
   labels: LabelSpace,
-  a: Assessment,
-  o: LevelLineOptions,
-  y: (dbm: number) => number,
-  words: LabelWish[],
+  { a, o, y, words }: { a: Assessment; o: LevelLineOptions; y: (dbm: number) => number; words: LabelWish[] },
 ): void {
   for (const r of a.rooms) {
     const server = a.levels!.servers.find(s => s.at.node.id === r.server.node.id)
@@ -288,7 +299,7 @@ function drawRoomEnds(
     const [x2, y2] = [o.xOf(r.spot), y(r.rsrpDbm)]
     const points = airCurve(x1, y1, x2, y2)
     p.push({ kind: 'path', style: 'computed', d: polyline(points) })
-    for (let i = 1; i < points.length; i++) labels.keepOff(...points[i - 1]!, ...points[i]!)
+    for (let i = 1; i < points.length; i++) labels.keepOff(...nth(points, i - 1), ...nth(points, i))
     p.push({ kind: 'circle', style: r.met ? 'dot' : 'block', x: x2, y: y2, r: 3.6, id: r.spot.id })
     labels.reserve(x2 - 4, y2 - 4, 8, 8)
   }

@@ -48,7 +48,7 @@ describe('what is pinned to the pictures', () => {
     const a = h.assess()
     for (const handles of [
       layoutPlan(h.doc, a, { ...size, level: 0, pins: true }).handles,
-      layoutSection(h.doc, a, { ...size, pins: true }).handles,
+      layoutSection(h.doc, a, { ...size, levels: false, pins: true }).handles,
     ]) {
       const antenna = handles.find(x => x.id === h.donor.id)!
       const pins = handles.filter(x => x.kind === 'photo')
@@ -62,7 +62,7 @@ describe('what is pinned to the pictures', () => {
     const drawn = (kind: 'home' | 'vehicle', bonded: 'yes' | null) => {
       const h = new House('booster', kind)
       h.add('fixtures', { ...BARE_FIXTURE, kind: 'electrode', name: 'stud', eastM: 0, northM: 0, upM: 0.5, bonded })
-      const lines = layoutSection(h.doc, h.assess(), { ...size, pins: true }).drawing.primitives.filter(
+      const lines = layoutSection(h.doc, h.assess(), { ...size, levels: false, pins: true }).drawing.primitives.filter(
         p => p.kind === 'line' && 'title' in p && p.title === 'stud',
       )
       return [...new Set(lines.map(p => p.style))]

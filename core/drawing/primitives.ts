@@ -1,4 +1,5 @@
 /** What drawings are made of. The screen and the report render the same primitives. */
+import { nth } from '../sure'
 
 export type Role =
   'paper' | 'sheet' | 'ink' | 'soft' | 'line' | 'computed' | 'short' | 'met' | 'agreed' | 'sky' | 'ground' | 'beam' | 'none'
@@ -249,7 +250,7 @@ export class LabelSpace {
 
   /** @returns the first of some places at which a box lies on nothing; the first of all where none does. It is then taken. */
   settle(w: number, h: number, places: readonly (readonly [number, number])[]): readonly [number, number] {
-    const found = places.find(([x, y]) => this.free({ x, y, w, h })) ?? places[0]!
+    const found = places.find(([x, y]) => this.free({ x, y, w, h })) ?? nth(places, 0)
     this.taken.push({ x: found[0], y: found[1], w, h })
     return found
   }
@@ -258,9 +259,11 @@ export class LabelSpace {
   place(
     x: number,
     y: number,
-    textLength: number,
-    anchor: Anchor = 'start',
-    bounds: [number, number] = [-Infinity, Infinity],
+    {
+      textLength,
+      anchor = 'start',
+      bounds = [-Infinity, Infinity],
+    }: { textLength: number; anchor?: Anchor; bounds?: [number, number] },
   ): number {
     const left = leftOf(x, textLength, anchor)
     const box = (at: number): Box => ({ x: left, y: at - this.lineHeight + 3, w: textLength, h: this.lineHeight })
@@ -293,17 +296,17 @@ export class LabelSpace {
       const y = w.y + dy * this.lineHeight
       const box = boxAt(x, y)
       if (!this.free(box) || (w.within && !inside(box, w.within))) continue
-      return this.write(p, w, anchor, x, y, box)
+      return this.write(p, w, { anchor, x, y, box })
     }
     if (w.optional) return false
     // Nowhere free: held within the drawing, or its room, at its own height.
     const box = boxAt(w.x, w.y)
     const room = w.within ?? this.bounds
     const shift = Math.max(room.x - box.x, 0) - Math.max(box.x + box.w - room.x - room.w, 0)
-    return this.write(p, w, anchor, w.x + shift, w.y, { ...box, x: box.x + shift })
+    return this.write(p, w, { anchor, x: w.x + shift, y: w.y, box: { ...box, x: box.x + shift } })
   }
 
-  private write(p: Primitive[], w: LabelWish, anchor: Anchor, x: number, y: number, box: Box): true {
+  private write(p: Primitive[], w: LabelWish, { anchor, x, y, box }: { anchor: Anchor; x: number; y: number; box: Box }): true {
     this.taken.push(box)
     const away = Math.hypot(x - w.x, y - w.y)
     if (away > this.lineHeight * 1.6 && !w.within)

@@ -1,5 +1,6 @@
 /** The section of the site to scale with the signal tree in it, and the level line under it on the same axis. */
-import { movesAbout } from '../job/schema'
+import { nth } from '../sure'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { facingOf } from '../chain/tree'
 import type { Assessment } from '../judge/assess'
@@ -70,7 +71,7 @@ interface Sheet {
 }
 
 export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions): SectionView {
-  const site = doc.sites[0]!
+  const site = siteOf(doc)
   const building = buildingOf(doc)
   const levelHeight = o.levels ? (o.levelHeight ?? Math.round(o.height * 0.42)) : 0
   const pictureHeight = o.height - levelHeight
@@ -95,9 +96,9 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   const s: Sheet = { p, labels, handles, doc, a, site, building, sign, toX, toY, groundY, o }
   p.push({ kind: 'rect', style: 'sky', x: 0, y: 0, w: o.width, h: groundY })
   const beamWords = drawBeams(s)
-  drawGround(p, building.kind, o.width, groundY, groundBand)
+  drawGround(p, building.kind, { width: o.width, y: groundY, h: groundBand })
   labels.keepOff(0, groundY, o.width, groundY)
-  drawHull(p, labels, building, site, { toX, toY, sign })
+  drawHull(p, labels, { building, site, at: { toX, toY, sign } })
   const named = drawRooms(s)
   drawTree(s)
   if (o.pins) drawSurges(s)
@@ -328,7 +329,7 @@ function drawTree(s: Sheet): void {
     const [x, y] = place(s, n.node)
     const role = roleOf(tree, n)
     handles.push({ id: n.node.id, kind: 'node', x, y, label: role, draggable: true })
-    if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, role, x, y)
+    if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {
       const several = tree.amplifiers.length > 1 && n.part.kind === 'amplifier'
@@ -382,7 +383,7 @@ function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
   const drawn = joint.run.way?.length ? joint.run.way.map(w => place(s, w)) : null
   const points = drawn
     ? [[x1, y1] as [number, number], ...drawn, [x2, y2] as [number, number]]
-    : runPoints(s, joint, [x1, y1], [x2, y2], lane * LANE_PX)
+    : runPoints(s, joint, { from: [x1, y1], to: [x2, y2], aside: lane * LANE_PX })
   const title = `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`
   // Measured heavy, drawn thin, guessed dashed; each piece of a drawn way by itself.
   const whole = joint.run.measured || !joint.run.partId ? 'cable' : 'assumed'
@@ -390,19 +391,17 @@ function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
   else
     for (let i = 1; i < points.length; i++) {
       const taped = joint.run.measured || joint.run.pieces?.[i - 1] != null
-      const d = polyline([points[i - 1]!, points[i]!])
+      const d = polyline([nth(points, i - 1), nth(points, i)])
       p.push({ kind: 'path', style: taped ? 'cable' : 'rule', d, id: joint.run.id, title })
     }
-  for (let i = 1; i < points.length; i++) labels.keepOff(...points[i - 1]!, ...points[i]!)
+  for (let i = 1; i < points.length; i++) labels.keepOff(...nth(points, i - 1), ...nth(points, i))
 }
 
 /** Down the wall outside with a drip loop at the entrance; along ceilings inside; straight down aboard. */
 function runPoints(
   s: Sheet,
   joint: Joint,
-  [x1, y1]: [number, number],
-  [x2, y2]: [number, number],
-  aside: number,
+  { from: [x1, y1], to: [x2, y2], aside }: { from: [number, number]; to: [number, number]; aside: number },
 ): [number, number][] {
   const { building } = s
   const [from, to] = [joint.from.at.node, joint.to.at.node]
@@ -456,7 +455,7 @@ function runPoints(
       ]
 }
 
-function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: number): void {
+function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x: number; y: number }): void {
   const { p, site, building, sign, labels, o } = s
   const size = o.compact ? 0.8 : 1
   if (role === 'outside' && !inside(building, n.node)) {
@@ -467,7 +466,7 @@ function drawAntenna(s: Sheet, n: AntennaNode, role: string, x: number, y: numbe
     labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
   }
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
-  antennaShape(p, n.part.shape, x, y, role === 'outside' ? size : 0.8, facing, n.node.id)
+  antennaShape(p, n.part.shape, { x, y, s: role === 'outside' ? size : 0.8, facing, id: n.node.id })
   const half = n.part.shape === 'dome' ? 14 : 20
   // A whip or an omni stands up from its foot.
   const over = n.part.shape === 'whip' || n.part.shape === 'omni' ? 32 : 18
@@ -482,7 +481,11 @@ function acrossSign(s: Sheet, n: AntennaNode): 1 | -1 {
 }
 
 /** The outline of an antenna, seen from the side, looking left or right. */
-function antennaShape(p: Primitive[], shape: string, x: number, y: number, s: number, facing: 1 | -1, id: string): void {
+function antennaShape(
+  p: Primitive[],
+  shape: string,
+  { x, y, s, facing, id }: { x: number; y: number; s: number; facing: 1 | -1; id: string },
+): void {
   const line = (x1: number, y1: number, x2: number, y2: number) =>
     p.push({
       kind: 'line',
@@ -570,12 +573,12 @@ function drawSurges(s: Sheet): void {
   const { tree } = s.a
   if (!tree) return
   const told = new Set<string>()
-  for (const { way, electrode, wrong } of surgesOf({ doc: s.doc, tree, building: s.building, job: s.doc.jobs[0]! })) {
-    const points = way.pieces.length ? [way.pieces[0]!.from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
+  for (const { way, electrode, wrong } of surgesOf({ doc: s.doc, tree, building: s.building, job: jobOf(s.doc) })) {
+    const points = way.pieces.length ? [nth(way.pieces, 0).from, ...way.pieces.map(w => w.to)].map(w => place(s, w)) : []
     const lacks = earthLacks(electrode, movesAbout(s.building.kind))
     const isKnown = !lacks.length
     s.p.push({ kind: 'path', style: isKnown ? 'earth' : 'assumed', d: polyline(points) })
-    for (let i = 1; i < points.length; i++) s.labels.keepOff(...points[i - 1]!, ...points[i]!)
+    for (let i = 1; i < points.length; i++) s.labels.keepOff(...nth(points, i - 1), ...nth(points, i))
     if (!s.o.surgeWords || told.has(electrode.id)) continue
     told.add(electrode.id)
     const [x, y] = place(s, electrode)

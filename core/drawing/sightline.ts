@@ -1,4 +1,5 @@
 /** The sight line: terrain between site and mast, the ray over it, and what stands in its way. */
+import { nth } from '../sure'
 import { clearanceAt, sightLine } from '../terrain/path'
 import type { PathResult } from '../terrain/path'
 import type { Drawing, Primitive } from './primitives'
@@ -19,12 +20,12 @@ export interface SightLineOptions {
 
 export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing {
   const p: Primitive[] = []
-  const band = path.bands.find(b => b.band === o.band) ?? path.bands[0]!
+  const band = path.bands.find(b => b.band === o.band) ?? nth(path.bands, 0)
   const s = sightLine(path, band, o.heightM)
   const left = 14
   const right = 14
   const bottom = 24
-  const high = Math.max(...s.rayM.map((r, i) => r + s.zoneM[i]!), ...s.groundM) * 1.06 + 8
+  const high = Math.max(...s.rayM.map((r, i) => r + nth(s.zoneM, i)), ...s.groundM) * 1.06 + 8
   const low = Math.min(0, ...s.groundM)
   const x = (d: number) => left + (d / path.distanceM) * (o.width - left - right)
   const y = (m: number) => 26 + ((high - m) / (high - low)) * (o.height - 26 - bottom)
@@ -35,13 +36,13 @@ export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing 
     style: 'zone',
     d: polyline(
       [
-        ...s.distanceM.map((d, i) => [x(d), y(s.rayM[i]! + s.zoneM[i]!)] as const),
-        ...[...s.distanceM.keys()].reverse().map(i => [x(s.distanceM[i]!), y(s.rayM[i]! - s.zoneM[i]!)] as const),
+        ...s.distanceM.map((d, i) => [x(d), y(nth(s.rayM, i) + nth(s.zoneM, i))] as const),
+        ...[...s.distanceM.keys()].reverse().map(i => [x(nth(s.distanceM, i)), y(nth(s.rayM, i) - nth(s.zoneM, i))] as const),
       ],
       true,
     ),
   })
-  const ground = s.distanceM.map((d, i) => [x(d), y(s.groundM[i]!)] as const)
+  const ground = s.distanceM.map((d, i) => [x(d), y(nth(s.groundM, i))] as const)
   p.push({
     kind: 'path',
     style: 'ground',
@@ -49,15 +50,15 @@ export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing 
   })
   // Where ground enters the ribbon it is marked, and where it covers the ray it is blocked.
   for (let i = 1; i < s.distanceM.length - 1; i++) {
-    const over = s.groundM[i]! - (s.rayM[i]! - s.zoneM[i]!)
+    const over = nth(s.groundM, i) - (nth(s.rayM, i) - nth(s.zoneM, i))
     if (over <= 0) continue
     p.push({
       kind: 'line',
-      style: s.groundM[i]! > s.rayM[i]! ? 'limit' : 'loop',
-      x1: x(s.distanceM[i]!),
-      y1: y(s.groundM[i]!),
-      x2: x(s.distanceM[i]!),
-      y2: y(Math.max(s.rayM[i]! - s.zoneM[i]!, low)),
+      style: nth(s.groundM, i) > nth(s.rayM, i) ? 'limit' : 'loop',
+      x1: x(nth(s.distanceM, i)),
+      y1: y(nth(s.groundM, i)),
+      x2: x(nth(s.distanceM, i)),
+      y2: y(Math.max(nth(s.rayM, i) - nth(s.zoneM, i), low)),
     })
   }
   p.push({ kind: 'path', style: 'rule', d: polyline(ground) })
@@ -65,11 +66,11 @@ export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing 
     kind: 'line',
     style: 'beamLine',
     x1: x(0),
-    y1: y(s.rayM[0]!),
+    y1: y(nth(s.rayM, 0)),
     x2: x(path.distanceM),
-    y2: y(s.rayM[s.rayM.length - 1]!),
+    y2: y(nth(s.rayM, s.rayM.length - 1)),
   })
-  p.push({ kind: 'line', style: 'pole', x1: x(0), y1: y(path.siteGroundM), x2: x(0), y2: y(s.rayM[0]!) })
+  p.push({ kind: 'line', style: 'pole', x1: x(0), y1: y(path.siteGroundM), x2: x(0), y2: y(nth(s.rayM, 0)) })
   p.push({
     kind: 'line',
     style: 'pole',
@@ -95,7 +96,7 @@ export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing 
     x1: tx,
     y1: 20,
     x2: tx,
-    y2: y(Math.max(s.rayM[0]! + ((s.rayM[s.rayM.length - 1]! - s.rayM[0]!) * tight.atM) / path.distanceM, 0)),
+    y2: y(Math.max(nth(s.rayM, 0) + ((nth(s.rayM, s.rayM.length - 1) - nth(s.rayM, 0)) * tight.atM) / path.distanceM, 0)),
   })
   p.push({
     kind: 'text',

@@ -1,4 +1,5 @@
 /** The skyline strip: the hills all round unrolled, masts above or behind them, bearings as wide as they are unsure. */
+import { entryOf } from '../sure'
 import { angleBetween, normalise360, turn } from '../geo/angles'
 import type { Declination } from '../geo/declination'
 import { trueToMagnetic } from '../geo/declination'
@@ -67,7 +68,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
   // Masts behind the hills are drawn first: the ground covers their feet.
   const labels = new LabelSpace(14)
   const pins = shown.map(m => {
-    const e = tops.get(m.mast.id)!
+    const e = entryOf(tops, m.mast.id)
     const s = skylineAt(h, m.bearingDeg)
     return { m, e, hidden: m.distanceM > s.ridgeM * 1.02 && e < s.elevationDeg, ridgeM: s.ridgeM, ridge: s.elevationDeg }
   })
@@ -95,7 +96,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
       true,
     ),
   })
-  drawRidges(p, line, columns, o, y)
+  drawRidges(p, line, { columns, o, y })
   p.push({ kind: 'line', style: 'drop', x1: 0, y1: y(0), x2: o.width, y2: y(0) })
   p.push({ kind: 'text', style: 'figureSoft', x: 4, y: y(0) - 3, text: '0°' })
   if (high > 5) {
@@ -110,7 +111,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
     if (to - from > textWidth(ob.name))
       p.push({ kind: 'text', style: 'labelShort', x: (from + to) / 2, y: y(low) - 8, text: ob.name, anchor: 'middle' })
   }
-  axis(p, o, x, at, inView, y(low))
+  axis(p, o, { x, inView, y: y(low) })
   if (o.sun && o.sun.altitudeDeg > -1 && inView(o.sun.azimuthDeg)) {
     const sy = o.sun.altitudeDeg <= high ? y(o.sun.altitudeDeg) : 12
     p.push({
@@ -143,7 +144,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
       kind: 'text',
       style: 'labelSoft',
       x: lx,
-      y: labels.place(lx, ly - 14, textWidth(l.name), 'middle', [14, o.height - bottom]),
+      y: labels.place(lx, ly - 14, { textLength: textWidth(l.name), anchor: 'middle', bounds: [14, o.height - bottom] }),
       text: l.name,
       anchor: 'middle',
     })
@@ -174,7 +175,11 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
       : `${m.rank} ${m.mast.name}`
     const w = textWidth(text)
     const tx = Math.min(o.width - w / 2 - 4, Math.max(w / 2 + 4, px))
-    const ty = labels.place(tx, Math.min(py, y(pin.ridge || 0)) - 16, w, 'middle', [14, o.height - bottom])
+    const ty = labels.place(tx, Math.min(py, y(pin.ridge || 0)) - 16, {
+      textLength: w,
+      anchor: 'middle',
+      bounds: [14, o.height - bottom],
+    })
     // A mast behind the hill is joined to its name through the ground.
     if (hidden) p.push({ kind: 'line', style: 'drop', x1: px, y1: ty + 4, x2: px, y2: Math.min(py, y(low)) - 5 })
     p.push({ kind: 'text', style: chosen ? 'labelBlue' : 'labelSoft', x: tx, y: ty, text, anchor: 'middle', id: m.mast.id })
@@ -195,9 +200,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
 function drawRidges(
   p: Primitive[],
   line: readonly { elevationDeg: number; ridgeM: number }[],
-  columns: number,
-  o: SkylineOptions,
-  y: (e: number) => number,
+  { columns, o, y }: { columns: number; o: SkylineOptions; y: (e: number) => number },
 ): void {
   let run: [number, number][] = []
   let near: boolean | null = null
@@ -223,10 +226,7 @@ const NAMES: Record<number, string> = { 0: 'N', 45: 'NE', 90: 'E', 135: 'SE', 18
 function axis(
   p: Primitive[],
   o: SkylineOptions,
-  x: (deg: number) => number,
-  at: (f: number) => number,
-  inView: (deg: number) => boolean,
-  y: number,
+  { x, inView, y }: { x: (deg: number) => number; inView: (deg: number) => boolean; y: number },
 ): void {
   const span = o.spanDeg ?? 360
   const step = span > 200 ? (o.width < 620 ? 45 : 15) : span > 80 ? 10 : 5

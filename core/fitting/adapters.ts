@@ -1,4 +1,5 @@
 /** The shortest chain of adapters from one end to another, and the cables that fit without one. */
+import { sure } from '../sure'
 import { PARTS } from '../catalogue/parts'
 import type { LinePart, PartOf, Port } from '../job/part'
 import { lineLossDb } from '../chain/line'
@@ -60,7 +61,7 @@ export function adapterChain(from: End, to: End): Link[] | null {
   while (open.length) {
     // A few dozen kinds of end: a sorted list is enough.
     open.sort((a, b) => a.cost - b.cost)
-    const way = open.shift()!
+    const way = sure(open.shift())
     if (!matingProblem(way.end, to)) return way.links
     if (way.links.length >= MOST_ADAPTERS) continue
     for (const link of WAYS.get(opposite(way.end)) ?? []) {
@@ -95,9 +96,11 @@ export const chainLossDb = (links: readonly Link[]): number => links.reduce((sum
 export function cablesBetween(
   from: End,
   to: End,
-  lengthM: number,
-  frequencyMHz: number,
-  lines: readonly LinePart[] = PARTS.filter((p): p is LinePart => p.kind === 'line'),
+  {
+    lengthM,
+    frequencyMHz,
+    lines = PARTS.filter((p): p is LinePart => p.kind === 'line'),
+  }: { lengthM: number; frequencyMHz: number; lines?: readonly LinePart[] },
 ): CableChoice[] {
   return lines
     .flatMap((line): CableChoice[] => {

@@ -1,4 +1,5 @@
 /** Which pieces to cut from which drum, with the least cable bought. */
+import { nth } from '../sure'
 import { positive } from '../check'
 
 export interface Drum {
@@ -50,17 +51,17 @@ export function cutFrom(piecesM: readonly number[], lengthsM: readonly number[])
       bestPrice = price
       return
     }
-    const piece = pieces[i]!
+    const piece = nth(pieces, i)
     const tried = new Set<number>()
     for (let b = 0; b < bins.length; b++) {
-      const sum = sums[b]!
+      const sum = nth(sums, b)
       // Two drums cut alike so far are one and the same choice.
       if (tried.has(sum) || sum + piece > longest + SLACK_M) continue
       tried.add(sum)
-      bins[b]!.push(piece)
+      nth(bins, b).push(piece)
       sums[b] = sum + piece
       place(i + 1, price - costOf(sum) + costOf(sum + piece))
-      bins[b]!.pop()
+      nth(bins, b).pop()
       sums[b] = sum
     }
     bins.push([piece])

@@ -1,4 +1,5 @@
 /** Cables in ducts, and holes: how many go in, whether three jam, and what a plug needs to pass. */
+import { nth } from '../sure'
 import { inRange, positive } from '../check'
 
 /** Most of a duct's area that cables may fill. @source NEC chapter 9 table 1; for coax and data a rule of thumb, 800.110(B) */
@@ -29,7 +30,7 @@ export function ductFill(cablesMm: readonly number[], insideMm: number): DuctFil
   const fill = cablesMm.reduce((s, d) => s + areaOf(d), 0) / all
   const most = mostFill(cablesMm.length)
   const equal = cablesMm.length >= 3 && Math.max(...cablesMm) - Math.min(...cablesMm) < 0.05 * Math.max(...cablesMm)
-  const ratio = equal ? (1.05 * insideMm) / cablesMm[0]! : 0
+  const ratio = equal ? (1.05 * insideMm) / nth(cablesMm, 0) : 0
   const widest = Math.max(...cablesMm, 0)
   return {
     fill,
@@ -95,12 +96,12 @@ export function holeMm(cables: readonly Passing[]): number {
 function about(diametersMm: readonly number[]): number {
   const [largest, ...rest] = [...diametersMm].sort((a, b) => b - a) as [number, ...number[]]
   if (!rest.length) return largest
-  if (rest.length === 1) return largest + rest[0]!
+  if (rest.length === 1) return largest + nth(rest, 0)
   const all = bundleMm(diametersMm.length, largest)
   const parted = rest
     .slice(1)
-    .map((_, i) => aboutThree(largest, bundleMm(i + 1, rest[0]!), bundleMm(rest.length - i - 1, rest[0]!)))
-  return Math.min(all, largest + bundleMm(rest.length, rest[0]!), ...parted)
+    .map((_, i) => aboutThree(largest, bundleMm(i + 1, nth(rest, 0)), bundleMm(rest.length - i - 1, nth(rest, 0))))
+  return Math.min(all, largest + bundleMm(rest.length, nth(rest, 0)), ...parted)
 }
 
 /** Diameter of the circle about three that touch one another. @source Descartes' circle theorem; two across where the third fits beside */

@@ -1,4 +1,5 @@
 /** Building a tree by hand: branches, parts put in and taken out. */
+import { nth, sure } from '../sure'
 import { partById, partOfKind } from '../catalogue/parts'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import type { Part, Port } from '../job/part'
@@ -25,8 +26,8 @@ export function branchSteps(
   partId: string,
   at: Point = beside(from.at.node),
 ): Step[] {
-  const part = partById(partId)!
-  const entry = part.kind === 'line' ? 'in' : part.ports[0]!.id
+  const part = sure(partById(partId))
+  const entry = part.kind === 'line' ? 'in' : nth(part.ports, 0).id
   const key = 'new:node'
   return [nodeStep(o.design.id, key, part, at), cableStep(o, from, [key, entry], at)]
 }
@@ -35,9 +36,13 @@ const beside = (p: Point): Point => ({ eastM: round2(p.eastM + 2), northM: p.nor
 
 /** A cable of a stock length that reaches. */
 function cableStep(o: Where, from: { at: TreeNode; port: Port }, to: readonly [string, string], at: Point): Step {
-  const line = partOfKind(BRANCH_LINE, 'line')!
+  const line = sure(partOfKind(BRANCH_LINE, 'line'))
   const lengthM = stockLengthM(line, wayM(o.kind, o.building, from.at.node, at))
-  return runStep(o.design.id, 'new:run', [from.at.node.id, from.port.id], to, { partId: line.id, part: line, lengthM })
+  return runStep(o.design.id, 'new:run', {
+    from: [from.at.node.id, from.port.id],
+    to,
+    cable: { partId: line.id, part: line, lengthM },
+  })
 }
 
 /** A part by itself, to be joined afterwards. */

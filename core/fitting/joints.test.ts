@@ -67,7 +67,7 @@ describe('joints', () => {
   })
   it('the right cable comes before a cable with adapters', () => {
     const sma = end('SMA', 'socket')
-    const [first] = cablesBetween(sma, sma, 3, 800)
+    const [first] = cablesBetween(sma, sma, { lengthM: 3, frequencyMHz: 800 })
     expect(first).toMatchObject({ atFrom: [], atTo: [] })
     expect(first!.line.ends).toBe('SMA')
     // Of those that fit as they are, the least loss.

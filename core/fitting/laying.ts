@@ -1,4 +1,5 @@
 /** How a cable is laid once its way is known: bends, clips, joints, plugs, and the order in which all are pulled. */
+import { nth } from '../sure'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Building } from '../site/building'
@@ -60,7 +61,7 @@ function tightCorners(way: Way, bendMm: number): number[] {
   return way.pieces.flatMap((p, i) => {
     const corners = Number(turns[i]) + Number(turns[i + 1] ?? false)
     // A tangent's length at a corner: radius × tan of half the turn.
-    const takes = room * (tangent(turns[i] ? p.turnDeg : 0) + tangent(turns[i + 1] ? way.pieces[i + 1]!.turnDeg : 0))
+    const takes = room * (tangent(turns[i] ? p.turnDeg : 0) + tangent(turns[i + 1] ? nth(way.pieces, i + 1).turnDeg : 0))
     return corners && p.lengthM < takes - 1e-9 ? [i] : []
   })
 }

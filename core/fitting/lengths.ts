@@ -37,8 +37,12 @@ export function drawnWay({ way, pieces }: Pick<Run, 'way' | 'pieces'>, from: Poi
 }
 
 /** What a cable between two places needs: by its corners where its way was drawn, else guessed from its ends, m. */
-export const neededM = (kind: Job['kind'], b: Building, run: Pick<Run, 'way' | 'pieces'>, from: Point, to: Point): number =>
-  drawnWay(run, from, to)?.neededM ?? wayM(kind, b, from, to)
+export const neededM = (
+  kind: Job['kind'],
+  b: Building,
+  run: Pick<Run, 'way' | 'pieces'>,
+  { from, to }: { from: Point; to: Point },
+): number => drawnWay(run, from, to)?.neededM ?? wayM(kind, b, from, to)
 
 /** Shortest stock length that reaches, else the length itself to the next half metre. */
 export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
@@ -74,7 +78,7 @@ export function cableLength(kind: Job['kind'], b: Building, joint: Joint): Cable
     joint.to.at.node.upM - joint.from.at.node.upM,
   )
   const way = drawnWay(run, joint.from.at.node, joint.to.at.node)
-  const needs = neededM(kind, b, run, joint.from.at.node, joint.to.at.node)
+  const needs = neededM(kind, b, run, { from: joint.from.at.node, to: joint.to.at.node })
   return {
     joint,
     way,

@@ -1,4 +1,5 @@
 /** What holds an antenna: kinds of mounts, where each may be; wind on the pole; screws and metals. */
+import { lastOf, nth, sure } from '../sure'
 import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
@@ -262,7 +263,7 @@ const SCREWLESS: ReadonlySet<Mount> = new Set([
   'marine thread',
 ])
 export const isScrewed = (id: Mount): boolean => !SCREWLESS.has(id)
-export const mountKind = (id: Mount): MountKind => MOUNT_KINDS.find(m => m.id === id)!
+export const mountKind = (id: Mount): MountKind => sure(MOUNT_KINDS.find(m => m.id === id))
 export const mountsFor = (site: JobKind): readonly MountKind[] => MOUNT_KINDS.filter(m => m.kinds.includes(site))
 
 /** An overhead line is at least the assembled length and this away, m. @source common practice to 50 kV: 10 ft */
@@ -295,8 +296,10 @@ export function carriedBy(tree: Tree, at: AntennaNode, f: Fixing): TreeNode[] {
  */
 export function sailOf(n: TreeNode, atM: number): Sail | null {
   const { part } = n
-  const across = part.sizeMm ? [Math.max(part.sizeMm[0]!, part.sizeMm[2]!), part.sizeMm[1]!].map(mm => mm / 1000) : null
-  const areaM2 = part.windM2 ?? (across ? across[0]! * across[1]! : null)
+  const across = part.sizeMm
+    ? [Math.max(nth(part.sizeMm, 0), nth(part.sizeMm, 2)), nth(part.sizeMm, 1)].map(mm => mm / 1000)
+    : null
+  const areaM2 = part.windM2 ?? (across ? nth(across, 0) * nth(across, 1) : null)
   if (areaM2 === null) return null
   const round = part.kind === 'antenna' && (part.shape === 'omni' || part.shape === 'whip')
   // An area that a maker gives is what the wind takes hold of.
@@ -347,7 +350,7 @@ export function standing(tree: Tree, at: AntennaNode, f: Fixing, gustMs: number)
     const worst = sections.reduce((a, b) => ((b.used ?? b.stressMPa) > (a.used ?? a.stressMPa) ? b : a))
     const tipDeg = leanDeg(f, sails as Sail[], gustMs)
     const short = { ...f, sections: f.sections.slice(0, -1) }
-    const lastM = f.sections.at(-1)!.lengthM
+    const lastM = lastOf(f.sections).lengthM
     const shorter = short.sections.length
       ? sectionsInWind(
           short,
@@ -358,7 +361,7 @@ export function standing(tree: Tree, at: AntennaNode, f: Fixing, gustMs: number)
     const least = (list: readonly Section[]) =>
       list.some(s => s.mostGustMs === null) ? null : Math.min(...list.map(s => s.mostGustMs!))
     const beam = at.part.ranges[0]?.verticalBeamwidthDeg ?? 60
-    const foundM = f.sections.length ? sections[0]! : null
+    const foundM = f.sections.length ? nth(sections, 0) : null
     return {
       gustMs,
       sections,
@@ -393,7 +396,7 @@ function sectionsInWind(f: Fixing, sails: readonly Sail[], gustMs: number): Sect
 /** The tip's lean: what bends each section, by the moment at its middle, added up. */
 function leanDeg(f: Fixing, sails: readonly Sail[], gustMs: number): number | null {
   if (!f.grade) return null
-  if (f.sections.length === 1) return sectionsInWind(f, sails, gustMs)[0]!.tipDeg
+  if (f.sections.length === 1) return nth(sectionsInWind(f, sails, gustMs), 0).tipDeg
   const modulusPa = GRADES[f.grade].modulusGPa * 1e9
   let belowM = 0
   let slope = 0

@@ -8,7 +8,7 @@ import { kitChanges } from './usual-kit'
 
 it('the lead of a box outdoors goes to the source that was chosen, else to the nearest', () => {
   const h = new House('router')
-  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', 270, h.id))
+  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', { bearingDeg: 270, newId: h.id }))
   const socket = (eastM: number) =>
     h.add('fixtures', { ...BARE_FIXTURE, kind: 'mains socket', name: '', eastM, northM: 0, upM: 0.4 })
   const [near, far] = [socket(-5), socket(5)]

@@ -1,4 +1,5 @@
 /** A place that cables pass: the way in, a duct, a pipe, a mast. Which of them, whether their plugs do, how full it gets. */
+import { entryOf, nth } from '../sure'
 import { acrossCorners, bitFor, ductFill, holeMm } from './ducts'
 import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from './lengths'
@@ -150,8 +151,8 @@ export function placesOf(
   const drawn = doc.runs.filter(r => r.designId === design?.id && r.way?.length && at.has(r.fromNodeId) && at.has(r.toNodeId))
   const leadsThrough = (f: Fixture) =>
     drawn.some(r => {
-      const stations: Point[] = [at.get(r.fromNodeId)!, ...r.way!, at.get(r.toNodeId)!]
-      return stations.slice(1).some((p, i) => distanceM(f, stations[i]!, p) <= NEAR_M)
+      const stations: Point[] = [entryOf(at, r.fromNodeId), ...r.way!, entryOf(at, r.toNodeId)]
+      return stations.slice(1).some((p, i) => distanceM(f, nth(stations, i), p) <= NEAR_M)
     })
   const others = new Set(doc.designs.flatMap(d => (d.wayInId && d.wayInId !== design?.wayInId ? [d.wayInId] : [])))
   return doc.fixtures.filter(

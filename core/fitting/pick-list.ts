@@ -1,4 +1,5 @@
 /** Everything to be bought and packed for a design: parts over the whole tree, cables cut with least waste, consumables by rule. */
+import { nth } from '../sure'
 import { movesAbout } from '../job/schema'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { csvLine } from '../formats/csv'
@@ -84,7 +85,7 @@ function parts(tree: Tree): PickRow[] {
 function partNote({ part }: TreeNode): string {
   const says = [
     part.mount ? `fixed by ${part.mount}` : '',
-    part.clampMm ? `pole ${num(part.clampMm[0]!)}–${num(part.clampMm[1]!)} mm` : '',
+    part.clampMm ? `pole ${num(nth(part.clampMm, 0))}–${num(nth(part.clampMm, 1))} mm` : '',
     part.massKg ? `${num(part.massKg, 1)} kg` : '',
     part.inBox?.length ? `in the box: ${part.inBox.join(', ')}` : '',
   ]

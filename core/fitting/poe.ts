@@ -13,7 +13,10 @@ export interface PoeClass {
   pairs: 2 | 4
 }
 
-const poe = (poeClass: number, sourceW: number, deviceW: number, sourceV: number, channelOhm: number): PoeClass => ({
+const poe = (
+  poeClass: number,
+  { sourceW, deviceW, sourceV, channelOhm }: { sourceW: number; deviceW: number; sourceV: number; channelOhm: number },
+): PoeClass => ({
   poeClass,
   sourceW,
   deviceW,
@@ -24,14 +27,14 @@ const poe = (poeClass: number, sourceW: number, deviceW: number, sourceV: number
 
 /** @source IEEE 802.3-2022 tables 145-11, 145-26 and clause 33: classes 1 to 8 */
 export const POE_CLASSES: readonly PoeClass[] = [
-  poe(1, 4, 3.84, 44, 20),
-  poe(2, 7, 6.49, 44, 20),
-  poe(3, 15.4, 12.95, 44, 20),
-  poe(4, 30, 25.5, 50, 12.5),
-  poe(5, 45, 40, 50, 6.25),
-  poe(6, 60, 51, 50, 6.25),
-  poe(7, 75, 62, 52, 6.25),
-  poe(8, 90, 71.3, 52, 6.25),
+  poe(1, { sourceW: 4, deviceW: 3.84, sourceV: 44, channelOhm: 20 }),
+  poe(2, { sourceW: 7, deviceW: 6.49, sourceV: 44, channelOhm: 20 }),
+  poe(3, { sourceW: 15.4, deviceW: 12.95, sourceV: 44, channelOhm: 20 }),
+  poe(4, { sourceW: 30, deviceW: 25.5, sourceV: 50, channelOhm: 12.5 }),
+  poe(5, { sourceW: 45, deviceW: 40, sourceV: 50, channelOhm: 6.25 }),
+  poe(6, { sourceW: 60, deviceW: 51, sourceV: 50, channelOhm: 6.25 }),
+  poe(7, { sourceW: 75, deviceW: 62, sourceV: 52, channelOhm: 6.25 }),
+  poe(8, { sourceW: 90, deviceW: 71.3, sourceV: 52, channelOhm: 6.25 }),
 ]
 
 /** @source ISO/IEC 11801-1: 90 m laid and 10 m of cords */

@@ -1,4 +1,5 @@
 /** Putting a part into a tree: between a cable and what it leads to, or into the middle of a cable. */
+import { nth, sure } from '../sure'
 import { partById } from '../catalogue/parts'
 import type { Joint } from '../chain/tree'
 import type { Link } from './adapters'
@@ -36,9 +37,11 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
 export const runStep = (
   designId: string,
   key: string,
-  [fromNodeId, fromPort]: readonly [string, string],
-  [toNodeId, toPort]: readonly [string, string],
-  cable: Pick<Run, 'partId' | 'part' | 'lengthM'> | null,
+  {
+    from: [fromNodeId, fromPort],
+    to: [toNodeId, toPort],
+    cable,
+  }: { from: readonly [string, string]; to: readonly [string, string]; cable: Pick<Run, 'partId' | 'part' | 'lengthM'> | null },
 ): Step => ({
   table: 'runs',
   op: 'insert',
@@ -79,8 +82,8 @@ interface Turned {
  * @param n  tells the rows of several splices in one cure apart
  */
 export function screwOn(joint: Joint, side: 'from' | 'to', partId: string, n = 1): Step[] {
-  const part = partById(partId)!
-  const [first, second] = part.kind === 'line' ? ['in', 'out'] : [part.ports[0]!.id, part.ports[1]!.id]
+  const part = sure(partById(partId))
+  const [first, second] = part.kind === 'line' ? ['in', 'out'] : [nth(part.ports, 0).id, nth(part.ports, 1).id]
   return screwOnChain(joint, side, [{ part, entry: first, exit: second! }], n)
 }
 
@@ -98,7 +101,7 @@ export function screwOnChain(joint: Joint, side: 'from' | 'to', chain: readonly 
   // The last of them is nearest to the part.
   const placeOf = (i: number): Point => partWay(node, other, BESIDE_M * (chain.length - i), 0.5)
   const nodes = chain.map((t, i) => nodeStep(run.designId, keyOf(i), t.part, placeOf(i)))
-  const first = [keyOf(0), chain[0]!.entry] as const
+  const first = [keyOf(0), nth(chain, 0).entry] as const
   const cable: Step = {
     table: 'runs',
     op: 'update',
@@ -113,15 +116,19 @@ export function screwOnChain(joint: Joint, side: 'from' | 'to', chain: readonly 
     const next = chain[i + 1]
     const outer = next ? ([keyOf(i + 1), next.entry] as const) : ([node.id, jack.port.id] as const)
     const [from, to] = side === 'to' ? [inner, outer] : [outer, inner]
-    return runStep(run.designId, `${keyOf(i)}r`, from, to, null)
+    return runStep(run.designId, `${keyOf(i)}r`, { from, to, cable: null })
   })
   return [...nodes, cable, ...screwed]
 }
 
 /** Cuts a cable where it passes a place, and puts a two-port part there. */
-export function spliceInto(joint: Joint, partId: string, at: Point, firstM: number, n = 1): Step[] {
+export function spliceInto(
+  joint: Joint,
+  partId: string,
+  { at, firstM, n = 1 }: { at: Point; firstM: number; n?: number },
+): Step[] {
   const { run, line } = joint
-  const part = partById(partId)!
+  const part = sure(partById(partId))
   if (part.kind === 'line') return []
   const key = `new:${n}`
   return [
@@ -130,12 +137,16 @@ export function spliceInto(joint: Joint, partId: string, at: Point, firstM: numb
       table: 'runs',
       op: 'update',
       rowId: run.id,
-      fields: { fromPort: joint.from.port.id, toNodeId: key, toPort: part.ports[0]!.id, lengthM: round2(firstM) },
+      fields: { fromPort: joint.from.port.id, toNodeId: key, toPort: nth(part.ports, 0).id, lengthM: round2(firstM) },
     },
-    runStep(run.designId, `${key}r`, [key, part.ports[1]!.id], [run.toNodeId, joint.to.port.id], {
-      partId: run.partId,
-      part: run.part ?? line,
-      lengthM: round2(Math.max(0.5, run.lengthM - firstM)),
+    runStep(run.designId, `${key}r`, {
+      from: [key, nth(part.ports, 1).id],
+      to: [run.toNodeId, joint.to.port.id],
+      cable: {
+        partId: run.partId,
+        part: run.part ?? line,
+        lengthM: round2(Math.max(0.5, run.lengthM - firstM)),
+      },
     }),
   ]
 }

@@ -1,4 +1,5 @@
 /** The way of a surge to earth: from the arrestor by its conductor to an electrode that is bonded to the building's earthing. */
+import { nth } from '../sure'
 import type { TreeNode } from '../chain/tree'
 import { movesAbout } from '../job/schema'
 import type { Fixture, Job } from '../job/schema'
@@ -49,7 +50,7 @@ export function guessedCorners(from: Point, to: Point, b: Building): Point[] {
   const out = outsideOf(b, from)
   const corners = [out, { ...out, upM: to.upM }]
   const at = (p: Point, q: Point) => between(p, q).distanceM < 0.05
-  return corners.filter((c, i) => !at(c, i ? corners[i - 1]! : from) && !at(c, to) && !(i && at(c, from)))
+  return corners.filter((c, i) => !at(c, i ? nth(corners, i - 1) : from) && !at(c, to) && !(i && at(c, from)))
 }
 
 /**

@@ -1,5 +1,6 @@
 /** The usual kit of each approach, laid out on the site: every part of it can then be changed. */
-import { movesAbout } from '../job/schema'
+import { entryOf, lastOf, nth, sure } from '../sure'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import type { Maker } from '../job/defaults'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
@@ -47,7 +48,7 @@ export interface PartChoice {
 /** The least pad that takes so much away, else the largest, dB. */
 export function padFor(overDb: number): PassingPart {
   const pads = PARTS.filter((p): p is PassingPart => p.kind === 'pad').sort((x, y) => x.lossDb - y.lossDb)
-  return pads.find(p => p.lossDb >= overDb) ?? pads.at(-1)!
+  return pads.find(p => p.lossDb >= overDb) ?? lastOf(pads)
 }
 
 /** A dome under a slab, a box over the floor, m. */
@@ -69,8 +70,8 @@ class Layer {
     private readonly sign: 1 | -1,
     readonly choice: PartChoice,
   ) {
-    this.site = doc.sites[0]!
-    this.kind = doc.jobs[0]!.kind
+    this.site = siteOf(doc)
+    this.kind = jobOf(doc).kind
     this.building = buildingOf(doc)
   }
 
@@ -78,7 +79,7 @@ class Layer {
   node(what: string | Part, alongM: number, upM: number, acrossM = 0): string {
     const flat = moveAlong({ axisDeg: this.site.axisDeg + 90 }, { eastM: 0, northM: 0, upM }, acrossM, 1)
     const at = { ...moveAlong(this.site, { ...flat, upM }, alongM, this.sign), upM: round2(upM) }
-    return this.put(typeof what === 'string' ? partById(what)! : what, at)
+    return this.put(typeof what === 'string' ? sure(partById(what)) : what, at)
   }
 
   private put(part: Part, at: Point): string {
@@ -103,34 +104,34 @@ class Layer {
   }
 
   part(id: string): Part {
-    return this.placed.get(id)!.part
+    return entryOf(this.placed, id).part
   }
 
   /** A cable of a length that reaches, with the adapters that its ends need. @returns the node it leads to */
-  run(from: string, fromPort: string, to: string, toPort: string, what: string | LinePart): string {
-    const line = typeof what === 'string' ? partOfKind(what, 'line')! : what
+  run(from: string, fromPort: string, { to, toPort, what }: { to: string; toPort: string; what: string | LinePart }): string {
+    const line = typeof what === 'string' ? sure(partOfKind(what, 'line')) : what
     const a = this.adapted(from, fromPort, lineEnd(line), to)
     const b = this.adapted(to, toPort, lineEnd(line), from)
-    const neededM = wayM(this.kind, this.building, this.placed.get(a[0])!.at, this.placed.get(b[0])!.at)
+    const neededM = wayM(this.kind, this.building, entryOf(this.placed, a[0]).at, entryOf(this.placed, b[0]).at)
     const lengthM = this.design.plugs === 'crimped' ? cutLengthM(neededM) : stockLengthM(line, neededM)
     this.join(a, b, { partId: line.id, part: line, lengthM })
     return to
   }
 
   /** An antenna on its own lead straight into a box, where that reaches; else by a cable. */
-  feed(from: string, fromPort: string, to: string, toPort: string, what: string | LinePart): string {
-    const { part, at } = this.placed.get(from)!
-    const reaches = (part.tailM ?? 0) >= wayM(this.kind, this.building, at, this.placed.get(to)!.at)
-    return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, to, toPort, what)
+  feed(from: string, fromPort: string, { to, toPort, what }: { to: string; toPort: string; what: string | LinePart }): string {
+    const { part, at } = entryOf(this.placed, from)
+    const reaches = (part.tailM ?? 0) >= wayM(this.kind, this.building, at, entryOf(this.placed, to).at)
+    return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, { to, toPort, what })
   }
 
   /** A feed to the port of an amplifier toward the mast, by the pad that was asked for. */
   toDonor(from: string, fromPort: string, amplifier: string, what: string | LinePart): void {
     const { pad } = this.choice
-    if (!pad) return void this.feed(from, fromPort, amplifier, 'donor', what)
+    if (!pad) return void this.feed(from, fromPort, { to: amplifier, toPort: 'donor', what })
     const [entry, exit] = pad.ports.map(p => p.id)
-    const beside = this.put(pad, partWay(this.placed.get(amplifier)!.at, this.placed.get(from)!.at, BESIDE_M, 0.4))
-    this.feed(from, fromPort, beside, entry!, what)
+    const beside = this.put(pad, partWay(entryOf(this.placed, amplifier).at, entryOf(this.placed, from).at, BESIDE_M, 0.4))
+    this.feed(from, fromPort, { to: beside, toPort: entry!, what })
     this.screw(beside, exit!, amplifier, 'donor')
   }
 
@@ -141,7 +142,7 @@ class Layer {
   }
 
   private end(id: string, portId: string): Port {
-    const { part } = this.placed.get(id)!
+    const { part } = entryOf(this.placed, id)
     const found = part.kind === 'line' ? undefined : part.ports.find(p => p.id === portId)
     if (!found) throw new RangeError(`${part.name} has no port ${portId}`)
     return found
@@ -150,8 +151,8 @@ class Layer {
   /** @returns where a cable's end meets a part: its port, or the last of the adapters put before it */
   private adapted(id: string, portId: string, cable: End, toward: string): [string, string] {
     const links = adapterChain(cable, this.end(id, portId)) ?? []
-    const here = this.placed.get(id)!.at
-    const there = this.placed.get(toward)!.at
+    const here = entryOf(this.placed, id).at
+    const there = entryOf(this.placed, toward).at
     let end: [string, string] = [id, portId]
     for (const [i, l] of [...links].reverse().entries()) {
       const adapter = this.put(l.part, partWay(here, there, BESIDE_M * (i + 1), 0.4))
@@ -166,7 +167,7 @@ class Layer {
     to: readonly [string, string],
     cable: Pick<Run, 'partId' | 'part' | 'lengthM'> | null,
   ) {
-    this.steps.push(runStep(this.design.id, `new:r${this.count++}`, from, to, cable))
+    this.steps.push(runStep(this.design.id, `new:r${this.count++}`, { from, to, cable }))
   }
 }
 
@@ -182,12 +183,10 @@ export function kitChanges(
   doc: JobDocument,
   design: Design,
   kit: Kit,
-  bearingDeg: number | null,
-  newId: Maker,
-  choice: PartChoice = {},
+  { bearingDeg, newId, choice = {} }: { bearingDeg: number | null; newId: Maker; choice?: PartChoice },
 ): Change[] {
-  const site = doc.sites[0]!
-  const { kind, rules, mayDrill } = doc.jobs[0]!
+  const site = siteOf(doc)
+  const { kind, rules, mayDrill } = jobOf(doc)
   const ashore = !movesAbout(kind)
   const approach: Design['approach'] = boosts(kit) ? 'booster' : 'router'
   const changes: Change[] = []
@@ -241,11 +240,10 @@ function feedsFor(
   lay: Layer,
   box: string,
   usual: string,
-  x: number,
-  upM: number,
+  { x, upM }: { x: number; upM: number },
 ): [antenna: string, port: string, branch: string][] {
   const branches = portsWith(lay.part(box), 'cell')
-  const antenna = lay.choice.antenna ?? partOfKind(usual, 'antenna')!
+  const antenna = lay.choice.antenna ?? sure(partOfKind(usual, 'antenna'))
   const own = portsWith(antenna, 'feed')
   const wanted = Math.min(branches.length, Math.max(2, own.length))
   const copies = own.length === 1 ? wanted : 1
@@ -253,8 +251,8 @@ function feedsFor(
     lay.node(antenna, x, upM, copies > 1 ? (i - (copies - 1) / 2) * PAIR_M : 0),
   )
   return branches.slice(0, copies > 1 ? copies : Math.min(wanted, own.length)).map((branch, i) => {
-    const port = own[copies > 1 ? 0 : i]!
-    return [nodes[copies > 1 ? i : 0]!, port.id, branch.id]
+    const port = nth(own, copies > 1 ? 0 : i)
+    return [nth(nodes, copies > 1 ? i : 0), port.id, branch.id]
   })
 }
 
@@ -267,14 +265,21 @@ function layRouter(lay: Layer, site: Site, american: boolean, windowOnly: boolea
   const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-2'), -half + 1.6, 1.1)
   const line = lay.choice.line ?? 'line-400'
   const inner = lay.choice.inner ?? lay.choice.line ?? 'line-240'
-  for (const [i, [antenna, feed, branch]] of feedsFor(lay, router, 'ant-panel-x', -half + 0.4, mountM(site)).entries()) {
+  for (const [i, [antenna, feed, branch]] of feedsFor(lay, router, 'ant-panel-x', {
+    x: -half + 0.4,
+    upM: mountM(site),
+  }).entries()) {
     const aside = 0.25 * i
     const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM, aside)
-    lay.run(antenna, feed, arrestor, 'in', line)
+    lay.run(antenna, feed, { to: arrestor, toPort: 'in', what: line })
     if (windowOnly) {
       const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM, aside)
-      lay.run(lay.run(arrestor, 'out', flat, 'in', inner), 'out', router, branch, inner)
-    } else lay.run(arrestor, 'out', router, branch, inner)
+      lay.run(lay.run(arrestor, 'out', { to: flat, toPort: 'in', what: inner }), 'out', {
+        to: router,
+        toPort: branch,
+        what: inner,
+      })
+    } else lay.run(arrestor, 'out', { to: router, toPort: branch, what: inner })
   }
 }
 
@@ -283,8 +288,8 @@ function layOutdoors(lay: Layer, site: Site, american: boolean): void {
   const x = -site.lengthM / 2 + 0.4
   const upM = mountM(site)
   const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-out' : 'rtr-out'), x, upM - 0.6)
-  for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-panel-x', x, upM))
-    lay.feed(antenna, feed, router, branch, lay.choice.line ?? 'line-240')
+  for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-panel-x', { x, upM }))
+    lay.feed(antenna, feed, { to: router, toPort: branch, what: lay.choice.line ?? 'line-240' })
 }
 
 function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {
@@ -296,12 +301,12 @@ function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: b
   const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-home'), -half + 1.6, 1.3)
   const dome = lay.node(lay.choice.inside ?? 'ant-dome', 0.6, domeM)
-  lay.run(antenna, '1', arrestor, 'in', line)
+  lay.run(antenna, '1', { to: arrestor, toPort: 'in', what: line })
   if (windowOnly) {
     const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM)
-    lay.toDonor(lay.run(arrestor, 'out', flat, 'in', line), 'out', amplifier, line)
+    lay.toDonor(lay.run(arrestor, 'out', { to: flat, toPort: 'in', what: line }), 'out', amplifier, line)
   } else lay.toDonor(arrestor, 'out', amplifier, line)
-  lay.run(amplifier, 'server', dome, '1', lay.choice.inner ?? line)
+  lay.run(amplifier, 'server', { to: dome, toPort: '1', what: lay.choice.inner ?? line })
 }
 
 /** A riser at the mast's end: the amplifier on the top floor, a splitter in it, and on each floor its domes by a splitter of their own. */
@@ -313,19 +318,18 @@ function layBuilding(lay: Layer, site: Site, american: boolean): void {
   const riser = -half + 2
   const top = site.storeys - 1
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-building'), riser, lay.wallM(top))
-  lay.run(antenna, '1', arrestor, 'in', 'line-400')
+  lay.run(antenna, '1', { to: arrestor, toPort: 'in', what: 'line-400' })
   lay.toDonor(arrestor, 'out', amplifier, 'line-400')
   const floors = Math.min(site.storeys, MOST_FLOORS)
-  const feedOf = fan(lay, amplifier, 'server', floors, { alongM: riser, upM: i => lay.ceilingM(top - i) - 0.5 })
+  const feedOf = fan(lay, [amplifier, 'server'], floors, { alongM: riser, upM: i => lay.ceilingM(top - i) - 0.5 })
   for (let f = 0; f < floors; f++) {
     const level = top - f
-    const [node, port] = feedOf(f)
     const places = ceilingPlaces(site, Math.min(MOST_DOMES, antennasByRule(site, lay.useOf(level)).most))
-    const floorFeed = fan(lay, node, port, places.length, { alongM: riser + 1, upM: () => lay.ceilingM(level) })
+    const floorFeed = fan(lay, feedOf(f), places.length, { alongM: riser + 1, upM: () => lay.ceilingM(level) })
     for (const [i, at] of places.entries()) {
       const dome = lay.node(lay.choice.inside ?? 'ant-dome', at.alongM, lay.ceilingM(level), at.acrossM)
       const [from, out] = floorFeed(i)
-      lay.run(from, out, dome, '1', 'line-400')
+      lay.run(from, out, { to: dome, toPort: '1', what: 'line-400' })
     }
   }
 }
@@ -356,18 +360,17 @@ const MOST_WAYS = 4
 /** @returns which node and port the i-th branch hangs on: the way itself where there is one, else a splitter's, else one of theirs */
 function fan(
   lay: Layer,
-  from: string,
-  port: string,
+  [from, port]: readonly [node: string, port: string],
   branches: number,
   at: { alongM: number; upM: (i: number) => number },
 ): (i: number) => [string, string] {
   if (branches < 2) return () => [from, port]
   if (branches > MOST_WAYS) {
     const groups = Math.min(MOST_WAYS, Math.ceil(branches / MOST_WAYS))
-    const outer = fan(lay, from, port, groups, at)
+    const outer = fan(lay, [from, port], groups, at)
     const inner = Array.from({ length: groups }, (_, g) => {
       const size = Math.floor(branches / groups) + (g < branches % groups ? 1 : 0)
-      return { size, feed: fan(lay, ...outer(g), size, { ...at, upM: () => at.upM(0) }) }
+      return { size, feed: fan(lay, outer(g), size, { ...at, upM: () => at.upM(0) }) }
     })
     return i => {
       let left = i
@@ -379,7 +382,7 @@ function fan(
     }
   }
   const splitter = lay.node(`spl-${branches}`, at.alongM, at.upM(0))
-  lay.run(from, port, splitter, 'in', 'line-400')
+  lay.run(from, port, { to: splitter, toPort: 'in', what: 'line-400' })
   return i => [splitter, String(i + 1)]
 }
 
@@ -404,8 +407,8 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
     // Aboard a box runs on what the battery gives.
     const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-4' : 'rtr-mobile-2'), boxAt, boxM)
     const at = placeAboard(site, lay.choice.antenna, { x, upM })
-    for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', at.x, at.upM))
-      lay.feed(antenna, feed, router, branch, line)
+    for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', { x: at.x, upM: at.upM }))
+      lay.feed(antenna, feed, { to: router, toPort: branch, what: line })
     return
   }
   const at = placeAboard(site, lay.choice.antenna, { x, upM })
@@ -413,5 +416,5 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
   const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)
   lay.toDonor(antenna, '1', amplifier, line)
-  lay.feed(amplifier, 'server', panel, '1', lay.choice.inner ?? 'line-195')
+  lay.feed(amplifier, 'server', { to: panel, toPort: '1', what: lay.choice.inner ?? 'line-195' })
 }

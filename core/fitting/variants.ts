@@ -1,4 +1,5 @@
 /** Variants of a plan: a copy of a design with everything in it, so that two can be compared. */
+import { entryOf } from '../sure'
 import { insertChange } from '../job/defaults'
 import type { Maker } from '../job/defaults'
 import { fieldsOf } from '../job/changes'
@@ -37,7 +38,7 @@ export function copyDesign(doc: JobDocument, design: Design, newId: Maker): { de
     }),
   ]
   for (const n of own(doc.nodes)) ids.set(n.id, newId())
-  for (const n of own(doc.nodes)) changes.push(insertChange(newId, 'nodes', ids.get(n.id)!, renamed(n)))
+  for (const n of own(doc.nodes)) changes.push(insertChange(newId, 'nodes', entryOf(ids, n.id), renamed(n)))
   for (const table of ['runs', 'isolations'] as const)
     for (const row of own(doc[table] as { id: string; designId: string }[]))
       changes.push(insertChange(newId, table, newId(), renamed(row)))

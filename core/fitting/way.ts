@@ -1,4 +1,5 @@
 /** The way of a cable, drawn: from part to part by its corners, what that needs of cable, and how it bends. */
+import { nth } from '../sure'
 import { toDeg } from '../geo/angles'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
@@ -54,7 +55,7 @@ export function wayThrough(
   const pieces: WayPiece[] = []
   let before: readonly [number, number, number] | null = null
   for (let i = 1; i < stations.length; i++) {
-    const [a, b] = [stations[i - 1]!, stations[i]!]
+    const [a, b] = [nth(stations, i - 1), nth(stations, i)]
     const v = vector(a, b)
     const drawnM = Math.hypot(...v)
     if (drawnM < 0.01) continue
@@ -89,7 +90,7 @@ function angleDeg(a: readonly [number, number, number], b: readonly [number, num
 
 /** The middle of the longest piece, where a new corner is put. */
 export function nextCorner(w: Way): { index: number; at: Point } | null {
-  const longest = w.pieces.reduce<number>((best, p, i) => (p.lengthM > w.pieces[best]!.lengthM ? i : best), 0)
+  const longest = w.pieces.reduce<number>((best, p, i) => (p.lengthM > nth(w.pieces, best).lengthM ? i : best), 0)
   const p = w.pieces[longest]
   if (!p) return null
   const mid = (x: number, y: number) => round2((x + y) / 2)

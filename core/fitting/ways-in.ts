@@ -1,4 +1,5 @@
 /** Ways by which cables come in, ranked for a site: what is reversible first where nothing may be drilled, and what is never used. */
+import { sure } from '../sure'
 import { bitFor, holeMm } from './ducts'
 import type { Passing } from './ducts'
 import type { Entry } from '../job/fixing'
@@ -144,7 +145,7 @@ const NEVER: readonly Omit<WayIn, 'kinds'>[] = [
   },
 ]
 
-export const wayInById = (id: Entry): Omit<WayIn, 'kinds'> => [...WAYS, ...NEVER].find(w => w.id === id)!
+export const wayInById = (id: Entry): Omit<WayIn, 'kinds'> => sure([...WAYS, ...NEVER].find(w => w.id === id))
 
 /**
  * @param mayDrill  as agreed with who owns it

@@ -17,31 +17,34 @@ describe('conductors', () => {
   })
   it('zero wire, nothing and nonsense are refused', () => {
     for (const bad of [0, -1, Number.NaN, Infinity]) expect(() => ohmPerKm(bad)).toThrow(RangeError)
-    expect(() => fedBy(12, 0, 6, 1.5)).toThrow(RangeError)
-    expect(() => fedBy(12, 24, -6, 1.5)).toThrow(RangeError)
+    expect(() => fedBy(12, 0, { lengthM: 6, mm2: 1.5 })).toThrow(RangeError)
+    expect(() => fedBy(12, 24, { lengthM: -6, mm2: 1.5 })).toThrow(RangeError)
   })
 })
 
 describe('a feed', () => {
   it('24 W at 12 V over 6 m of 1.5 mm²: 11.717 V, 2.35 % (worked by hand)', () => {
-    const f = fedBy(12, 24, 6, 1.5)
+    const f = fedBy(12, 24, { lengthM: 6, mm2: 1.5 })
     expect(f.volts).toBeCloseTo(11.717, 3)
     expect(f.dropShare! * 100).toBeCloseTo(2.35, 2)
     expect(f.volts! * f.amps!).toBeCloseTo(24, 9)
   })
   it('as it is bought, of class 5 at 13.3 Ω/km (IEC 60228): 11.672 V, 2.73 %', () => {
-    const f = fedBy(12, 24, 6, 1.5, { stranded: true })
+    const f = fedBy(12, 24, { lengthM: 6, mm2: 1.5, o: { stranded: true } })
     expect(f.volts).toBeCloseTo(11.672, 3)
     expect(f.dropShare! * 100).toBeCloseTo(2.73, 2)
   })
   it('a box that a thin wire starves has no voltage at all', () => {
-    expect(fedBy(12, 60, 30, 0.5)).toEqual({ volts: null, amps: null, dropShare: null })
+    expect(fedBy(12, 60, { lengthM: 30, mm2: 0.5 })).toEqual({ volts: null, amps: null, dropShare: null })
   })
   it('longer or thinner is never better', () => {
-    for (let m = 1; m < 20; m++) expect(fedBy(12, 20, m + 1, 1.5).volts!).toBeLessThan(fedBy(12, 20, m, 1.5).volts!)
+    for (let m = 1; m < 20; m++)
+      expect(fedBy(12, 20, { lengthM: m + 1, mm2: 1.5 }).volts!).toBeLessThan(fedBy(12, 20, { lengthM: m, mm2: 1.5 }).volts!)
     const by = [...WIRES].sort((a, b) => a.mm2 - b.mm2)
     for (let i = 1; i < by.length; i++)
-      expect(fedBy(12, 10, 8, by[i]!.mm2).volts!).toBeGreaterThan(fedBy(12, 10, 8, by[i - 1]!.mm2).volts!)
+      expect(fedBy(12, 10, { lengthM: 8, mm2: by[i]!.mm2 }).volts!).toBeGreaterThan(
+        fedBy(12, 10, { lengthM: 8, mm2: by[i - 1]!.mm2 }).volts!,
+      )
   })
   it('the wire chosen keeps 3 % at the lowest voltage of the source, and the next thinner does not', () => {
     const by = [...WIRES].sort((a, b) => a.mm2 - b.mm2)
@@ -51,7 +54,7 @@ describe('a feed', () => {
       [18, 8],
     ] as const) {
       const chosen = wireFor(12, w, m)!
-      const drop = (mm2: number) => fedBy(10.5, w, m, mm2, { stranded: true }).dropShare
+      const drop = (mm2: number) => fedBy(10.5, w, { lengthM: m, mm2, o: { stranded: true } }).dropShare
       expect(drop(chosen.mm2)!).toBeLessThanOrEqual(0.03)
       const thinner = by[by.indexOf(chosen) - 1]
       if (thinner) expect(drop(thinner.mm2) === null || drop(thinner.mm2)! > 0.03 || 1.25 * (w / 10.5) > thinner.fuseA).toBe(true)

@@ -84,9 +84,7 @@ export interface Fed {
 export function fedBy(
   sourceV: number,
   powerW: number,
-  lengthM: number,
-  mm2: number,
-  o: { atC?: number; stranded?: boolean } = {},
+  { lengthM, mm2, o = {} }: { lengthM: number; mm2: number; o?: { atC?: number; stranded?: boolean } },
 ): Fed {
   positive('sourceV', sourceV)
   positive('powerW', powerW)
@@ -139,7 +137,7 @@ export function wireFor(source: 12 | 24, powerW: number, lengthM: number, kind: 
   const lowest = SOURCE_V[source][0]
   return (
     wiresFor(kind).find(w => {
-      const fed = fedBy(lowest, powerW, lengthM, w.mm2, { stranded: true })
+      const fed = fedBy(lowest, powerW, { lengthM, mm2: w.mm2, o: { stranded: true } })
       return fed.volts !== null && fed.dropShare! <= MOST_DROP && OVER_LOAD * fed.amps! <= w.fuseA
     }) ?? null
   )

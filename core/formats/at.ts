@@ -2,6 +2,7 @@
  * A modem's answers to AT commands, read and written: registration, operator, and signal.
  * @source 3GPP TS 27.007 (+CSQ 8.5, +CESQ 8.69, +COPS 7.3, +CEREG 10.1.22, +C5GREG 10.1.47), from memory
  */
+import { nth } from '../sure'
 import { cellAsHex, cellFromHex } from '../radio/cell-id'
 
 /** A figure that a modem codes by steps: the middle of its step, and its edges. */
@@ -136,7 +137,7 @@ const whole = (text: string | undefined): number | null => (text !== undefined &
 export function readAnswer(line: string): Partial<ModemState> | null {
   const match = /^\+(CSQ|CESQ|COPS|CEREG|C5GREG):\s*(.*)$/.exec(line.trim())
   if (!match) return null
-  const f = fieldsOf(match[2]!)
+  const f = fieldsOf(nth(match, 2))
   switch (match[1]) {
     case 'CSQ':
       return whole(f[0]) === null ? null : { rssiDbm: rssiOf(whole(f[0])) }
@@ -182,7 +183,7 @@ export function readFinal(line: string): Final | null {
   if (text === 'ERROR') return { ok: false, why: 'the modem refused the command' }
   const match = /^\+(CME|CMS) ERROR:\s*(.*)$/.exec(text)
   if (!match) return null
-  const code = match[2]!
+  const code = nth(match, 2)
   return { ok: false, why: CME[code] ?? `the modem says error ${code}` }
 }
 

@@ -1,4 +1,5 @@
 /** What stands on the label of a box: serial, IMEI, MAC; typed, or read off its bar codes. */
+import { sure } from '../sure'
 
 /** @returns whether the last digit is what the others make it. @source ISO/IEC 7812-1 Annex B (Luhn) */
 export function luhnFits(digits: string): boolean {
@@ -26,7 +27,7 @@ export function parseImei(text: string): string {
 export function parseMac(text: string): string {
   const digits = text.replace(/[\s:.-]/g, '').toUpperCase()
   if (!/^[0-9A-F]{12}$/.test(digits)) throw new RangeError('a MAC address has 12 digits, 0 to 9 and A to F')
-  return digits.match(/../g)!.join(':')
+  return sure(digits.match(/../g)).join(':')
 }
 
 export interface BoxLabel {

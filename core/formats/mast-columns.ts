@@ -1,4 +1,5 @@
 /** Which column of a list of masts holds what: by its heading, and where that says nothing by what stands in it. */
+import { nth } from '../sure'
 import { bandCalled, bandFromEntry } from '../radio/bands'
 import { parseCoordinate, parsePosition } from '../geo/coordinates'
 import { parseNumber } from './csv'
@@ -69,7 +70,7 @@ const NAMES: Record<MastField, RegExp> = {
 const splitUnit = (header: string): { word: string; unit: string } => {
   const clean = header.trim().replace(/^\uFEFF/, '')
   const m = /^(.*?)[\s_.]*[([]?\b(m|ft|feet|metres?|meters?|deg|°|dbm|mhz)[)\]]?$/i.exec(clean.replace(/_/g, ' '))
-  return m && m[1] ? { word: m[1].trim(), unit: m[2]!.toLowerCase() } : { word: clean, unit: '' }
+  return m && m[1] ? { word: m[1].trim(), unit: nth(m, 2).toLowerCase() } : { word: clean, unit: '' }
 }
 
 /** @returns the column proposed for each field by the header's words */
@@ -78,7 +79,7 @@ export function proposeMapping(header: readonly string[]): MastMapping {
   const words = header.map(h => splitUnit(h).word)
   return Object.fromEntries(
     MAST_FIELDS.map(f => {
-      const i = words.findIndex((h, k) => !used.has(k) && (NAMES[f].test(h) || NAMES[f].test(header[k]!.trim())))
+      const i = words.findIndex((h, k) => !used.has(k) && (NAMES[f].test(h) || NAMES[f].test(nth(header, k).trim())))
       if (i >= 0) used.add(i)
       return [f, i]
     }),
@@ -178,7 +179,7 @@ export const proposeRules = (
   sample: readonly (readonly string[])[] = [],
 ): MastRules => {
   const mapping = proposeByContent(proposeMapping(header), header, sample)
-  const unit = mapping.height >= 0 ? splitUnit(header[mapping.height]!).unit : ''
+  const unit = mapping.height >= 0 ? splitUnit(nth(header, mapping.height)).unit : ''
   return { mapping, heightUnit: /^f/.test(unit) ? 'ft' : 'm', swapped: false, fallbackBand: null, wholeCarrier: null, listedOn }
 }
 

@@ -1,4 +1,5 @@
 /** Masts from a table of cells: one row a cell, whatever the table calls its columns. */
+import { nth, sure } from '../sure'
 import { UNKNOWN_BAND, bandCalled, bandFromEntry, bandByName, nrarfcnToMHz, earfcnToMHz } from '../radio/bands'
 import type { Technology } from '../radio/bands'
 import { lteSiteOf, nrSiteOf } from '../radio/cell-id'
@@ -35,8 +36,8 @@ const told = (v: number): string => String(v).replace('-', '−')
 
 /** A number with or without its unit behind it. @returns metres for lengths told in feet */
 function withUnit(text: string, unit: 'm' | 'ft'): number | null {
-  const m = /^(.*?)\s*(m|ft|feet|′|')?$/i.exec(text.trim())!
-  const v = parseNumber(m[1]!)
+  const m = sure(/^(.*?)\s*(m|ft|feet|′|')?$/i.exec(text.trim()))
+  const v = parseNumber(nth(m, 1))
   if (v === null) return null
   const said = m[2]?.toLowerCase()
   return (said ? said !== 'm' : unit === 'ft') ? v * FEET_M : v
@@ -52,16 +53,16 @@ export function readDay(text: string): string | null {
   const iso = /^(\d{4})-(\d{2})-(\d{2})/.exec(t) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(t)
   const dmy = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(t)
   let ms = NaN
-  if (iso) ms = Date.UTC(+iso[1]!, +iso[2]! - 1, +iso[3]!)
-  else if (dmy) ms = Date.UTC(+dmy[3]!, +dmy[2]! - 1, +dmy[1]!)
+  if (iso) ms = Date.UTC(+nth(iso, 1), +nth(iso, 2) - 1, +nth(iso, 3))
+  else if (dmy) ms = Date.UTC(+nth(dmy, 3), +nth(dmy, 2) - 1, +nth(dmy, 1))
   else if (/^\d{9,10}$/.test(t)) ms = Number(t) * 1000
   else if (/^\d{12,13}$/.test(t)) ms = Number(t)
-  const parts = iso ? [iso[1], iso[2], iso[3]] : dmy ? [dmy[3], dmy[2], dmy[1]] : null
+  const parts = iso ? [nth(iso, 1), nth(iso, 2), nth(iso, 3)] : dmy ? [nth(dmy, 3), nth(dmy, 2), nth(dmy, 1)] : null
   // 31 February is no day, though a calendar would carry it over into March.
   if (
     parts &&
     ms === ms &&
-    new Date(ms).toISOString().slice(0, 10) !== `${parts[0]}-${parts[1]!.padStart(2, '0')}-${parts[2]!.padStart(2, '0')}`
+    new Date(ms).toISOString().slice(0, 10) !== `${parts[0]}-${nth(parts, 1).padStart(2, '0')}-${nth(parts, 2).padStart(2, '0')}`
   )
     ms = NaN
   if (!(ms >= 0 && ms < 4e12)) throw new RangeError(`seen “${t}” is not a date: 2026-03-24, 24.03.2026 or seconds since 1970`)
@@ -93,10 +94,7 @@ export function readMastRow(
   }
   const number = (
     f: MastField,
-    low: number,
-    high: number,
-    unit: string,
-    read: (t: string) => number | null = parseNumber,
+    { low, high, unit, read = parseNumber }: { low: number; high: number; unit: string; read?: (t: string) => number | null },
   ): number | null => {
     const text = raw(f)
     if (text === '') return null
@@ -110,8 +108,12 @@ export function readMastRow(
     return v
   }
   const both = placeOf(raw('place'), rules.swapped)
-  const latDeg = both ? both.latDeg : number(rules.swapped ? 'lon' : 'lat', -90, 90, '°', t => parseCoordinate(t, 'lat'))
-  const lonDeg = both ? both.lonDeg : number(rules.swapped ? 'lat' : 'lon', -180, 180, '°', t => parseCoordinate(t, 'lon'))
+  const latDeg = both
+    ? both.latDeg
+    : number(rules.swapped ? 'lon' : 'lat', { low: -90, high: 90, unit: '°', read: t => parseCoordinate(t, 'lat') })
+  const lonDeg = both
+    ? both.lonDeg
+    : number(rules.swapped ? 'lat' : 'lon', { low: -180, high: 180, unit: '°', read: t => parseCoordinate(t, 'lon') })
   if (latDeg === null || lonDeg === null) throw new RangeError(`${latDeg === null ? 'lat' : 'lon'} is missing`)
   if (latDeg === 0 && lonDeg === 0) throw new RangeError('position is 0, 0: a placeholder, not a place')
   const tech = raw('technology').toUpperCase()
@@ -127,7 +129,7 @@ export function readMastRow(
   const gathered = named ? null : siteOfCell(cellId!, technology, raw('area'))
   const name = named || gathered!.name
   const mastKey = named ? `n|${carrier}|${named}|${latDeg.toFixed(3)}|${lonDeg.toFixed(3)}` : `${gathered!.key}|${carrier}`
-  const azimuthDeg = number('azimuth', 0, 360, '°')
+  const azimuthDeg = number('azimuth', { low: 0, high: 360, unit: '°' })
   return {
     mastKey,
     cellKey: `${mastKey}|${technology}|${band}|${cellId ?? ''}|${azimuthDeg ?? ''}`,
@@ -140,11 +142,11 @@ export function readMastRow(
     channel,
     cellId,
     azimuthDeg,
-    heightM: number('height', 0, 700, 'm', t => withUnit(t, rules.heightUnit)),
-    groundM: number('ground', -450, 9000, 'm', t => withUnit(t, rules.heightUnit)),
-    beamwidthDeg: number('beamwidth', 1, 360, '°'),
+    heightM: number('height', { low: 0, high: 700, unit: 'm', read: t => withUnit(t, rules.heightUnit) }),
+    groundM: number('ground', { low: -450, high: 9000, unit: 'm', read: t => withUnit(t, rules.heightUnit) }),
+    beamwidthDeg: number('beamwidth', { low: 1, high: 360, unit: '°' }),
     powerDbm: powerOf(raw('power')),
-    accuracyM: number('accuracy', 0, 100_000, 'm', t => withUnit(t, 'm')),
+    accuracyM: number('accuracy', { low: 0, high: 100_000, unit: 'm', read: t => withUnit(t, 'm') }),
     seenOn: readDay(raw('seen')) ?? rules.listedOn,
   }
 }
@@ -214,7 +216,7 @@ function powerOf(text: string): number | null {
   const watts = /^([\d.,]+)\s*W$/i.exec(text)
   let v: number | null
   try {
-    v = watts ? 10 * Math.log10(parseNumber(watts[1]!)! * 1000) : parseNumber(text.replace(/\s*dBm$/i, ''))
+    v = watts ? 10 * Math.log10(sure(parseNumber(nth(watts, 1))) * 1000) : parseNumber(text.replace(/\s*dBm$/i, ''))
   } catch {
     throw new RangeError(`power “${text}” is not a number`)
   }

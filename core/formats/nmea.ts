@@ -1,4 +1,5 @@
 /** What a position receiver or a compass says by NMEA 0183: where it is, and which way it looks. */
+import { nth } from '../sure'
 import { encodeNmeaPacket, parseNmeaSentence } from 'nmea-simple'
 
 export interface NmeaSaid {
@@ -32,7 +33,7 @@ export function readNmea(line: string): NmeaSaid | null {
   if (!/^[$!].+\*[0-9A-Fa-f]{2}$/.test(line)) return null
   const ths = /^\$[A-Z]{2}THS,([\d.]+),([A-Z])\*/.exec(line)
   // The library does not know it: a true heading, and whether it holds (A its own, E reckoned).
-  if (ths) return sumHolds(line) && /[AE]/.test(ths[2]!) ? { trueDeg: heading(Number(ths[1])) } : null
+  if (ths) return sumHolds(line) && /[AE]/.test(nth(ths, 2)) ? { trueDeg: heading(Number(ths[1])) } : null
   try {
     const p = parseNmeaSentence(line)
     if (p.sentenceId === 'GGA' || p.sentenceId === 'GNS') {

@@ -2,6 +2,7 @@
  * Parts as a table, in and out: one row a part, one column a figure. Lists stand in one cell:
  * bands `B3 B20`, ranges `617-960 8dBi 70x80 | …`, ports `donor:donor:N:socket:50 | …`.
  */
+import { sure } from '../sure'
 import type { AntennaPart, Part, Port } from '../job/part'
 import { csvLine, parseNumber } from './csv'
 
@@ -107,7 +108,7 @@ export function readPart(cell: (column: string) => string | undefined): Record<s
   const out: Record<string, unknown> = {}
   for (const c of TEXT) if (text(c)) out[c] = text(c)
   for (const c of NUMBERS) {
-    const value = read(c, () => (text(c) === undefined ? null : parseNumber(text(c)!)))
+    const value = read(c, () => (text(c) === undefined ? null : parseNumber(sure(text(c)))))
     if (value !== null) out[c] = value
   }
   const list = (c: string, separator: RegExp) =>

@@ -1,4 +1,5 @@
 /** A measured antenna pattern as a table: angle, and how far below the peak across and upright. */
+import { entryOf, lastOf, nth, sure } from '../sure'
 import { parseNumber } from './csv'
 
 export interface MeasuredPattern {
@@ -32,7 +33,7 @@ export function readPattern(rows: readonly (readonly string[])[]): MeasuredPatte
 
 function read(cell: string, row: number): number {
   try {
-    return parseNumber(cell)!
+    return sure(parseNumber(cell))
   } catch (e) {
     throw new RangeError(`row ${row + 1}: ${e instanceof Error ? e.message : String(e)}`)
   }
@@ -43,7 +44,7 @@ function resampled(samples: ReadonlyMap<number, number>, plane: string): number[
   const angles = [...samples.keys()].sort((a, b) => a - b)
   if (angles.length < 2) throw new RangeError(`the ${plane} has no samples`)
   angles.forEach((a, i) => {
-    const next = angles[i + 1] ?? angles[0]! + 360
+    const next = angles[i + 1] ?? nth(angles, 0) + 360
     if (next - a > WIDEST_GAP_DEG)
       throw new RangeError(`the ${plane} has a hole from ${a}° to ${next % 360}°: ${WIDEST_GAP_DEG}° at most`)
   })
@@ -51,9 +52,9 @@ function resampled(samples: ReadonlyMap<number, number>, plane: string): number[
   return Array.from({ length: 360 / STEP_DEG }, (_, k) => {
     const at = k * STEP_DEG
     const after = angles.findIndex(a => a >= at)
-    const high = after < 0 ? angles[0]! + 360 : angles[after]!
-    const low = after === 0 ? angles.at(-1)! - 360 : angles[(after < 0 ? angles.length : after) - 1]!
-    const [from, to] = [samples.get(((low % 360) + 360) % 360)!, samples.get(high % 360)!]
+    const high = after < 0 ? nth(angles, 0) + 360 : nth(angles, after)
+    const low = after === 0 ? lastOf(angles) - 360 : nth(angles, (after < 0 ? angles.length : after) - 1)
+    const [from, to] = [entryOf(samples, ((low % 360) + 360) % 360), entryOf(samples, high % 360)]
     const share = high === low ? 0 : (at - low) / (high - low)
     return Math.round((from + share * (to - from) - least) * 100) / 100
   })

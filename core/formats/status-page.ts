@@ -2,6 +2,7 @@
  * A modem's status page as text, copied from a browser: the figures that it names are taken, and what was not understood
  * is told. Names differ from page to page; what stands behind a name decides by its unit and its range.
  */
+import { nth } from '../sure'
 import { cellFromHex } from '../radio/cell-id'
 import { parseNumber } from './csv'
 
@@ -41,7 +42,7 @@ const within =
 
 function bandOf(text: string): string | null {
   const named = /\b(?:(?:lte|band|e-utra)\s*)?(b|n)\s?(\d{1,3})\b/i.exec(text)
-  if (named) return `${named[1]!.toLowerCase() === 'n' ? 'n' : 'B'}${Number(named[2])}`
+  if (named) return `${nth(named, 1).toLowerCase() === 'n' ? 'n' : 'B'}${Number(named[2])}`
   const bare = /^\s*(?:band\s*)?(\d{1,3})\b(?!\s*[.,]?\d*\s*mhz)/i.exec(text)
   return bare ? `B${Number(bare[1])}` : null
 }
@@ -117,20 +118,20 @@ function pairsOf(text: string): { name: string; value: string; line: string }[] 
     .filter(Boolean)
   const out: { name: string; value: string; line: string }[] = []
   for (let i = 0; i < lines.length; i++) {
-    const line = lines[i]!
+    const line = nth(lines, i)
     // Several on one line: `RSRP: -97 dBm, SINR: 7 dB` or `RSRP=-97 RSRQ=-11`.
     const many = [...line.matchAll(MANY)]
     if (many.length) {
-      for (const m of many) out.push({ name: m[1]!, value: m[2]!, line })
+      for (const m of many) out.push({ name: nth(m, 1), value: nth(m, 2), line })
       continue
     }
     const apart = /^(.*?)(?:\t+| {2,})(.+)$/.exec(line)
-    if (apart) out.push({ name: apart[1]!, value: apart[2]!, line })
+    if (apart) out.push({ name: nth(apart, 1), value: nth(apart, 2), line })
     else if (/\d/.test(line) && /[a-z]/i.test(line) && NAMED.some(n => n.names.test(line))) {
       const m = /^(.*?[a-z)])\s+([-−+]?\d.*|[bn]\d+.*)$/i.exec(line)
-      if (m) out.push({ name: m[1]!, value: m[2]!, line })
-    } else if (!/\d/.test(line) && lines[i + 1] && /^[-−+]?\d|^(?:0x|b|n)\d/i.test(lines[i + 1]!)) {
-      out.push({ name: line, value: lines[i + 1]!, line: `${line} ${lines[i + 1]!}` })
+      if (m) out.push({ name: nth(m, 1), value: nth(m, 2), line })
+    } else if (!/\d/.test(line) && lines[i + 1] && /^[-−+]?\d|^(?:0x|b|n)\d/i.test(nth(lines, i + 1))) {
+      out.push({ name: line, value: nth(lines, i + 1), line: `${line} ${nth(lines, i + 1)}` })
       i++
     }
   }

@@ -5,6 +5,7 @@
  * @source Touchstone File Format Specification, revision 1.1, from memory: option line `# HZ|KHZ|MHZ|GHZ S DB|MA|RI R n`,
  *   `!` begins a comment, one-port files have 3 numbers a line, two-port files 9 in the order S11 S21 S12 S22
  */
+import { lastOf, nth } from '../sure'
 import { inRange, positive } from '../check'
 
 export interface Complex {
@@ -47,7 +48,7 @@ export function readTouchstone(text: string): NetworkSweep {
       seen = true
       const words = line.slice(1).trim().toUpperCase().split(/\s+/)
       for (let k = 0; k < words.length; k++) {
-        const w = words[k]!
+        const w = nth(words, k)
         if (w in IN_MHZ) unit = IN_MHZ[w]!
         else if (w === 'DB' || w === 'MA' || w === 'RI') form = w
         else if (w === 'R') referenceOhm = positive('reference', Number(words[++k]))
@@ -63,7 +64,7 @@ export function readTouchstone(text: string): NetworkSweep {
     numbers.push(...row)
     const [f, a, b, c, d] = row as [number, number, number, number, number]
     const frequencyMHz = positive('frequency', f * unit)
-    if (points.length && frequencyMHz <= points.at(-1)!.frequencyMHz) throw new RangeError(`line ${i + 1}: frequencies must rise`)
+    if (points.length && frequencyMHz <= lastOf(points).frequencyMHz) throw new RangeError(`line ${i + 1}: frequencies must rise`)
     if (points.length >= MOST_POINTS) throw new RangeError(`more than ${MOST_POINTS} points`)
     points.push({ frequencyMHz, s11: complex(form, a, b), s21: row.length === 9 ? complex(form, c, d) : null })
   })
@@ -147,7 +148,7 @@ export function distanceToFault(points: readonly SweepPoint[], velocityFactor: n
   inRange('velocityFactor', velocityFactor, 0.5, 1)
   const n = points.length
   if (n < 16) throw new RangeError('a sweep of 16 points at least is wanted')
-  const width = points[n - 1]!.frequencyMHz - points[0]!.frequencyMHz
+  const width = nth(points, n - 1).frequencyMHz - nth(points, 0).frequencyMHz
   const stepHz = (positive('width of the sweep', width) * 1e6) / (n - 1)
   const farM = (299_792_458 * velocityFactor) / (2 * stepHz)
   const window = points.map((_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / (n - 1)))
@@ -161,9 +162,9 @@ export function distanceToFault(points: readonly SweepPoint[], velocityFactor: n
     let [phaseRe, phaseIm] = [1, 0]
     let [re, im] = [0, 0]
     for (let i = 0; i < n; i++) {
-      const { s11 } = points[i]!
-      re += window[i]! * (s11.re * phaseRe - s11.im * phaseIm)
-      im += window[i]! * (s11.re * phaseIm + s11.im * phaseRe)
+      const { s11 } = nth(points, i)
+      re += nth(window, i) * (s11.re * phaseRe - s11.im * phaseIm)
+      im += nth(window, i) * (s11.re * phaseIm + s11.im * phaseRe)
       ;[phaseRe, phaseIm] = [phaseRe * c - phaseIm * s, phaseRe * s + phaseIm * c]
     }
     const gamma = Math.hypot(re, im) / total

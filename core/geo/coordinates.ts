@@ -1,4 +1,5 @@
 /** Positions as people type and paste them. */
+import { nth } from '../sure'
 import type { Position } from './geodesic'
 import { inRange } from '../check'
 
@@ -39,7 +40,7 @@ export function parsePosition(text: string): Position {
 function fromGeoUri(text: string): Position {
   const found = /^geo:(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?)(?:,-?\d+(?:\.\d+)?)?((?:;[^;]+)*)$/i.exec(text)
   if (!found) throw new RangeError(`“${text}” does not read as geo:latitude,longitude`)
-  const crs = /;crs=([^;]+)/i.exec(found[3]!)?.[1]
+  const crs = /;crs=([^;]+)/i.exec(nth(found, 3))?.[1]
   if (crs && crs.toLowerCase() !== 'wgs84') throw new RangeError(`“${crs}” is another reference than WGS84`)
   return { latDeg: inRange('latitude', Number(found[1]), -90, 90), lonDeg: inRange('longitude', Number(found[2]), -180, 180) }
 }
@@ -78,7 +79,7 @@ function splitAtLetters(s: string): string[] | null {
     .trim()
   const prefix = /^[NSEW]/i.test(trimmed)
   const found = prefix ? /^([NSEW][^NSEW]+)([NSEW][^NSEW]+)$/i.exec(trimmed) : /^([^NSEW]+[NSEW])([^NSEW]+[NSEW])$/i.exec(trimmed)
-  return found ? [found[1]!.replace(/,\s*$/, ''), found[2]!.replace(/^\s*,/, '')] : null
+  return found ? [nth(found, 1).replace(/,\s*$/, ''), nth(found, 2).replace(/^\s*,/, '')] : null
 }
 
 function splitPlain(s: string): string[] | null {
@@ -90,10 +91,10 @@ function splitPlain(s: string): string[] | null {
   if (numbers.length === 2) return numbers
   if (numbers.length === 4 && /[,]/.test(s)) {
     const halves = /^(\S+,\d+)[\s,]+(\S+,\d+)$/.exec(s)
-    if (halves) return [halves[1]!, halves[2]!]
+    if (halves) return [nth(halves, 1), nth(halves, 2)]
   }
   const comma = /^([+-]?\d+,\d+)\s*,\s*([+-]?\d+,\d+)$/.exec(s)
-  if (comma) return [comma[1]!, comma[2]!]
+  if (comma) return [nth(comma, 1), nth(comma, 2)]
   if (numbers.length === 6) return [numbers.slice(0, 3).join(' '), numbers.slice(3).join(' ')]
   return null
 }

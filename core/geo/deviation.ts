@@ -4,6 +4,7 @@
  * Convention: deviation is east positive and stands by the heading that the compass shows.
  * magnetic = compass + deviation; compass = magnetic − deviation.
  */
+import { nth } from '../sure'
 import { inRange } from '../check'
 import { normalise360, toRad, turn } from './angles'
 
@@ -42,7 +43,7 @@ export const deviationSeen = (compassBearingDeg: number, magneticBearingDeg: num
 export function fitDeviation(card: readonly CardEntry[]): DeviationFit {
   if (card.length < 4) throw new RangeError(`a swing needs at least 4 headings, got ${card.length}`)
   const sorted = card.map(c => normalise360(c.headingDeg)).sort((a, b) => a - b)
-  const gap = sorted.reduce((m, h, i) => Math.max(m, normalise360(sorted[(i + 1) % sorted.length]! - h)), 0)
+  const gap = sorted.reduce((m, h, i) => Math.max(m, normalise360(nth(sorted, (i + 1) % sorted.length) - h)), 0)
   if (gap > 150) throw new RangeError(`the headings leave a gap of ${Math.round(gap)}°: go all the way round`)
   const terms = card.length >= 6 ? 5 : 3
   const a = Array.from({ length: terms }, () => new Array<number>(terms + 1).fill(0))
@@ -50,8 +51,8 @@ export function fitDeviation(card: readonly CardEntry[]): DeviationFit {
     const b = basis(c.headingDeg)
     const y = inRange('deviationDeg', c.deviationDeg, -MOST_DEVIATION_DEG, MOST_DEVIATION_DEG)
     for (let i = 0; i < terms; i++) {
-      for (let j = 0; j < terms; j++) a[i]![j]! += b[i]! * b[j]!
-      a[i]![terms]! += b[i]! * y
+      for (let j = 0; j < terms; j++) nth(a, i)[j]! += nth(b, i) * nth(b, j)
+      nth(a, i)[terms]! += nth(b, i) * y
     }
   }
   const x = solve(a)
@@ -65,21 +66,22 @@ function solve(m: number[][]): number[] {
   const n = m.length
   for (let i = 0; i < n; i++) {
     let p = i
-    for (let r = i + 1; r < n; r++) if (Math.abs(m[r]![i]!) > Math.abs(m[p]![i]!)) p = r
-    ;[m[i], m[p]] = [m[p]!, m[i]!]
-    if (Math.abs(m[i]![i]!) < 1e-9) throw new RangeError('the headings do not tell the coefficients apart: turn to others')
+    for (let r = i + 1; r < n; r++) if (Math.abs(nth(nth(m, r), i)) > Math.abs(nth(nth(m, p), i))) p = r
+    ;[m[i], m[p]] = [nth(m, p), nth(m, i)]
+    if (Math.abs(nth(nth(m, i), i)) < 1e-9)
+      throw new RangeError('the headings do not tell the coefficients apart: turn to others')
     for (let r = 0; r < n; r++) {
       if (r === i) continue
-      const f = m[r]![i]! / m[i]![i]!
-      for (let c = i; c <= n; c++) m[r]![c]! -= f * m[i]![c]!
+      const f = nth(nth(m, r), i) / nth(nth(m, i), i)
+      for (let c = i; c <= n; c++) nth(m, r)[c]! -= f * nth(nth(m, i), c)
     }
   }
-  return m.map((row, i) => row[n]! / row[i]!)
+  return m.map((row, i) => nth(row, n) / nth(row, i))
 }
 
 /** @returns deviation by its coefficients at a compass heading, degrees */
 export const deviationOf = (coefficients: DeviationFit['coefficients'], compassHeadingDeg: number): number =>
-  basis(compassHeadingDeg).reduce((s, b, i) => s + b * coefficients[i]!, 0)
+  basis(compassHeadingDeg).reduce((s, b, i) => s + b * nth(coefficients, i), 0)
 
 /**
  * Deviation off a card at a compass heading: straight between the entries on either side.
@@ -91,8 +93,8 @@ export function deviationFrom(card: readonly CardEntry[], compassHeadingDeg: num
   const h = normalise360(compassHeadingDeg)
   let after = sorted.findIndex(c => c.h >= h)
   if (after < 0) after = 0
-  const b = sorted[after]!
-  const a = sorted[(after + sorted.length - 1) % sorted.length]!
+  const b = nth(sorted, after)
+  const a = nth(sorted, (after + sorted.length - 1) % sorted.length)
   const span = normalise360(b.h - a.h) || 360
   return a.d + ((b.d - a.d) * normalise360(h - a.h)) / span
 }

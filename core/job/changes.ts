@@ -1,4 +1,5 @@
 /** Changes to a document: applying, undoing, and merging two people's edits by field. */
+import { nth, sure } from '../sure'
 import { referencesTo } from './references'
 import { TABLES } from './schema'
 import type { Change, JobDocument, Row, TableName } from './schema'
@@ -42,7 +43,7 @@ export function applyChanges(doc: JobDocument, changes: readonly Change[]): JobD
     }
     const rows = own(c.table)
     const i = rows.findIndex(r => r.id === c.rowId)
-    if (i >= 0) rows[i] = { ...rows[i]!, ...c.fields }
+    if (i >= 0) rows[i] = { ...nth(rows, i), ...c.fields }
     else if (c.op === 'insert') rows.push({ ...c.fields, id: c.rowId })
   }
   return next as unknown as JobDocument
@@ -60,7 +61,7 @@ export function invertChanges(before: JobDocument, changes: readonly Change[], n
     const base = { id: newId(), table: c.table, rowId: c.rowId, baseVersion: 0 }
     const after = applyChanges(doc, [c])
     if (c.op === 'delete') {
-      if (row) inverse.unshift(broughtBack(doc, after, c.table, c.rowId, newId))
+      if (row) inverse.unshift(broughtBack(doc, after, { table: c.table, rowId: c.rowId, newId }))
     } else if (row) {
       inverse.unshift([
         { ...base, op: 'update', fields: Object.fromEntries(Object.keys(c.fields).map(k => [k, row[k] ?? null])) },
@@ -74,11 +75,15 @@ export function invertChanges(before: JobDocument, changes: readonly Change[], n
 }
 
 /** A row that went, then what went with it, then what let go of it: named rows stand before those that name them. */
-function broughtBack(before: JobDocument, after: JobDocument, table: TableName, rowId: string, newId: () => string): Change[] {
+function broughtBack(
+  before: JobDocument,
+  after: JobDocument,
+  { table, rowId, newId }: { table: TableName; rowId: string; newId: () => string },
+): Change[] {
   const gone = new Map<string, Change>()
   const letGo: Change[] = []
   const bring = (table: TableName, id: string): void => {
-    const row = rowsOf(before, table).find(r => r.id === id)!
+    const row = sure(rowsOf(before, table).find(r => r.id === id))
     gone.set(id, { id: newId(), table, rowId: id, op: 'insert', baseVersion: 0, fields: fieldsOf(row) })
     for (const r of referencesTo(table)) {
       for (const named of rowsOf(before, r.table).filter(x => x[r.field] === id && !gone.has(x.id))) {

@@ -1,4 +1,5 @@
 /** A job as a whole, under new ids: for another crew, or as the beginning of the next one. */
+import { entryOf } from '../sure'
 import { fieldsOf } from './changes'
 import { insertChange } from './defaults'
 import type { Maker } from './defaults'
@@ -21,7 +22,7 @@ export function remapped(doc: JobDocument, newId: Maker): { document: JobDocumen
   // Rows of one moment share a number of no row.
   const shared = (v: string): string => {
     if (!ids.has(v)) ids.set(v, newId())
-    return ids.get(v)!
+    return entryOf(ids, v)
   }
   const value = (v: unknown, field: string): unknown =>
     typeof v !== 'string' ? v : field === 'capture' ? shared(v) : v.replace(UUID, id => ids.get(id) ?? id)
@@ -29,7 +30,7 @@ export function remapped(doc: JobDocument, newId: Maker): { document: JobDocumen
   for (const table of TABLES)
     document[table] = rowsOf(doc, table).map(row => ({
       ...Object.fromEntries(Object.entries(row).map(([k, v]) => [k, value(v, k)])),
-      id: ids.get(row.id)!,
+      id: entryOf(ids, row.id),
     })) as never
   return { document, ids }
 }
@@ -109,7 +110,7 @@ export function insertsOf(doc: JobDocument, newId: Maker, there: ReadonlySet<str
         0,
         rows.findIndex(row => {
           const replaced = row.replacesId as string | null | undefined
-          return !replaced || done.has(replaced) || !present.get(table)!.has(replaced)
+          return !replaced || done.has(replaced) || !entryOf(present, table).has(replaced)
         }),
       )
       const [row] = rows.splice(at, 1) as [AnyRow]
@@ -118,7 +119,7 @@ export function insertsOf(doc: JobDocument, newId: Maker, there: ReadonlySet<str
       for (const r of references) {
         const named = fields[r.field]
         if (typeof named !== 'string' || done.has(named) || there.has(named)) continue
-        if (present.get(r.target)!.has(named)) set[r.field] = named
+        if (entryOf(present, r.target).has(named)) set[r.field] = named
         fields[r.field] = null
       }
       changes.push(insertChange(newId, table, row.id, fields))

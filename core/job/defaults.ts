@@ -1,4 +1,5 @@
 /** What a new job starts with. */
+import { nth } from '../sure'
 import type { Change, Design, Device, Fixture, Job, SetupRow, Sim, Site, Spot } from './schema'
 
 export type Maker = () => string
@@ -98,7 +99,12 @@ export const BARE_SETUP: Omit<SetupRow, 'id'> = {
   mark: null,
 }
 
-const room = (name: string, alongM: number, upM: number, indoors: boolean, needed = false, across = false): Omit<Spot, 'id'> => ({
+const room = (
+  name: string,
+  alongM: number,
+  upM: number,
+  { indoors, needed = false, across = false }: { indoors: boolean; needed?: boolean; across?: boolean },
+): Omit<Spot, 'id'> => ({
   name,
   eastM: across ? alongM : 0,
   northM: across ? 0 : alongM,
@@ -115,37 +121,37 @@ const room = (name: string, alongM: number, upM: number, indoors: boolean, neede
 
 const ROOMS: Record<Job['kind'], Omit<Spot, 'id'>[]> = {
   home: [
-    room('Store', -4.2, 1, true, false, true),
-    room('Hall', 0, 1, true, false, true),
-    room('Kitchen', 4.2, 1, true, true, true),
-    room('Bedroom', -3, 3.7, true, false, true),
-    room('Study', 3, 3.7, true, false, true),
-    room('Beside the house', -8, 1.5, false, false, true),
-    room('Ridge', -1, 8.6, false, false, true),
+    room('Store', -4.2, 1, { indoors: true, needed: false, across: true }),
+    room('Hall', 0, 1, { indoors: true, needed: false, across: true }),
+    room('Kitchen', 4.2, 1, { indoors: true, needed: true, across: true }),
+    room('Bedroom', -3, 3.7, { indoors: true, needed: false, across: true }),
+    room('Study', 3, 3.7, { indoors: true, needed: false, across: true }),
+    room('Beside the house', -8, 1.5, { indoors: false, needed: false, across: true }),
+    room('Ridge', -1, 8.6, { indoors: false, needed: false, across: true }),
   ],
   building: [
-    room('Reception', -9, 1, true, true, true),
-    room('Workshop', 4, 1, true, false, true),
-    room('Open office', -4, 4.4, true, true, true),
-    room('Meeting room', 9, 4.4, true, false, true),
-    room('Studio', -7, 7.8, true, false, true),
-    room('Plant room', 11, 7.8, true, false, true),
-    room('Pavement', -17, 1.5, false, false, true),
-    room('Roof', -12, 11.4, false, false, true),
+    room('Reception', -9, 1, { indoors: true, needed: true, across: true }),
+    room('Workshop', 4, 1, { indoors: true, needed: false, across: true }),
+    room('Open office', -4, 4.4, { indoors: true, needed: true, across: true }),
+    room('Meeting room', 9, 4.4, { indoors: true, needed: false, across: true }),
+    room('Studio', -7, 7.8, { indoors: true, needed: false, across: true }),
+    room('Plant room', 11, 7.8, { indoors: true, needed: false, across: true }),
+    room('Pavement', -17, 1.5, { indoors: false, needed: false, across: true }),
+    room('Roof', -12, 11.4, { indoors: false, needed: false, across: true }),
   ],
   vehicle: [
-    room('Cab', 2.2, 1.5, true),
-    room('Table', 0.2, 1.5, true, true),
-    room('Bunk', -2.2, 1.5, true),
-    room('Beside it', 4.8, 1.5, false),
-    room('Roof', 0, 3.1, false),
+    room('Cab', 2.2, 1.5, { indoors: true }),
+    room('Table', 0.2, 1.5, { indoors: true, needed: true }),
+    room('Bunk', -2.2, 1.5, { indoors: true }),
+    room('Beside it', 4.8, 1.5, { indoors: false }),
+    room('Roof', 0, 3.1, { indoors: false }),
   ],
   boat: [
-    room('Saloon', 0.4, 0.9, true, true),
-    room('Chart table', -1.3, 0.9, true),
-    room('Fore cabin', 3.4, 0.9, true),
-    room('Cockpit', -3.8, 1.9, false),
-    room('Spreaders', 0.6, 9, false),
+    room('Saloon', 0.4, 0.9, { indoors: true, needed: true }),
+    room('Chart table', -1.3, 0.9, { indoors: true }),
+    room('Fore cabin', 3.4, 0.9, { indoors: true }),
+    room('Cockpit', -3.8, 1.9, { indoors: false }),
+    room('Spreaders', 0.6, 9, { indoors: false }),
   ],
 }
 
@@ -204,7 +210,7 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         lonDeg: input.lonDeg,
         zone: input.zone,
       }),
-      ...rooms.map((r, i) => insertChange(newId, 'spots', spotIds[i]!, r)),
+      ...rooms.map((r, i) => insertChange(newId, 'spots', nth(spotIds, i), r)),
       insertChange(newId, 'devices', deviceId, { name: 'Phone', kind: 'phone', antennaDbi: null } satisfies Omit<Device, 'id'>),
       insertChange(newId, 'sims', simId, {
         name: input.job?.carrier ? `${input.job.carrier} SIM` : 'SIM',
@@ -239,7 +245,13 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
         rowId: jobId,
         op: 'update',
         baseVersion: 0,
-        fields: { designId, baselineSpotId: spotIds[rooms.findIndex(r => r.name === BASELINE[kind])]! },
+        fields: {
+          designId,
+          baselineSpotId: nth(
+            spotIds,
+            rooms.findIndex(r => r.name === BASELINE[kind]),
+          ),
+        },
       },
     ],
   }

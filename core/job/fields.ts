@@ -1,4 +1,5 @@
 /** Building blocks of the document's schemas. */
+import { sure } from '../sure'
 import * as Type from '@sinclair/typebox'
 import type { Static, TSchema } from '@sinclair/typebox'
 
@@ -67,7 +68,7 @@ function kindOf({ type, format, pattern }: Told): FieldKind {
 export function fieldOf(schema: TSchema): FieldFacts {
   const whole = schema as Told
   const nullable = whole.anyOf?.some(s => s.type === 'null') ?? false
-  const one = nullable ? whole.anyOf!.find(s => s.type !== 'null')! : whole
+  const one = nullable ? sure(whole.anyOf!.find(s => s.type !== 'null')) : whole
   return {
     kind: kindOf(one),
     nullable,

@@ -5,6 +5,7 @@
  * Units: metres in the site frame (east, north, up from the site point at ground), degrees true,
  * MHz, dB, dBm, Mbit/s, UTC as ISO 8601.
  */
+import { nth } from '../sure'
 import * as Type from '@sinclair/typebox'
 import type { Static, TProperties } from '@sinclair/typebox'
 import { Day, fieldOf, Id, later, Num, oneOf, opt, optLater, ref, Text, Time, Whole } from './fields'
@@ -684,6 +685,10 @@ export type Check = Row<'checks'>
 
 /** Everything of one job. `masts` and `cells` hold the job's own and the crew's near its present place. */
 export type JobDocument = { [T in TableName]: Row<T>[] }
+
+/** @returns the one row that an open job's document has of the table. @throws RangeError where the document is empty */
+export const jobOf = (doc: Pick<JobDocument, 'jobs'>): Job => nth(doc.jobs, 0)
+export const siteOf = (doc: Pick<JobDocument, 'sites'>): Site => nth(doc.sites, 0)
 
 /** Full-row and partial-row schemas per table, for inserts and updates. */
 export const rowSchema = (t: TableName) => Type.Object(TABLE_FIELDS[t] as TProperties, { additionalProperties: false })

@@ -1,4 +1,5 @@
 /** Each act in a few words: what is done there, or what is open. An act is green only when nothing of it is open. */
+import { nth } from '../sure'
 import { given, num } from '../units'
 import { metOf } from '../promise/promise'
 import type { Proof } from '../promise/proof'
@@ -92,7 +93,7 @@ function plan(c: Context, { findings, promise }: Judged): ActState {
       : !c.main?.levels
         ? 'no level yet'
         : short.length
-          ? short[0]!.split(',')[0]!.replace(/ of .*/, '')
+          ? nth(nth(short, 0).split(','), 0).replace(/ of .*/, '')
           : left.length
             ? `${left.length} left for the site`
             : 'sum comes out'
@@ -125,7 +126,7 @@ function prove(c: Context, { proof }: Judged): ActState {
   const open = verdict.met === true ? rooms : [verdict.words, ...rooms]
   const isMet = verdict.met === true && !rooms.length
   return {
-    words: verdict.met === true && rooms.length ? rooms[0]! : verdict.short,
+    words: verdict.met === true && rooms.length ? nth(rooms, 0) : verdict.short,
     done: isMet ? 1 : verdict.met === null ? 0 : 0.6,
     state: isMet ? 'done' : verdict.met === false ? 'trouble' : verdict.met === null && !proof.judged ? 'empty' : 'open',
     open,

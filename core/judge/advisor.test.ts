@@ -78,7 +78,10 @@ describe('which approach', () => {
     expect(a.choice.pad!.lossDb).toBeGreaterThan(0)
     expect(a.down!.median).toBeGreaterThan(5)
     const bearing = h.assess().chosen!.frameBearingDeg
-    h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'booster', bearing, h.id, a.choice))
+    h.doc = applyChanges(
+      h.doc,
+      kitChanges(h.doc, h.doc.designs[0]!, 'booster', { bearingDeg: bearing, newId: h.id, choice: a.choice }),
+    )
     expect(h.doc.nodes.filter(n => n.part?.kind === 'pad')).toHaveLength(1)
     const { findings } = h.assess()
     expect(findings.filter(f => f.code === 'level.overload').map(f => f.title)).toEqual([])

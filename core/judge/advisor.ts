@@ -1,4 +1,5 @@
 /** Which approach: each worked out as a real design on this site, and ranked. */
+import { nth } from '../sure'
 import type { Evidence } from '../aim/bearings'
 import { wifiReach, wifiShort } from '../coverage/wifi'
 import type { RoomLevel } from '../coverage/rooms'
@@ -78,7 +79,7 @@ export function advise(document: JobDocument, evidence: Evidence, atUtc: string,
   const fixed = { remarks: freeRemarks(c, base), none: nothingOutside(c) }
   const ranked = (): Advised => {
     out.sort(byRank)
-    return { advice: out.map((a, i) => ({ ...a, why: whyThere(a, out[0]!, i, c) })), ...fixed }
+    return { advice: out.map((a, i) => ({ ...a, why: whyThere(a, nth(out, 0), i, c) })), ...fixed }
   }
   each?.(ranked())
   const kits: Kit[] = ['outdoors', 'router', 'booster', 'booster and router']

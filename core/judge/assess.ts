@@ -3,6 +3,7 @@
  *
  * Pure: the same document, evidence and time give the same answer, on a phone and on the server.
  */
+import { nth, sure } from '../sure'
 import type { Evidence, MastView } from '../aim/bearings'
 import { lineLossDb } from '../chain/line'
 import type { Levels, Limit } from '../chain/levels'
@@ -246,8 +247,8 @@ const HIGHEST_MOUNT_M = 16
 function heightGains({ chosen, main, tree }: Context): HeightStep[] {
   const band = chosen?.path?.bands.find(b => b.band === main?.carrier.band.name)
   if (!band || !tree || !main) return []
-  const line = tree.joints.find(j => j.line)?.line ?? partOfKind('line-400', 'line')!
-  const base = band.diffractionDb[0]!
+  const line = tree.joints.find(j => j.line)?.line ?? sure(partOfKind('line-400', 'line'))
+  const base = nth(band.diffractionDb, 0)
   return PATH_HEIGHTS_M.filter(h => h <= HIGHEST_MOUNT_M).map(heightM => {
     const levelDb = base - atHeight(band.diffractionDb, heightM)
     const cableDb = lineLossDb(line.constants, heightM, main.carrier.frequencyMHz)

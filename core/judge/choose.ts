@@ -1,4 +1,5 @@
 /** Choose judged: is anything needed at all, is every part there, do they fit, do they pass the band. */
+import { nth, sure } from '../sure'
 import { AWS_1_DOWN_MHZ, US_BOOSTER_BANDS } from '../catalogue/parts'
 import { misfits } from '../fitting/joints'
 import type { Misfit } from '../fitting/joints'
@@ -64,7 +65,9 @@ function missing(c: Laid): Draft[] {
       subjectId: c.design.id,
       severity: 'fix',
       title:
-        tree.loose.length === 1 ? `${tree.loose[0]!.part.name} hangs on nothing` : `${tree.loose.length} parts hang on nothing`,
+        tree.loose.length === 1
+          ? `${nth(tree.loose, 0).part.name} hangs on nothing`
+          : `${tree.loose.length} parts hang on nothing`,
       sentence: `No cable leads the signal to: ${tree.loose.map(n => n.part.name).join(', ')}.`,
       because: 'every way begins at an outside antenna',
       source: COMMON,
@@ -132,7 +135,7 @@ function handsOn({ job }: Context, tree: Tree): Draft[] {
       {
         code: 'choose.hands-on',
         subjectId: node.id,
-        severity: tight.length === ways.length || tight[0]!.way === 'port' ? 'fix' : 'note',
+        severity: tight.length === ways.length || nth(tight, 0).way === 'port' ? 'fix' : 'note',
         title: `${part.name} hands on ${tight.map(w => `${num(w.mbps)} Mbit/s by its ${w.way}`).join(', ')}`,
         sentence:
           `Agreed are ${num(agreed)}: whatever the antenna brings, no more comes out. ` +
@@ -212,11 +215,11 @@ function plugDraft(m: Misfit, frequencyMHz: number): Draft {
 /** A cable with the plugs that both ends want, where one is sold long enough and takes no more than it saves. */
 function rightCable(joint: Joint, line: LinePart, frequencyMHz: number): Cure | null {
   const { lengthM } = joint.run
-  const found = cablesBetween(joint.from.port, joint.to.port, lengthM, frequencyMHz).find(
+  const found = cablesBetween(joint.from.port, joint.to.port, { lengthM, frequencyMHz }).find(
     c => c.line.id !== line.id && !c.atFrom.length && !c.atTo.length && c.line.stockM.some(s => s >= lengthM),
   )
   if (!found) return null
-  const stockM = found.line.stockM.find(s => s >= lengthM)!
+  const stockM = sure(found.line.stockM.find(s => s >= lengthM))
   return {
     label: `the ${found.line.name} instead, ${mToken(stockM)}`,
     gain: 'it fits, no adapter',
@@ -333,7 +336,7 @@ function needed({ job, before, design }: Context): Draft[] {
     s.rsrp !== null &&
     s.rsrp.low >= needAtDbm(job, s.spot) + MARGIN.levelDb &&
     s.sinr !== null &&
-    s.sinr.low >= (job.sinrEdges ?? SINR_EDGES)[1]! &&
+    s.sinr.low >= nth(job.sinrEdges ?? SINR_EDGES, 1) &&
     s.runs.length >= MARGIN.tests &&
     s.wouldNotLoad === 0 &&
     (job.agreedDownMbps === null || (s.down !== null && s.down.low >= job.agreedDownMbps * MARGIN.speed)) &&

@@ -1,11 +1,12 @@
 /** Coax from the antenna against a modem out there with Ethernet down the same way: by what reaches the modem. */
+import { nth } from '../sure'
 import { wayTo } from '../chain/tree'
 import { CHANNEL_M, POE_CLASSES, poeArrives } from '../fitting/poe'
 import { mToken, num } from '../units'
 import type { Assessment } from './assess'
 
 /** Class of supply that an outdoor modem asks for where nobody has chosen one. Assumed. */
-const OUTDOOR_CLASS = POE_CLASSES[2]!
+const OUTDOOR_CLASS = nth(POE_CLASSES, 2)
 
 /** @returns one sentence; null where no coax runs from an outside antenna to a router */
 export function overData(a: Pick<Assessment, 'tree' | 'levels'>): string | null {

@@ -1,4 +1,5 @@
 /** What every section of judgement reads: the document at its present stop, and what was worked out of it. */
+import { sure } from '../sure'
 import type { SweepResult } from '../aim/sweep'
 import { bestHeading, lastRound } from '../aim/sweep'
 import type { Evidence, MastView } from '../aim/bearings'
@@ -109,7 +110,12 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
   const declination = siteDeclination(site, atUtc)
   const mountHeightM = tree?.donors[0]?.node.upM ?? eavesM(site) + MOUNT_OVER_EAVES_M
   const passed = tree ? bandsPassed(tree) : null
-  const masts = rankMasts(doc, evidence, Math.max(0.5, mountHeightM), passed, declination, log.readings)
+  const masts = rankMasts(doc, evidence, {
+    heightM: Math.max(0.5, mountHeightM),
+    kitBands: passed,
+    dec: declination,
+    readings: log.readings,
+  })
   const chosen = masts.find(m => m.mast.id === design?.mastId) ?? null
   const own = ofCarrier(log, chosen?.mast.carrier ?? job.carrier)
   const building = buildingOf(doc, measuredEntryDb(doc, own, design?.band ?? null))
@@ -135,7 +141,7 @@ export function contextOf(document: JobDocument, evidence: Evidence, atUtc: stri
   }
   // Only an amplifier asks what else is in its band.
   const seen = tree?.amplifiers.length ? seenMasts(base) : []
-  const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, design, b, seen)) : []
+  const bands = tree && design ? bandsOf(base, tree, design).map(b => tryBand(base, tree, { design, band: b, seen })) : []
   return { ...base, bands, main: bands[0] ?? null, demands: demandsOf(base) }
 }
 
@@ -168,7 +174,7 @@ function bandsPassed(tree: Tree): readonly string[] | null {
 }
 
 function bandsOf(c: Base, tree: Tree, design: Design): Band[] {
-  const main = bandByName(design.band ?? FIRST_BAND) ?? bandByName(FIRST_BAND)!
+  const main = bandByName(design.band ?? FIRST_BAND) ?? sure(bandByName(FIRST_BAND))
   const passed = bandsPassed(tree)
   const others = (c.chosen?.path?.bands ?? [])
     .map(b => bandByName(b.band))
@@ -192,16 +198,24 @@ export function carrierOn(log: LogIndex, design: Pick<Design, 'band' | 'bandwidt
 }
 
 /** What makes no sense in one design must not stop the job from opening. */
-function tryBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly SeenMast[]): BandWork {
+function tryBand(
+  c: Base,
+  tree: Tree,
+  { design, band, seen }: { design: Design; band: Band; seen: readonly SeenMast[] },
+): BandWork {
   try {
-    return workBand(c, tree, design, band, seen)
+    return workBand(c, tree, { design, band, seen })
   } catch (e) {
     const trouble = e instanceof Error ? e.message : String(e)
     return { carrier: carrierOn(c.own, design, band), levels: null, round: null, loops: [], rooms: [], trouble }
   }
 }
 
-function workBand(c: Base, tree: Tree, design: Design, band: Band, seen: readonly SeenMast[]): BandWork {
+function workBand(
+  c: Base,
+  tree: Tree,
+  { design, band, seen }: { design: Design; band: Band; seen: readonly SeenMast[] },
+): BandWork {
   const carrier = carrierOn(c.own, design, band)
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
   // Once it is locked an antenna looks where it was locked, not where its mast is.

@@ -9,24 +9,24 @@ describe('coverage of a job’s floor', () => {
   it('comes coarse first, then fine, and the last is the answer', () => {
     const h = building()
     const seen: number[] = []
-    const map = coverFloor(h.doc, h.evidence, AT, { level: 1, stepsM: [2, 1, 0.5] }, m => seen.push(m!.map.stepM))
+    const map = coverFloor(h.doc, h.evidence, AT, { level: 1, stepsM: [2, 1, 0.5], each: m => seen.push(m!.map.stepM) })
     expect(seen).toEqual([2, 1])
     expect(map!.map.stepM).toBe(0.5)
   })
   it('is none without an amplifier, and none on a floor that is not there', () => {
     const router = new House('router', 'building').reads('Roof', -84)
     expect(coverFloor(router.doc, router.evidence, AT, { level: 0, stepsM: [1] })).toBeNull()
-    expect(placesFor(router.doc, router.evidence, AT, 0, 2)).toBeNull()
+    expect(placesFor(router.doc, router.evidence, AT, { level: 0, most: 2 })).toBeNull()
     const h = building()
     expect(coverFloor(h.doc, h.evidence, AT, { level: 7, stepsM: [1] })).toBeNull()
-    expect(placesFor(h.doc, h.evidence, AT, 7, 2)).toBeNull()
+    expect(placesFor(h.doc, h.evidence, AT, { level: 7, most: 2 })).toBeNull()
   })
   it('proposes places under the ceiling of that floor, within its walls', () => {
     const h = building()
     const site = h.doc.sites[0]!
     const { floors } = h.assess()
     for (const level of [0, 2]) {
-      const places = placesFor(h.doc, h.evidence, AT, level, 3)!
+      const places = placesFor(h.doc, h.evidence, AT, { level, most: 3 })!
       expect(places.length).toBeGreaterThan(0)
       for (const p of places) {
         expect(floorAt(floors, p.upM).level).toBe(level)
@@ -39,7 +39,7 @@ describe('coverage of a job’s floor', () => {
     for (const s of h.doc.spots) h.set('spots', s.id, { people: s.name === 'Workshop' ? 40 : 0 })
     // A need that one antenna cannot meet everywhere.
     h.job({ needDataDbm: -62 })
-    const [first] = placesFor(h.doc, h.evidence, AT, 0, 1)!
+    const [first] = placesFor(h.doc, h.evidence, AT, { level: 0, most: 1 })!
     const near = (name: string) => Math.hypot(h.spot(name).eastM - first!.eastM, h.spot(name).northM - first!.northM)
     expect(near('Workshop')).toBeLessThan(near('Reception'))
   })

@@ -1,4 +1,5 @@
 /** Coverage of a floor of the job as it stands, and where antennas would serve it best. */
+import { nth, sure } from '../sure'
 import type { Evidence } from '../aim/bearings'
 import { partOfKind } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
@@ -25,8 +26,7 @@ export function coverFloor(
   document: JobDocument,
   evidence: Evidence,
   atUtc: string,
-  { level, stepsM }: { level: number; stepsM: readonly number[] },
-  each?: (soFar: FloorCoverage | null) => void,
+  { level, stepsM, each }: { level: number; stepsM: readonly number[]; each?: (soFar: FloorCoverage | null) => void },
 ): FloorCoverage | null {
   const c = contextOf(document, evidence, atUtc)
   const levels = c.main?.levels
@@ -55,22 +55,27 @@ const ASSUMED_M = 15
 const SPLIT_EXCESS_DB = 0.4
 
 /** @returns places for up to `most` domes on a floor, with the share each brings it to; null where there is no amplifier at work */
-export function placesFor(document: JobDocument, evidence: Evidence, atUtc: string, level: number, most: number): Place[] | null {
+export function placesFor(
+  document: JobDocument,
+  evidence: Evidence,
+  atUtc: string,
+  { level, most }: { level: number; most: number },
+): Place[] | null {
   const c = contextOf(document, evidence, atUtc)
   const levels = c.main?.levels
   const amp = levels?.amplifiers[0]
   const floor = c.building.floors[level]
   if (!levels || !amp || !floor || !isWorked(c)) return null
   const { frequencyMHz } = levels.carrier
-  const dome = c.tree.servers.find(s => s.part.shape === 'dome')?.part ?? partOfKind('ant-dome', 'antenna')!
-  const line = c.tree.joints.find(j => j.line)?.line ?? partOfKind('line-400', 'line')!
+  const dome = c.tree.servers.find(s => s.part.shape === 'dome')?.part ?? sure(partOfKind('ant-dome', 'antenna'))
+  const line = c.tree.joints.find(j => j.line)?.line ?? sure(partOfKind('line-400', 'line'))
   const upM = floor.fromM + HELD_M
   const hungM = floor.toM - UNDER_CEILING_M
   const grid = gridOf(c.building, upM, STEP_M)
   const here = c.doc.spots.filter(s => s.indoors && floorAt(c.building.floors, s.upM).level === level)
   const owner = roomOfCell(c.building, grid, here)
   const sizes = here.map((_, i) => owner.filter(o => o === i).length)
-  const weights = Float32Array.from(owner, o => (o < 0 ? 1 : (here[o]!.people ?? 1) / Math.max(1, sizes[o]!)))
+  const weights = Float32Array.from(owner, o => (o < 0 ? 1 : (nth(here, o).people ?? 1) / Math.max(1, nth(sizes, o))))
   const hung: AntennaNode = {
     node: { ...amp.at.node, upM: hungM, azimuthDeg: null, tiltDeg: 0 },
     part: dome,

@@ -1,4 +1,5 @@
 /** Cures that take a search: worked out when their finding is opened, on the device. */
+import { nth } from '../sure'
 import { update } from '../job/edits'
 import type { Fields } from '../job/edits'
 import { movesAbout } from '../job/schema'
@@ -194,8 +195,8 @@ function otherAntennas(c: Worked, loop: Loop): Try[] {
       p.id !== a.part.id &&
       p.use === a.part.use &&
       p.ports.length === a.part.ports.length &&
-      p.ports[0]!.connector === a.part.ports[0]!.connector &&
-      p.ports[0]!.gender === a.part.ports[0]!.gender &&
+      nth(p.ports, 0).connector === nth(a.part.ports, 0).connector &&
+      nth(p.ports, 0).gender === nth(a.part.ports, 0).gender &&
       antennaAt(p, f).covered
   const facing = Math.round(between(donor.node, server.node).bearingDeg) % 360
   const best = (
@@ -307,7 +308,7 @@ export function longer(c: Pick<Worked, 'doc' | 'job' | 'building' | 'tree'>, mov
     if (!j.run.partId || j.run.measured) return []
     if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
     const at = (n: Joint['from']['at']['node']) => ({ ...n, ...to.get(n.id) })
-    const needs = neededM(c.job.kind, c.building, j.run, at(j.from.at.node), at(j.to.at.node))
+    const needs = neededM(c.job.kind, c.building, j.run, { from: at(j.from.at.node), to: at(j.to.at.node) })
     if (j.run.lengthM >= needs - 0.05) return []
     return [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM: stockLengthM(j.line, needs) } }]
   })

@@ -1,4 +1,5 @@
 /** Every demand that is missing, as a finding: what is not known stays open until it is noted, or somebody decides it on site. */
+import { sure } from '../sure'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
 import { clearOfLinesM, DEEP } from './demands'
@@ -54,7 +55,7 @@ const SAYS: Partial<
     because: 'a box is fed within the length of its lead',
   }),
   'lines': (d, c) => {
-    const node = c.tree!.nodes.find(n => n.node.id === d.subjectId)!
+    const node = sure(c.tree!.nodes.find(n => n.node.id === d.subjectId))
     return {
       code: 'route.lines',
       title: d.by ? `An overhead line is too near: ${d.by}` : 'How far is the nearest overhead line?',

@@ -113,7 +113,7 @@ describe('what a plan demands', () => {
   })
   it('the Ethernet of a modem outdoors demands a way in, and an arrestor of its own', () => {
     const h = new House('router')
-    h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', 270, h.id))
+    h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', { bearingDeg: 270, newId: h.id }))
     const box = h.part('router')
     expect(of(h, 'way in').map(d => d.subjectId)).toContain(box.id)
     expect(of(h, 'arrestor').find(d => d.subjectId === box.id)!.state).toBe('missing')
@@ -142,7 +142,7 @@ describe('what a plan demands', () => {
   it('a room that must be proved is open until it was tested as it is to stay; tests of before count for nothing', () => {
     const h = new House('router').speed('Kitchen', 3, 1)
     expect(states(h, 'room')).toEqual(['missing'])
-    h.speed('Kitchen', 20, 4, 'after')
+    h.speed('Kitchen', 20, 4, { phase: 'after' })
     expect(states(h, 'room')).toEqual(['met'])
   })
   it('what is missing may be decided on site, by a name: then it is quiet and stays on record', () => {

@@ -2,6 +2,7 @@
  * What a plan demands of its site, and whether that is known: one list, from the tree and the site. Findings, what stands before
  * a hole, the card's gates, the list, the drawings and the words of each act are made from it. What is missing is open.
  */
+import { nth, sure } from '../sure'
 import { wayTo } from '../chain/tree'
 import type { AntennaNode, TreeNode } from '../chain/tree'
 import { LINE_CLEAR_M, mountKind } from '../fitting/mounts'
@@ -141,7 +142,7 @@ function arrestors(c: Laid<DemandGround>): Demand[] {
       asks: `An arrestor in it, where it comes in: ${p.name}?`,
     } as const
     if (!p.joint) {
-      const box = tree.nodes.find(n => n.node.id === p.id)!
+      const box = sure(tree.nodes.find(n => n.node.id === p.id))
       const has = box.node.feed?.arrested ?? false
       return [demand({ ...base, state: has ? 'met' : 'missing', by: has ? 'noted at its feed' : null })]
     }
@@ -191,7 +192,7 @@ function earth(c: Laid<DemandGround>): Demand[] {
   const base = {
     kind: 'earth',
     subjectId: c.design.id,
-    of: wanting.length === 1 ? wanting[0]!.part.name : 'what stands outside',
+    of: wanting.length === 1 ? nth(wanting, 0).part.name : 'what stands outside',
     asks: 'Where is it earthed: electrode, conductor, bond?',
   } as const
   const best = electrodes.map(e => ({ e, lacks: earthLacks(e) })).sort((a, b) => a.lacks.length - b.lacks.length)[0]
@@ -228,7 +229,7 @@ function feeds(c: Laid<DemandGround>): Demand[] {
       of: part.name,
       asks: `Which ${word} feeds ${part.name}?`,
       state: noted.length ? 'met' : 'missing',
-      by: noted.length ? noted[0]!.name || word : null,
+      by: noted.length ? nth(noted, 0).name || word : null,
     })
   })
 }
@@ -297,7 +298,7 @@ function seals(c: Laid<DemandGround>, crossers: readonly Passer[], entries: read
     demand({
       kind: 'seal',
       subjectId: c.design.id,
-      of: crossers.length === 1 ? crossers[0]!.name : `${crossers.length} cables`,
+      of: crossers.length === 1 ? nth(crossers, 0).name : `${crossers.length} cables`,
       asks: 'How is the way in sealed?',
       state: done ? 'met' : known ? 'assumed' : 'missing',
       by: done ? 'done on the card' : known ? 'gland and sealant on the list' : null,

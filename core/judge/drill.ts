@@ -1,4 +1,5 @@
 /** Before you drill: everything that is still assumed, what it could cost, how it is known cheapest; and the dry run's card. */
+import { nth } from '../sure'
 import { INDOOR_SIGMA_DB } from '../coverage/indoor'
 import { hardest } from '../promise/inputs'
 import type { AssumptionCode } from '../promise/inputs'
@@ -154,7 +155,10 @@ function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
   const work = c.main
   if (!work?.levels) return []
   const out: DryRead[] = []
-  const under = (where: string, quantity: DryRead['quantity'], unit: string, expected: number, by: number): DryRead => ({
+  const under = (
+    where: string,
+    { quantity, unit, expected, by }: { quantity: DryRead['quantity']; unit: string; expected: number; by: number },
+  ): DryRead => ({
     where,
     quantity,
     unit,
@@ -162,11 +166,14 @@ function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
     stopAt: expected - by,
     stopWhen: 'under',
   })
-  const sigma = Math.max(AT_MOUNT_SIGMA_DB, work.levels.sources[0]!.start.sigmaDb)
+  const sigma = Math.max(AT_MOUNT_SIGMA_DB, nth(work.levels.sources, 0).start.sigmaDb)
   const modem = work.levels.modems[0]
-  if (modem) out.push(under(`at the router, port ${modem.port}`, 'RSRP', 'dBm', modem.rsrpDbm, SIGMAS * sigma))
-  const sinr = work.levels.sources[0]!.start.sinr?.median
-  if (modem && sinr !== undefined) out.push(under('at the router', 'SINR', 'dB', sinr, 5))
+  if (modem)
+    out.push(
+      under(`at the router, port ${modem.port}`, { quantity: 'RSRP', unit: 'dBm', expected: modem.rsrpDbm, by: SIGMAS * sigma }),
+    )
+  const sinr = nth(work.levels.sources, 0).start.sinr?.median
+  if (modem && sinr !== undefined) out.push(under('at the router', { quantity: 'SINR', unit: 'dB', expected: sinr, by: 5 }))
   for (const a of work.levels.amplifiers) {
     out.push({
       where: a.at.part.name,
@@ -176,11 +183,23 @@ function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
       stopAt: a.at.part.inputLimitDbm,
       stopWhen: 'over',
     })
-    out.push(under(a.at.part.name, 'gain', 'dB', a.gainDb, SIGMAS * ISOLATION_SIGMA_DB))
+    out.push(under(a.at.part.name, { quantity: 'gain', unit: 'dB', expected: a.gainDb, by: SIGMAS * ISOLATION_SIGMA_DB }))
   }
   const room = hardest(work.rooms)
-  if (room) out.push(under(`in ${room.spot.name}`, 'RSRP', 'dBm', room.rsrpDbm, SIGMAS * INDOOR_SIGMA_DB * 0.75))
-  if (promise) out.push({ ...under(promise.where, 'download', 'Mbit/s', promise.down.median, 0), stopAt: stopUnder(c, promise) })
+  if (room)
+    out.push(
+      under(`in ${room.spot.name}`, {
+        quantity: 'RSRP',
+        unit: 'dBm',
+        expected: room.rsrpDbm,
+        by: SIGMAS * INDOOR_SIGMA_DB * 0.75,
+      }),
+    )
+  if (promise)
+    out.push({
+      ...under(promise.where, { quantity: 'download', unit: 'Mbit/s', expected: promise.down.median, by: 0 }),
+      stopAt: stopUnder(c, promise),
+    })
   return out
 }
 

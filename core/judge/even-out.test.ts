@@ -20,7 +20,7 @@ describe('antennas of a building', () => {
     const [cure] = h.cures('level.uneven')
     expect(cure!.enough).toBe(true)
     h.cure(cure!)
-    const [fan] = fansOf(h.context())
+    const [fan] = fansOf(h.worked())
     expect(fan!.servers).toHaveLength(far.length)
     // Joints between parts are reckoned a little dear: half a dB is left for that.
     expect(fan!.spreadDb).toBeLessThanOrEqual(6.6)

@@ -1,4 +1,5 @@
 /** Are the inside antennas fed evenly, and the splitters and taps that would. */
+import { entryOf, nth, sure } from '../sure'
 import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import { distribute, overTargets, WITHIN_DB } from '../chain/distribution'
 import type { Branch, Distribution, Limb, Outlet, Stock } from '../chain/distribution'
@@ -44,7 +45,7 @@ export function fansOf(c: Worked, work: BandWork | null = c.main): Fan[] {
     const mine = levels.servers.filter(s => s.amplifier?.at.node.id === amplifier.at.node.id)
     if (mine.length < 2) return []
     const servers = mine.map(server => {
-      const targetDbm = targets.get(server.at.node.id)!
+      const targetDbm = entryOf(targets, server.at.node.id)
       return { server, targetDbm, overDb: server.fedRsrpDbm - targetDbm }
     })
     const over = servers.map(s => s.overDb)
@@ -75,9 +76,9 @@ function targetsOf(c: Worked, work: BandWork, tree: Tree): Map<string, number> {
     const nearest = ways.reduce((a, b) => (b.lossDb < a.lossDb ? b : a))
     const asks = Math.min(
       needAtDbm(c.job, spot) + nearest.lossDb - DEVICE_GAIN_DBI.phone,
-      rule.get(nearest.id)! + MOST_OVER_RULE_DB,
+      entryOf(rule, nearest.id) + MOST_OVER_RULE_DB,
     )
-    out.set(nearest.id, Math.max(out.get(nearest.id)!, asks))
+    out.set(nearest.id, Math.max(entryOf(out, nearest.id), asks))
   }
   return out
 }
@@ -124,12 +125,12 @@ function zoneName(c: Worked, at: Point): string {
 /** What is in stock of N connectors. */
 export const STOCK: Stock = {
   splitters: PARTS.flatMap(p =>
-    p.kind === 'splitter' && p.ports[0]!.connector === 'N'
+    p.kind === 'splitter' && nth(p.ports, 0).connector === 'N'
       ? [{ id: p.id, ways: p.ports.filter(q => q.role === 'out').length, excessDb: p.excessDb }]
       : [],
   ),
   taps: PARTS.flatMap(p =>
-    p.kind === 'tap' && p.ports[0]!.connector === 'N' ? [{ id: p.id, couplingDb: p.couplingDb, excessDb: p.excessDb }] : [],
+    p.kind === 'tap' && nth(p.ports, 0).connector === 'N' ? [{ id: p.id, couplingDb: p.couplingDb, excessDb: p.excessDb }] : [],
   ),
 }
 
@@ -195,12 +196,12 @@ function planFor(c: Worked, fan: Fan): Plan {
 }
 
 function firstLine(c: Worked, fan: Fan): LinePart {
-  const index = fan.servers[0]!.server.index
+  const index = nth(fan.servers, 0).server.index
   const joint = wayTo(c.tree, index)
     .map(v => v.joint)
     .filter(j => j?.line && j.line.ends === 'N')
     .at(-1)
-  return joint?.line ?? partOfKind(USUAL_LINE, 'line')!
+  return joint?.line ?? sure(partOfKind(USUAL_LINE, 'line'))
 }
 
 /** @returns the cure of uneven antennas, or how many amplifiers it takes */
@@ -267,7 +268,7 @@ function partsWords(limb: Limb): string {
     for (const next of l.kind === 'splitter' ? l.outs : [l.through, l.tap]) count(next)
   }
   count(limb)
-  return [...counts].map(([id, n]) => `${n} × ${partById(id)!.name.toLowerCase()}`).join(', ') || 'no part between'
+  return [...counts].map(([id, n]) => `${n} × ${sure(partById(id)).name.toLowerCase()}`).join(', ') || 'no part between'
 }
 
 const BETWEEN: ReadonlySet<Part['kind']> = new Set(['splitter', 'tap', 'pad', 'adapter'])
@@ -302,30 +303,33 @@ function rebuilt(c: Worked, fan: Fan, plan: Plan): Step[] {
     const key = `new:d${n++}`
     const here = { eastM: round2(point.eastM + APART_M * (n % 4)), northM: point.northM, upM: point.upM }
     at.set(key, here)
-    steps.push(nodeStep(designId, key, partById(partId)!, here))
+    steps.push(nodeStep(designId, key, sure(partById(partId)), here))
     return key
   }
   type Port = readonly [node: string, port: string]
   /** of the stock length that reaches where the parts really hang */
   const cable = (from: Port, to: Port, { line }: Way) => {
-    const lengthM = stockLengthM(line, wayM(c.job.kind, c.building, at.get(from[0])!, at.get(to[0])!))
-    steps.push(runStep(designId, `new:c${n++}`, from, to, { partId: line.id, part: line, lengthM }))
+    const lengthM = stockLengthM(line, wayM(c.job.kind, c.building, entryOf(at, from[0]), entryOf(at, to[0])))
+    steps.push(runStep(designId, `new:c${n++}`, { from, to, cable: { partId: line.id, part: line, lengthM } }))
   }
   /** one part to the next at one place: by two plugs where both are sockets */
   const screw = (from: Port, to: Port, point: Point) => {
     const adapter = put(TWO_PLUGS, point)
     steps.push(
-      runStep(designId, `new:s${n++}`, from, [adapter, 'in'], null),
-      runStep(designId, `new:s${n++}`, [adapter, 'out'], to, null),
+      runStep(designId, `new:s${n++}`, { from, to: [adapter, 'in'], cable: null }),
+      runStep(designId, `new:s${n++}`, { from: [adapter, 'out'], to, cable: null }),
     )
   }
-  const antennaPort = (id: string): Port => [id, fan.servers.find(s => s.server.at.node.id === id)!.server.at.part.ports[0]!.id]
+  const antennaPort = (id: string): Port => [
+    id,
+    nth(sure(fan.servers.find(s => s.server.at.node.id === id)).server.at.part.ports, 0).id,
+  ]
 
   const hang = (limb: Limb, from: Port, point: Point): void => {
-    if (limb.kind === 'outlet') return void cable(from, antennaPort(limb.id), plan.toAntenna.get(limb.id)!)
+    if (limb.kind === 'outlet') return void cable(from, antennaPort(limb.id), entryOf(plan.toAntenna, limb.id))
     if (limb.kind === 'branch') {
       const riser = plan.toPoint.get(limb.id)
-      const here = plan.points.get(limb.id)!
+      const here = entryOf(plan.points, limb.id)
       if (!riser || limb.limb.kind === 'outlet') return hang(limb.limb, from, point)
       const first = put(limb.limb.kind === 'branch' ? TWO_PLUGS : limb.limb.partId, here)
       cable(from, [first, 'in'], riser)
@@ -343,7 +347,7 @@ function rebuilt(c: Worked, fan: Fan, plan: Plan): Step[] {
     }
   }
   const [zone] = plan.distribution.zones
-  const from: Port = [amp.node.id, amp.part.ports.find(p => p.role === 'server')!.id]
+  const from: Port = [amp.node.id, sure(amp.part.ports.find(p => p.role === 'server')).id]
   hang(zone!.fed.limb, from, amp.node)
   return steps
 }

@@ -1,4 +1,5 @@
 /** The figures whose working can be opened. */
+import { sure } from '../sure'
 import { inverse } from '../geo/geodesic'
 import type { PromiseView } from '../promise/view'
 import { gradeRsrp } from '../radio/grades'
@@ -69,8 +70,8 @@ function bearingFigures({ doc, site, chosen, declination: dec, mountHeightM }: C
         source: 'ITU-R P.526-15 §4.5; left out: trees and buildings not held, entry loss, load of the cell',
         assumed: false,
       }
-      const band = chosen.path.bands.find(b => b.band === chosen.best!.band)!
-      const other = secondOpinion(doc.cells, chosen.path, band, Math.min(10, Math.max(1, mountHeightM)))
+      const band = sure(chosen.path.bands.find(b => b.band === chosen.best!.band))
+      const other = secondOpinion(doc.cells, chosen.path, { band, heightM: Math.min(10, Math.max(1, mountHeightM)) })
       if (typeof other !== 'string')
         out.opinion = {
           value: other.rsrpDbm,
@@ -127,7 +128,7 @@ function levelFigures({ main }: Context): Record<string, Figure> {
       assumed: start.provenance === 'assumed',
     },
   }
-  const air = levels.ports.find(p => p.visit.parent < 0)!
+  const air = sure(levels.ports.find(p => p.visit.parent < 0))
   const modem = levels.modems[0]
   const amp = levels.amplifiers[0]
   const portRsrp = modem?.rsrpDbm ?? amp?.inputRsrpDbm

@@ -261,17 +261,19 @@ describe('in Level', () => {
 })
 
 describe('in Prove', () => {
-  const thrice = (h: House) => [12, 13, 12].reduce((x, down) => x.speed('Kitchen', down, 3, 'after'), h)
+  const thrice = (h: House) => [12, 13, 12].reduce((x, down) => x.speed('Kitchen', down, 3, { phase: 'after' }), h)
   const proven = () => new House('router').reads('Ridge', -95, 15).speed('Kitchen', 2, 0.5)
   it('meets what was agreed, or is short by so much', () => {
     expect(thrice(proven()).assess().proof.verdict).toMatchObject({ met: true, short: 'met' })
     // One test is noise, however good: met takes three.
-    expect(proven().speed('Kitchen', 12, 3, 'after').assess().proof.verdict).toMatchObject({
+    expect(proven().speed('Kitchen', 12, 3, { phase: 'after' }).assess().proof.verdict).toMatchObject({
       met: null,
       short: '1 of 3 speed tests made',
     })
-    expect(proven().speed('Kitchen', 7, 3, 'after').assess().proof.verdict.words).toBe('short by 3.0 Mbit/s down in Kitchen')
-    expect(proven().speed('Kitchen', 2.1, 3, 'after').assess().proof.verdict.words).toContain('no better than before')
+    expect(proven().speed('Kitchen', 7, 3, { phase: 'after' }).assess().proof.verdict.words).toBe(
+      'short by 3.0 Mbit/s down in Kitchen',
+    )
+    expect(proven().speed('Kitchen', 2.1, 3, { phase: 'after' }).assess().proof.verdict.words).toContain('no better than before')
   })
   it('calls that were agreed must be tested too: made, heard, held', () => {
     const h = thrice(proven().job({ agreedCalls: true }))
@@ -297,7 +299,7 @@ describe('in Prove', () => {
   })
   it('0.04 to 4.9 Mbit/s is about 120 times, and says between what', () => {
     const h = new House('router').reads('Ridge', -95, 15)
-    for (let i = 0; i < 3; i++) h.speed('Kitchen', 0.04, 0.02).speed('Kitchen', 4.9, 1, 'after')
+    for (let i = 0; i < 3; i++) h.speed('Kitchen', 0.04, 0.02).speed('Kitchen', 4.9, 1, { phase: 'after' })
     expect(h.assess().proof.judged!.words).toContain('about 120 times (108 to 141) the download')
   })
   it('what is shown is told where one thing changed, and what is not where two did', () => {
@@ -331,18 +333,18 @@ describe('in Prove', () => {
     expect(proof.unproven.join(' ')).toContain('SIM, antenna changed together')
   })
   it('one test is noise, and other hours are another load', () => {
-    const a = proven().speed('Kitchen', 12, 3, 'after', '2026-04-03T20:00:00.000Z').assess()
+    const a = proven().speed('Kitchen', 12, 3, { phase: 'after', at: '2026-04-03T20:00:00.000Z' }).assess()
     expect(a.proof.unproven.join(' ')).toContain('one speed test is noise')
     expect(a.proof.unproven.join(' ')).toContain('8 hours apart')
   })
   it('names needed spots that were not tested', () => {
-    const h = proven().speed('Hall', 12, 3, 'after')
+    const h = proven().speed('Hall', 12, 3, { phase: 'after' })
     expect(h.assess().proof.unproven.join(' ')).toContain('not tested after: Kitchen')
   })
   it('judges by the hardest needed room', () => {
     const h = proven()
     h.set('spots', h.doc.spots.find(s => s.name === 'Study')!.id, { needed: true })
-    const a = h.speed('Kitchen', 20, 5, 'after').speed('Study', 6, 5, 'after').assess()
+    const a = h.speed('Kitchen', 20, 5, { phase: 'after' }).speed('Study', 6, 5, { phase: 'after' }).assess()
     expect(a.proof.judged!.before.spot.name).toBe('Study')
     expect(a.proof.nextSteps.map(s => s.times)).toEqual([...a.proof.nextSteps.map(s => s.times)].sort((x, y) => y - x))
     expect(a.proof.nextSteps.at(-1)!.words).toContain('aim again')

@@ -1,4 +1,5 @@
 /** What stands on the site judged against the plan: a socket within the lead of each box, and a satellite terminal's sky. */
+import { lastOf } from '../sure'
 import { sourcesOf } from './feeds'
 import type { Part } from '../job/part'
 import { obstaclesHere, toFrame } from '../survey/place'
@@ -158,7 +159,7 @@ export function skyCures(c: Context, fixtureId: string): Cure[] {
     up,
     left: skyAt(c, f, { ...f, upM: f.upM + up }).hidden,
   }))
-  const clear = raised.find(r => r.left < FREE_SHARE) ?? raised.at(-1)!
+  const clear = raised.find(r => r.left < FREE_SHARE) ?? lastOf(raised)
   if (clear.left < hidden * WORTH)
     out.push({
       label: `raise it ${mToken(clear.up)}`,

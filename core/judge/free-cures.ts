@@ -2,6 +2,7 @@
  * What costs nothing, or next to nothing: as it is, another band, another SIM, another window; and what the readings
  * say of plan and hour.
  */
+import { nth } from '../sure'
 import { wifiReach, wifiShort } from '../coverage/wifi'
 import { byTests, draw } from '../promise/promise'
 import { MAST_ELEMENT_DBM, readBeside, shareAt, uploadAt } from '../promise/inputs'
@@ -213,7 +214,13 @@ function busyHour(base: SpotSummary): string | null {
     const hour = hourOf(r.takenAtUtc)
     byHour.set(hour, [...(byHour.get(hour) ?? []), r.downMbps])
   }
-  const medians = [...byHour].map(([hour, v]) => ({ hour, mbps: [...v].sort((a, b) => a - b)[Math.floor(v.length / 2)]! }))
+  const medians = [...byHour].map(([hour, v]) => ({
+    hour,
+    mbps: nth(
+      [...v].sort((a, b) => a - b),
+      Math.floor(v.length / 2),
+    ),
+  }))
   if (medians.length < 2) return null
   const slow = medians.reduce((a, b) => (b.mbps < a.mbps ? b : a))
   const fast = medians.reduce((a, b) => (b.mbps > a.mbps ? b : a))

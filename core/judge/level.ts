@@ -1,4 +1,5 @@
 /** Level judged: surge path, overload, output, what the rooms get, and where the dB go. */
+import { nth } from '../sure'
 import { PARTS } from '../catalogue/parts'
 import { lineLossDb } from '../chain/line'
 import { consumerLimits, toAirOf, uplinksOf } from '../chain/uplink'
@@ -70,7 +71,7 @@ function surge(c: Worked): Draft[] {
             const at = outsideOf(c.building, { eastM: within.eastM, northM: within.northM, upM })
             const toIt = inside(c.building, from) ? between(from, at).distanceM : between(outer, at).distanceM
             const fifty = joint.line?.impedanceOhm !== 75
-            return spliceInto(joint, fifty ? 'arr-gas' : 'arr-gas-f', at, Math.max(0.5, toIt + 1), i + 1)
+            return spliceInto(joint, fifty ? 'arr-gas' : 'arr-gas-f', { at, firstM: Math.max(0.5, toIt + 1), n: i + 1 })
           }),
         },
       ],
@@ -143,7 +144,7 @@ function padUpward(c: Worked, tree: Tree): Draft[] {
     return [
       {
         code: 'level.pad-up',
-        subjectId: pads[0]!.node.id,
+        subjectId: nth(pads, 0).node.id,
         severity: 'note',
         title: `The pad takes ${num(lossDb)} dB from the way up too`,
         sentence:

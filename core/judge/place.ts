@@ -223,7 +223,9 @@ function drilling(c: Worked): Draft[] {
               gain: 'no hole',
               cost: '−0.9 dB each',
               enough: true,
-              steps: holes.flatMap((j, i) => spliceInto(j, WINDOW_LEAD, atWall(c, j), j.run.lengthM / 2, i + 1)),
+              steps: holes.flatMap((j, i) =>
+                spliceInto(j, WINDOW_LEAD, { at: atWall(c, j), firstM: j.run.lengthM / 2, n: i + 1 }),
+              ),
             },
           ]
         : [],

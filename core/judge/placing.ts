@@ -1,4 +1,5 @@
 /** Where parts stand, judged: over the roof, away from the donor, in air and out of weather, away from people. */
+import { lastOf } from '../sure'
 import { movesAbout } from '../job/schema'
 import { toAirOf } from '../chain/uplink'
 import { keepAwayM } from '../radio/exposure'
@@ -258,7 +259,7 @@ const MAST_SIDE_DEG = 60
 /** @returns the lowest gain of an omni so far beside a pole, dBi; null where the pole no longer counts */
 export function besideTubeDbi(offM: number, frequencyMHz: number): number | null {
   const off = offM / wavelengthM(frequencyMHz)
-  if (off > BESIDE_TUBE.at(-1)![0]) return null
+  if (off > lastOf(BESIDE_TUBE)[0]) return null
   const points = BESIDE_TUBE.map(([at, at850, at1900]) => {
     const bands = [
       [850, at850],
@@ -329,7 +330,7 @@ function eachOther(c: Worked): Draft[] {
     const own = new Set(from.pairs.map(p => p.donor.node.id))
     const heard = [...donors.values()]
       .filter(d => !own.has(d.node.id))
-      .flatMap(d => from.pairs.flatMap(p => pairOf(d, p.server, round, p.linesDb / 2) ?? []))
+      .flatMap(d => from.pairs.flatMap(p => pairOf(d, p.server, round, { linesDb: p.linesDb / 2 }) ?? []))
       .map(p => p.isolationDb + p.linesDb)
     return heard.length ? Math.min(...heard) : Infinity
   }

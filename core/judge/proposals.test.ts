@@ -29,10 +29,13 @@ describe('kits proposed', () => {
     const inside = h.doc.spots.find(s => s.indoors)!.name
     const outside = h.doc.spots.find(s => !s.indoors)!.name
     h.reads(outside, -95).reads(inside, -112, 4).speed(inside, 3, 0.6)
-    const found = proposeKits(h.doc, h.evidence, AT, kit)
+    const found = proposeKits(h.doc, h.evidence, AT, { kit })
     expect(found.map(p => p.aim)).toEqual(['least work', 'best result', 'least cost'])
     for (const p of found) {
-      const laid = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, p.kit, 270, h.id, p.choice))
+      const laid = applyChanges(
+        h.doc,
+        kitChanges(h.doc, h.doc.designs[0]!, p.kit, { bearingDeg: 270, newId: h.id, choice: p.choice }),
+      )
       const tree = treeOf(laid, laid.designs[0]!)
       expect(
         misfits(tree).filter(m => m.kind === 'plug'),
@@ -43,14 +46,14 @@ describe('kits proposed', () => {
     }
   })
   it('the best result is no slower than the others, the least cost no dearer, the least work no longer', () => {
-    const [work, best, cost] = proposeKits(read(new House('router')).doc, new House('router').evidence, AT, 'router')
+    const [work, best, cost] = proposeKits(read(new House('router')).doc, new House('router').evidence, AT, { kit: 'router' })
     expect(best!.variant.down?.median ?? 0).toBeGreaterThanOrEqual(cost!.variant.down?.median ?? 0)
     expect(cost!.variant.cost).toBeLessThanOrEqual(best!.variant.cost)
     expect(work!.variant.hours).toBeLessThanOrEqual(best!.variant.hours)
   })
   it('on a vehicle nothing is clamped to a pole, on a boat nothing stands on a magnet', () => {
     for (const kind of ['vehicle', 'boat'] as const)
-      for (const p of proposeKits(new House('router', kind).doc, new House('router', kind).evidence, AT, 'router'))
+      for (const p of proposeKits(new House('router', kind).doc, new House('router', kind).evidence, AT, { kit: 'router' }))
         expect(p.choice.antenna!.mount, kind).toMatch(kind === 'vehicle' ? /bolt|magnet/ : /^(?!.*magnet)/)
   })
 })
@@ -81,7 +84,7 @@ describe('variants', () => {
 
 describe('the pick list', () => {
   const listOf = (h: House) => {
-    const c = h.context()
+    const c = h.worked()
     return pickList({ job: c.job, design: c.design!, tree: c.tree!, building: buildingOf(h.doc), holes: holesOf(c).length })
   }
   it('holds every part of the tree exactly as often as it stands there, and every cable once', () => {
@@ -106,7 +109,7 @@ describe('the pick list', () => {
     const list = listOf(h)
     const of = (name: string) => list.rows.find(r => r.name.startsWith(name))
     expect(of('Earth clamps')!.quantity).toBe(2)
-    expect(of('Wall bushings')!.quantity).toBe(holesOf(h.context()).length)
+    expect(of('Wall bushings')!.quantity).toBe(holesOf(h.worked()).length)
     expect(of('Terminators')).toBeUndefined()
     expect(of('Surge protector')!.note).toContain('not in the box')
   })

@@ -1,4 +1,5 @@
 /** Complete kits for this site: the least work, the best result, the least cost, each worked out before it is proposed. */
+import { entryOf, nth, sure } from '../sure'
 import { movesAbout } from '../job/schema'
 import type { Evidence } from '../aim/bearings'
 import { antennaAt, PARTS } from '../catalogue/parts'
@@ -59,8 +60,7 @@ export function proposeKits(
   document: JobDocument,
   evidence: Evidence,
   atUtc: string,
-  kit: Kit,
-  parts: readonly Part[] = PARTS,
+  { kit, parts = PARTS }: { kit: Kit; parts?: readonly Part[] },
 ): Proposal[] {
   const c = contextOf(document, evidence, atUtc)
   const { design } = c
@@ -79,7 +79,7 @@ export function proposeKits(
       const v = variantOf(laid)
       worked.set(x, v && { v, choice })
     }
-    return worked.get(x)!
+    return entryOf(worked, x)
   }
   return aims.flatMap(({ aim, score, better }): Proposal[] => {
     const best = [...all]
@@ -101,7 +101,7 @@ const costOf = (v: Variant): number => v.cost * 100 + v.parts + v.metres * 0.1
 const madeOf = (c: PartChoice): string[] => [c.antenna, c.line, c.pad, c.box, c.inside].flatMap(p => (p ? [p.name] : []))
 
 function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]): Candidate[] {
-  const band = bandByName(design.band ?? FIRST_BAND) ?? bandByName(FIRST_BAND)!
+  const band = bandByName(design.band ?? FIRST_BAND) ?? sure(bandByName(FIRST_BAND))
   const frequencyMHz = dlCentreMHz(band)
   const mobile = movesAbout(c.job.kind)
   const american = c.job.rules === 'US'
@@ -128,7 +128,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
   const leadM = leadOf(c)
   const out: Candidate[] = []
   for (const box of boxes) {
-    const entry = box.ports.find(p => p.role === 'cell' || p.role === 'donor')!
+    const entry = sure(box.ports.find(p => p.role === 'cell' || p.role === 'donor'))
     const branches = box.ports.filter(p => p.role === 'cell').length
     const inside = boosts(kit) ? insideFor(parts, entry, frequencyMHz, mobile) : undefined
     for (const line of lines) {
@@ -136,7 +136,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
       if (!atBox) continue
       const lossDb = lineLossDb(line.constants, leadM, frequencyMHz) + chainLossDb(atBox)
       for (const antenna of antennas) {
-        const feed = antenna.ports[0]!
+        const feed = nth(antenna.ports, 0)
         if (weighsOn(box, antenna)) continue
         const atAntenna = adapterChain(lineEnd(line), feed)
         if (!atAntenna) continue
@@ -215,7 +215,7 @@ function insideFor(parts: readonly Part[], like: Port, frequencyMHz: number, mob
       antennaAt(p, frequencyMHz).covered,
   )
   // The port that the box has: an adapter less at each antenna.
-  return inside.find(p => p.ports[0]!.connector === like.connector) ?? inside[0]
+  return inside.find(p => nth(p.ports, 0).connector === like.connector) ?? inside[0]
 }
 
 /** About how long the down-lead is: of the cables laid out, else assumed. */

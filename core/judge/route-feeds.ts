@@ -1,4 +1,5 @@
 /** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
+import { lastOf } from '../sure'
 import { MOST_DROP, SOURCE_V } from '../fitting/wire'
 import { mToken, num } from '../units'
 import type { Context } from './context'
@@ -26,7 +27,7 @@ function starved(f: BoxFeed): Draft[] {
   const over = `${num(f.powerW)} W over ${mToken(f.lengthM)} at ${num(lowest, 1)} V`
   const arriving = (fed: BoxFeed['fed']) => (fed?.volts == null ? 'nothing arrives' : `${num(fed.volts, 1)} V arrive`)
   if (!f.wire) {
-    const thickest = f.tried.at(-1)!
+    const thickest = lastOf(f.tried)
     return [
       {
         ...base,

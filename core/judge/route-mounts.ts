@@ -1,4 +1,5 @@
 /** What holds the antennas, judged: the mount, the pole in the wind, its screws, its metals. */
+import { lastOf, nth } from '../sure'
 import type { AntennaNode } from '../chain/tree'
 import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../fitting/mounts'
 import type { Fixing } from '../job/fixing'
@@ -110,7 +111,7 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
               {
                 label: 'leave the top section in',
                 gain: `stands ${num(stands.shorterGustMs ?? 0)} m/s`,
-                cost: `${mToken(fixing.sections.at(-1)!.lengthM)} lower`,
+                cost: `${mToken(lastOf(fixing.sections).lengthM)} lower`,
                 enough: (stands.shorterGustMs ?? 0) >= gust,
                 steps: [
                   {
@@ -118,7 +119,7 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
                     op: 'update',
                     rowId: at.node.id,
                     fields: {
-                      upM: round2(at.node.upM - fixing.sections.at(-1)!.lengthM),
+                      upM: round2(at.node.upM - lastOf(fixing.sections).lengthM),
                       fixing: { ...fixing, sections: fixing.sections.slice(0, -1) },
                     },
                   },
@@ -128,7 +129,7 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
           : [],
     })
   }
-  const holds = screwsHold(fixing, Math.max(stands.sections[0]!.upperN, stands.sections[0]!.lowerN))
+  const holds = screwsHold(fixing, Math.max(nth(stands.sections, 0).upperN, nth(stands.sections, 0).lowerN))
   if ('used' in holds && holds.used > 1)
     out.push({
       ...base,

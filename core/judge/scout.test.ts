@@ -140,7 +140,7 @@ function predicted(doc: JobDocument, p: PathResult, upM: number): number {
     terrain,
     pathInputs(doc).find(x => x.mastId === p.mastId)!,
     doc.cells,
-    'B20',
+    { bandName: 'B20' },
   )!
   const at = Math.max(2, Math.min(30, Math.round(upM)))
   return i.rsrpDbm[at - 2]!
@@ -242,7 +242,7 @@ describe('findings of bearings', () => {
 
 describe('how high', () => {
   const input = pathInputs(kiln).find(i => i.mastId === kiln.masts.find(m => m.name === 'Lee Harbour')!.id)!
-  const c = heightCurve(terrain, input, kiln.cells, 'B20')!
+  const c = heightCurve(terrain, input, kiln.cells, { bandName: 'B20' })!
   it('behind a ridge every metre up brings level; the line takes some of it back', () => {
     for (let i = 1; i < c.heightM.length; i++) expect(c.rsrpDbm[i]!).toBeGreaterThanOrEqual(c.rsrpDbm[i - 1]! - 0.05)
     const thin = c.lines.find(l => l.partId === 'line-195')!
@@ -265,25 +265,25 @@ describe('how high', () => {
       terrain,
       pathInputs(kiln).find(i => i.mastId === kiln.masts.find(m => m.name === 'Stack')!.id)!,
       kiln.cells,
-      'B20',
+      { bandName: 'B20' },
     )!
     expect(open.sightM).toBe(2)
     expect(open.clearM).toBe(2)
   })
   it('a band that the mast does not send has no curve worth the name', () =>
-    expect(Number.isFinite(heightCurve(terrain, input, kiln.cells, 'B8')!.rsrpDbm[0]!)).toBe(false))
+    expect(Number.isFinite(heightCurve(terrain, input, kiln.cells, { bandName: 'B8' })!.rsrpDbm[0]!)).toBe(false))
 })
 
 describe('a second opinion', () => {
   const a = run(kiln)
   it('Hata in the open lies within 25 dB of the terrain method on a clear path, and is left out beyond its range', () => {
     const stack = a.masts.find(m => m.mast.name === 'Stack')!
-    const o = secondOpinion(kiln.cells, stack.path!, stack.path!.bands[0]!, 5)
+    const o = secondOpinion(kiln.cells, stack.path!, { band: stack.path!.bands[0]!, heightM: 5 })
     if (typeof o === 'string') throw new Error(o)
     expect(o.model).toBe('Okumura-Hata')
     expect(Math.abs(o.rsrpDbm - stack.best!.rsrpDbm)).toBeLessThan(25)
     const far = a.masts.find(m => m.mast.name === 'Gull Isle')!
-    expect(secondOpinion(kiln.cells, far.path!, far.path!.bands[0]!, 5)).toMatch(/outside its range/)
+    expect(secondOpinion(kiln.cells, far.path!, { band: far.path!.bands[0]!, heightM: 5 })).toMatch(/outside its range/)
   })
   it('k is settable, and a flatter earth loses no more', () => {
     const flat = run(edit(without(kiln), 'jobs', kiln.jobs[0]!.id, { kFactor: 4 }))
@@ -340,7 +340,7 @@ describe('what moves', () => {
     expect(f.severity).toBe('fix')
     const cured = applyChanges(
       ketch,
-      f.cures[0]!.steps.map(s => ({ id: 'c', table: s.table, rowId: s.rowId!, op: s.op, baseVersion: 0, fields: s.fields })),
+      f.cures[0]!.steps.map(s => ({ ...s, id: 'c', baseVersion: 0, fields: { ...s.fields } })),
     )
     expect(codes(run(cured))).not.toContain('bearings.swing')
   })

@@ -1,4 +1,5 @@
 /** Survey judged: is there a baseline, is it a cap, is it the level at all. */
+import { nth } from '../sure'
 import type { Reading } from '../job/schema'
 import { carrierWidths } from '../radio/bands'
 import { capsSeen } from '../survey/caps'
@@ -104,7 +105,7 @@ function apart({ log, doc }: Context): Finding[] {
       const levels = visit.map(r => r.rsrpDbm!)
       const db = rangeOf(levels)
       if (db <= DEEPEST_FADE_DB) return []
-      const spot = doc.spots.find(s => s.id === visit[0]!.spotId)
+      const spot = doc.spots.find(s => s.id === nth(visit, 0).spotId)
       const middle = median(levels)
       const odd = visit.reduce((a, b) => (Math.abs(b.rsrpDbm! - middle) > Math.abs(a.rsrpDbm! - middle) ? b : a))
       return [

@@ -2,6 +2,7 @@
  * Go/stop ticks: each has a person, a time and a place, and holds for what it named. It lapses after twelve
  * hours, on leaving the place, and when what it names has changed; lapsed ones stay on record.
  */
+import { jobOf } from '../job/schema'
 import type { Check, JobDocument } from '../job/schema'
 import { presentStop } from '../survey/place'
 import { cautionsFor } from './cautions'
@@ -56,4 +57,4 @@ export const lastCheck = (doc: Pick<JobDocument, 'checks'>, kind: Check['kind'],
 
 /** @returns whether every caution that asks for a tick has one that holds */
 export const allTicked = (doc: JobDocument, section: Section, atUtc: string): boolean =>
-  cautionsFor(section, doc.jobs[0]!.kind).every(c => !c.tick || standingTick(doc, c, atUtc) !== null)
+  cautionsFor(section, jobOf(doc).kind).every(c => !c.tick || standingTick(doc, c, atUtc) !== null)

@@ -30,7 +30,11 @@ export interface Trial {
 export function tried({ document, evidence, atUtc, c }: Asked, design: Design, kit: Kit, choice: PartChoice = {}): Trial {
   const bearingDeg = c.chosen?.path ? c.chosen.frameBearingDeg : null
   const lay = (of: PartChoice) =>
-    contextOf(applyChanges(document, kitChanges(document, design, kit, bearingDeg, throwaway(), of)), evidence, atUtc)
+    contextOf(
+      applyChanges(document, kitChanges(document, design, kit, { bearingDeg, newId: throwaway(), choice: of })),
+      evidence,
+      atUtc,
+    )
   const laid = lay(choice)
   const overDb = Math.max(0, ...laid.bands.flatMap(b => b.levels?.amplifiers ?? []).map(a => -a.inputMarginDb))
   if (overDb === 0) return { laid, choice }

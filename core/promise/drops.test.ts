@@ -5,8 +5,8 @@ import { dropsOf, drillWords, mostExpected } from './drops'
 
 /** A house with its after, watched. */
 function watched(rows: { seconds: number; drops: number; longestS?: number; lostS?: number; kind?: string }[]): House {
-  const h = new House('router').reads('Ridge', -95, 15).speed('Kitchen', 2, 0.5).speed('Kitchen', 12, 3, 'after')
-  for (const down of [12, 13]) h.speed('Kitchen', down, 3, 'after')
+  const h = new House('router').reads('Ridge', -95, 15).speed('Kitchen', 2, 0.5).speed('Kitchen', 12, 3, { phase: 'after' })
+  for (const down of [12, 13]) h.speed('Kitchen', down, 3, { phase: 'after' })
   const setupId = h.doc.setups.find(s => s.mark === 'after')!.id
   for (const r of rows)
     h.add('watches', {

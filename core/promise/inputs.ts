@@ -1,4 +1,5 @@
 /** Inputs of the promise from what is known, each with how well it is known. */
+import { nth, sure } from '../sure'
 import type { Levels } from '../chain/levels'
 import type { Tree } from '../chain/tree'
 import { feedsInto } from '../chain/tree'
@@ -92,9 +93,9 @@ export function promiseInputs(g: PromiseGround): PromiseFrom | null {
   if (carrier.assumed) assume('width', `carrier width ${num(carrier.bandwidthMHz)} MHz`)
   if (start.provenance === 'assumed') assume(start.spot ? 'wall' : 'mast', start.spot ? 'what the wall takes' : 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
-  if (loads.length) assume('carriers', `${loads[0]!.carriers} carriers in the amplifier’s band`)
+  if (loads.length) assume('carriers', `${nth(loads, 0).carriers} carriers in the amplifier’s band`)
   if (tree.joints.some(j => j.run.partId && !j.run.measured)) assume('lengths', 'cable lengths not measured')
-  const router = modem ? tree.routers.find(r => r.node.id === modem.routerId)! : null
+  const router = modem ? sure(tree.routers.find(r => r.node.id === modem.routerId)) : null
   const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1
   const added = beside.flatMap(c => addedAfter(c, g, served && !modem ? served : null, modem?.routerId ?? null) ?? [])
   const lost = beside.filter(c => !added.some(a => a.band === c.band))
@@ -250,8 +251,8 @@ function directAt({ log, before }: PromiseGround, band: string, spot: Spot): num
 
 /** From the donor antenna's own port to a phone in a room: gain, and the noise that the way itself adds. */
 function throughAmplifier(g: PromiseGround, levels: Levels, room: RoomLevel): Repeated {
-  const server = levels.servers.find(s => s.at.node.id === room.server.node.id)!
-  const air = levels.ports.find(p => p.visit.parent < 0 && p.visit.donor.node.id === levels.sources[0]!.donor.node.id)!
+  const server = sure(levels.servers.find(s => s.at.node.id === room.server.node.id))
+  const air = sure(levels.ports.find(p => p.visit.parent < 0 && p.visit.donor.node.id === nth(levels.sources, 0).donor.node.id))
   return {
     gainDb: server.fedRsrpDbm - air.rsrpDbm,
     toPhoneDb: { mean: -room.lossDb, sigma: ROOM_SIGMA_DB },

@@ -12,6 +12,7 @@
  *
  * @source model of this project; efficiency 3GPP TR 36.942 annex A
  */
+import { nth } from '../sure'
 import { carrierRateMbps, DOWNLINK } from '../radio/rate'
 import { noisePerElementDbm, toDb, toLinear } from '../radio/levels'
 import { normals, seeded } from '../random'
@@ -268,8 +269,8 @@ const Z_UP = drawn(SEED + 1, PER_DRAW_UP)
 function outcomes(p: PromiseInputs, draws: number): Outcome[] {
   const of = outcomeOf(p)
   return Array.from({ length: draws }, (_, i) => {
-    const at = (b: Belief, k: number) => b.mean + b.sigma * Z[PER_DRAW * i + k]!
-    const up = (k: number) => Z_UP[PER_DRAW_UP * i + k]!
+    const at = (b: Belief, k: number) => b.mean + b.sigma * nth(Z, PER_DRAW * i + k)
+    const up = (k: number) => nth(Z_UP, PER_DRAW_UP * i + k)
     return of({
       mount: at(p.mountRsrpDbm, 0),
       readRsrp: at(p.readRsrpDbm, 1),
@@ -282,7 +283,7 @@ function outcomes(p: PromiseInputs, draws: number): Outcome[] {
       p0: USUAL_CONTROL.p0Dbm + CONTROL_SIGMA.p0Dbm * up(1),
       alpha: Math.min(1, USUAL_CONTROL.alpha + CONTROL_SIGMA.alpha * up(2)),
       toPhone: p.booster ? at(p.booster.toPhoneDb, 7) : 0,
-      link: Z[PER_DRAW * i + 8]!,
+      link: nth(Z, PER_DRAW * i + 8),
       linkUp: Math.exp((p.booster ? REPEATED_SIGMA_UP : LINK_SIGMA_UP) * up(3)),
     })
   })

@@ -1,4 +1,6 @@
 /** Set-ups compared at the same spots, in the right words: what it came to, what that proves, and what it does not. */
+import { jobOf } from '../job/schema'
+import { nth, sure } from '../sure'
 import type { JobDocument } from '../job/schema'
 import type { LogIndex, SpotSummary } from '../survey/spots'
 import { beforeAt, speedsOf, summariseSpot } from '../survey/spots'
@@ -82,7 +84,7 @@ export function prove(
   expected: { median: number; low: number; high: number } | null,
   levels: Levels | null = null,
 ): Proof {
-  const job = doc.jobs[0]!
+  const job = jobOf(doc)
   const clock = clockAt(doc)
   const spots = doc.spots
     .map((spot): SpotProof => compare(beforeAt(log, spot), summariseSpot(log, spot, 'after'), clock, log.usual))
@@ -147,7 +149,7 @@ export function timesWords(t: { low: number; mid: number; high: number }, percen
 /** Two places' or set-ups' speeds, of the hours that both have where they have some. */
 function speedsAlike(a: SpotSummary, b: SpotSummary, clock: Clock) {
   const { rows, hours } = likeWithLike([a.runs, b.runs], clock)
-  return { a: { ...a, ...speedsOf(rows[0]!) }, b: { ...b, ...speedsOf(rows[1]!) }, hours }
+  return { a: { ...a, ...speedsOf(nth(rows, 0)) }, b: { ...b, ...speedsOf(nth(rows, 1)) }, hours }
 }
 
 function compare(before: SpotSummary, after: SpotSummary, clock: Clock, usual: Usual): SpotProof {
@@ -211,7 +213,7 @@ interface Tested {
 
 /** @returns the rooms that must be proved and where what was agreed was not tested as it is to stay */
 function untestedRooms(doc: JobDocument, log: LogIndex): string[] {
-  const job = doc.jobs[0]!
+  const job = jobOf(doc)
   const speeds = job.agreedDownMbps !== null || job.agreedUpMbps !== null
   const at = (rows: readonly { phase: string; spotId: string }[], id: string) =>
     rows.some(r => r.phase === 'after' && r.spotId === id)
@@ -255,17 +257,17 @@ function verdictOf(job: JobDocument['jobs'][number], { judged, calls, drops, unt
     return {
       met: false,
       words: `${[...short, ...open].join(', ')}${at}${noBetter ? '; no better than before' : ''}`,
-      short: noBetter ? 'no better' : short[0]!,
+      short: noBetter ? 'no better' : nth(short, 0),
     }
   }
-  if (open.length) return { met: null, words: `${open.join(', ')}: not met until it is`, short: open[0]! }
+  if (open.length) return { met: null, words: `${open.join(', ')}: not met until it is`, short: nth(open, 0) }
   const agreed = [
     agreedDown !== null && `${given(agreedDown)} down`,
     agreedUp !== null && `${given(agreedUp)} up`,
     agreedCalls && 'calls',
     agreedDrops !== null && `${given(agreedDrops)} drop-outs an hour`,
   ].filter((s): s is string => !!s)
-  const list = agreed.length > 1 ? `${agreed.slice(0, -1).join(', ')} and ${agreed.at(-1)}` : agreed[0]!
+  const list = agreed.length > 1 ? `${agreed.slice(0, -1).join(', ')} and ${agreed.at(-1)}` : nth(agreed, 0)
   return { met: true, words: `meets the ${list} agreed${at}`, short: 'met' }
 }
 
@@ -278,7 +280,7 @@ export function linesAt(doc: JobDocument, log: LogIndex, spotId: string | null):
   const ids = [...new Set(rows.map(r => r.setupId))]
   const lines: SetupLine[] = []
   for (const setupId of ids) {
-    const phase = rows.find(r => r.setupId === setupId)!.phase
+    const phase = sure(rows.find(r => r.setupId === setupId)).phase
     const summary = summariseSpot(log, spot, phase, { setupId })
     const setup = summary.setup
     const above = lines.at(-1)?.setup ?? null
@@ -319,7 +321,7 @@ const timesOf = (d: Difference): string => `${num(Math.exp(d.low), 1)} to ${num(
 
 /** The change between two set-ups that differ in one thing, each by its given name, else by what it is there. */
 function pairWords(above: SetupLine, line: SetupLine): string {
-  const trait = line.changed[0]!
+  const trait = nth(line.changed, 0)
   const nameOf = (s: SetUp) => s.row.name ?? traitsOf(s).find(([t]) => t === trait)?.[1] ?? `no ${trait}`
   return `${trait}: ${nameOf(above.setup!)} → ${nameOf(line.setup!)}`
 }
@@ -376,7 +378,7 @@ function unproven(doc: JobDocument, log: LogIndex, judged: SpotProof | null, lin
       )
     const hour = (t: string) => new Date(t).getUTCHours()
     if (b.runs.length && a.runs.length && !judged.hours) {
-      const gap = Math.abs(hour(b.runs[0]!.takenAtUtc) - hour(a.runs[0]!.takenAtUtc))
+      const gap = Math.abs(hour(nth(b.runs, 0).takenAtUtc) - hour(nth(a.runs, 0).takenAtUtc))
       const hours = Math.min(gap, 24 - gap)
       if (hours >= OTHER_HOUR_H) out.push(`speeds were taken ${hours} hours apart in the day: the load may differ`)
     }

@@ -2,6 +2,7 @@
  * A level gained, split into what brought it: antenna, cable, height, place. The total is measured, the shares are
  * computed, and what they do not come to stays named.
  */
+import { lastOf, nth } from '../sure'
 import type { Levels } from '../chain/levels'
 import { changedBetween, readingAntennaDbi, setupWords } from '../survey/setups'
 import { NINE_IN_TEN } from '../survey/stats'
@@ -45,7 +46,7 @@ export function sharesOf(lines: readonly SetupLine[], levels: Levels | null, des
   const { summary: after } = afterLine
   const { summary: before } = beforeLine
   const total = after.rsrp!.median - before.rsrp!.median
-  const ownDbi = before.readings.length ? readingAntennaDbi(before.readings[0]!) : null
+  const ownDbi = before.readings.length ? readingAntennaDbi(nth(before.readings, 0)) : null
   if (ownDbi === null || !before.rsrp) return null
   const { start, turned } = source
   const antennaDb = turned.pattern.gainDbi - ownDbi
@@ -70,7 +71,7 @@ export function sharesOf(lines: readonly SetupLine[], levels: Levels | null, des
     { share: 'unexplained', db: unexplainedDb, words: '' },
   ]
   const unsureDb = NINE_IN_TEN * Math.hypot(start.sigmaDb, SHEET_SIGMA_DB, 1)
-  shares.at(-1)!.words =
+  lastOf(shares).words =
     Math.abs(unexplainedDb) <= unsureDb
       ? `within the ±${num(unsureDb, 1)} dB that readings and sheets leave`
       : unexplainedDb < 0

@@ -10,7 +10,8 @@ const CLOCK = { zone: 'UTC', busy: [17, 23] as const }
 function pair(a: Parameters<House['setup']>[0], b: Parameters<House['setup']>[0]) {
   const h = new House('router').reads('Kitchen', -100)
   const [one, two] = [h.setup(a), h.setup(b)]
-  for (let i = 0; i < 4; i++) h.tests('Kitchen', one, [5], 20 * i).tests('Kitchen', two, [25], 20 * i + 10)
+  for (let i = 0; i < 4; i++)
+    h.tests('Kitchen', one, [5], { fromMinute: 20 * i }).tests('Kitchen', two, [25], { fromMinute: 20 * i + 10 })
   const log = logIndex(h.doc)
   const lines = linesAt(h.doc, log, h.spot('Kitchen').id)
   return { lines, shown: provenBy(lines, CLOCK, log.usual) }

@@ -1,4 +1,5 @@
 /** The promise as it stands at the foot of every screen. */
+import { nth } from '../sure'
 import { given, num } from '../units'
 import { byTests, draw, LEAST_TESTS, measureNext, metOf, sayExpected } from './promise'
 import type { Drawn, MeasureNext, Met } from './promise'
@@ -27,7 +28,7 @@ export function promiseOf(ground: PromiseGround): PromiseView | null {
   const { job, levels } = ground
   const modelled = draw(inputs)
   const drawn = ruledByTests(modelled, ground)
-  const start = levels.sources[0]!.start
+  const start = nth(levels.sources, 0).start
   return {
     ...drawn,
     agreedDown: job.agreedDownMbps,

@@ -40,7 +40,7 @@ function surveyed(w: Place, kit: Kit, roof: boolean): { h: House; line: LineId }
   h.site({ lengthM: 9 + 9 * w.uniform(), storeys: 1 + Math.floor(2 * w.uniform()) })
   h.set('cells', h.doc.cells[0]!.id, { band: w.band }).design({ band: w.band, bandwidthMHz: w.widthMHz })
   const { choice, line } = choiceOf(w, kit)
-  h.apply(kitChanges(h.doc, h.doc.designs[0]!, kit, 270, h.id, choice))
+  h.apply(kitChanges(h.doc, h.doc.designs[0]!, kit, { bearingDeg: 270, newId: h.id, choice }))
   const read = (spot: string, inside: boolean) => {
     for (let i = 0; i < 3; i++) {
       const { rsrpDbm, sinrDb } = phoneReads(w, inside)
@@ -75,7 +75,7 @@ const apart = (a: House['donor'], b: { eastM: number; northM: number; upM: numbe
   Math.hypot(a.eastM - b.eastM, a.northM - b.northM, a.upM - b.upM)
 
 /** What the place would really give once it is built. */
-function truth(w: Place, h: House, line: LineId, a: Assessment, kit: Kit): Record<Side, number> {
+function truth(w: Place, h: House, { line, a, kit }: { line: LineId; a: Assessment; kit: Kit }): Record<Side, number> {
   if (kit !== 'booster') {
     const k = kitOf(w, h, line, 2)
     return { down: routerLoads(w, k), up: routerSends(w, k) }
@@ -122,7 +122,7 @@ function held(kit: Kit, roof: boolean): Record<Side, Held> {
     const { h, line } = surveyed(w, kit, roof)
     const a = h.assess()
     if (!a.promise) continue
-    const is = truth(w, h, line, a, kit)
+    const is = truth(w, h, { line, a, kit })
     for (const side of ['down', 'up'] as const) sides[side].push([is[side], a.promise[side]])
   }
   const of = (all: [number, Expected][]): Held => ({

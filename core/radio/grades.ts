@@ -1,4 +1,5 @@
 /** Grades of level and quality as the trade says them, and beside them what noise alone allows. */
+import { sure } from '../sure'
 import { noisePerElementDbm } from './levels'
 
 export const GRADE_IDS = ['very good', 'good', 'weak', 'poor', 'marginal'] as const
@@ -23,7 +24,7 @@ export const SINR_EDGES: GradeEdges = [20, 13, 5, 0]
 export const gradesOf = (edges: GradeEdges): Grade[] =>
   GRADE_IDS.map((id, i) => ({ id, from: edges[i] ?? -Infinity, steps: GRADE_IDS.length - i }))
 
-const find = (value: number, edges: GradeEdges): Grade => gradesOf(edges).find(g => value >= g.from)!
+const find = (value: number, edges: GradeEdges): Grade => sure(gradesOf(edges).find(g => value >= g.from))
 
 /** @param edges  the crew's or the job's own, else the trade's */
 export const gradeRsrp = (rsrpDbm: number, edges: GradeEdges = RSRP_EDGES): Grade => find(rsrpDbm, edges)

@@ -1,4 +1,6 @@
 /** The job card on paper: for a second pair of hands, and for when the phone is dead. */
+import { jobOf } from '../job/schema'
+import { nth } from '../sure'
 import { climbOf } from '../card/card'
 import type { Card, CardStep } from '../card/card'
 import { factKey, factsFor, GATES } from '../card/gates'
@@ -38,7 +40,7 @@ const BOX = '[   ]'
 
 /** @returns the open steps in their order, block by block; gates as lists with room for time and name */
 export function cardPaper({ document, a, card, units, crew, day }: CardPaper): Report {
-  const job = document.jobs[0]!
+  const job = jobOf(document)
   const t = (s: string) => say(s, units)
   const open = card.steps.filter(s => !s.done)
   const facts: [string, string][] = [
@@ -64,7 +66,7 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
       ...bundle(card.steps, batch, t),
       {
         kind: 'table',
-        title: `${STANDS[batch[0]!.stand]}, ${batch.length === 1 ? 'one step' : `${batch.length} steps`}`,
+        title: `${STANDS[nth(batch, 0).stand]}, ${batch.length === 1 ? 'one step' : `${batch.length} steps`}`,
         head: ['', 'Step', 'min', 'How, to which figure'],
         rows: batch.map(s => [BOX, t(s.words), num(spanOf(s.minutes).likely), howWords(s, t)]),
       },
@@ -75,7 +77,7 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
 
 /** What goes up on a climb, told before it. */
 function bundle(all: readonly CardStep[], batch: readonly CardStep[], t: (s: string) => string): Block[] {
-  const climb = climbOf(all, batch[0]!)
+  const climb = climbOf(all, nth(batch, 0))
   return climb ? [{ kind: 'list', title: 'To take up', items: climb.takes.map(t) }] : []
 }
 

@@ -1,4 +1,6 @@
 /** Papers of the list: for whoever buys and packs it, and the quote for whoever pays. */
+import { jobOf } from '../job/schema'
+import { entryOf } from '../sure'
 import { moneyWords } from '../card/money'
 import type { Money } from '../card/money'
 import type { ListLine } from '../card/list'
@@ -36,9 +38,14 @@ export function listPaper({ document, quoted, crew, day }: Paper): Report {
     kind: 'table',
     title: name,
     head: ['Number', 'State', 'Due', 'What'],
-    rows: bySupplier.get(name)!.map(l => [quantityWords(l), l.state, l.dueOn ?? '', `${l.name}${l.note ? ` (${l.note})` : ''}`]),
+    rows: entryOf(bySupplier, name).map(l => [
+      quantityWords(l),
+      l.state,
+      l.dueOn ?? '',
+      `${l.name}${l.note ? ` (${l.note})` : ''}`,
+    ]),
   }))
-  return { title: 'List', subtitle: `${document.jobs[0]!.name}, ${day}`, blocks, foot: crew }
+  return { title: 'List', subtitle: `${jobOf(document).name}, ${day}`, blocks, foot: crew }
 }
 
 /** What each group of the list is to a customer. */
@@ -60,7 +67,7 @@ export interface QuotePaper extends Paper {
 
 /** The quote in plain words: what for, what it is made of, what it costs, what is not in it. */
 export function quotePaper({ document, quoted, money, crew, day, promise }: QuotePaper): Report {
-  const job = document.jobs[0]!
+  const job = jobOf(document)
   const { quote, lines } = quoted
   const words = (minor: number) => moneyWords(minor, money.currency)
   const sold = new Map(quote.lines.map(l => [l.key, l.sellMinor]))

@@ -1,4 +1,5 @@
 /** Papers of the plan: the pick list, and labels to be cut out and wrapped round both ends of every cable. */
+import { jobOf } from '../job/schema'
 import { treeOf } from '../chain/tree'
 import { cableLabels, PICK_GROUPS, pickList } from '../fitting/pick-list'
 import type { PickGroup } from '../fitting/pick-list'
@@ -21,7 +22,7 @@ export function pickListPaper({ document, design, units, crew }: Paper): Report 
   const doc = atPresentStop(document)
   const tree = treeOf(doc, design)
   const building = buildingOf(doc)
-  const list = pickList({ job: doc.jobs[0]!, design, tree, building, holes: holesOf({ tree, building }).length })
+  const list = pickList({ job: jobOf(doc), design, tree, building, holes: holesOf({ tree, building }).length })
   const blocks: Block[] = (Object.keys(PICK_GROUPS) as PickGroup[]).flatMap((group): Block[] => {
     const rows = list.rows.filter(r => r.group === group)
     if (!rows.length) return []
@@ -35,7 +36,7 @@ export function pickListPaper({ document, design, units, crew }: Paper): Report 
     ]
   })
   const cable = `${length(list.runM, units, 0)} of cable run, ${length(list.boughtM, units, 0)} bought.`
-  return { title: 'Pick list', subtitle: `${doc.jobs[0]!.name}, variant ${design.name}. ${cable}`, blocks, foot: crew }
+  return { title: 'Pick list', subtitle: `${jobOf(doc).name}, variant ${design.name}. ${cable}`, blocks, foot: crew }
 }
 
 export function labelsPaper({ document, design, units, crew }: Paper): Report {
@@ -43,7 +44,7 @@ export function labelsPaper({ document, design, units, crew }: Paper): Report {
   const labels = cableLabels(treeOf(doc, design), design.name)
   return {
     title: 'Labels',
-    subtitle: `${doc.jobs[0]!.name}, variant ${design.name}. One at each end, as it is pulled.`,
+    subtitle: `${jobOf(doc).name}, variant ${design.name}. One at each end, as it is pulled.`,
     blocks: [
       {
         kind: 'table',

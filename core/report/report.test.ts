@@ -1,3 +1,4 @@
+import { insertChange } from '../job/defaults'
 import { describe, expect, it } from 'vitest'
 import { countedIds, demoScenario } from '../../demo/scenario'
 import { kitChanges } from '../fitting/usual-kit'
@@ -22,7 +23,7 @@ const site = (doc: JobDocument) => {
   return b?.kind === 'facts' ? b.rows.find(r => r[0] === 'Site')![1] : ''
 }
 const laidOut = (doc: JobDocument, approach: 'router' | 'booster') =>
-  applyChanges(doc, kitChanges(doc, doc.designs[0]!, approach, 300, countedIds(7000)))
+  applyChanges(doc, kitChanges(doc, doc.designs[0]!, approach, { bearingDeg: 300, newId: countedIds(7000) }))
 
 /** The job before any kit is laid out. */
 const bare = (doc: JobDocument): JobDocument => ({ ...doc, nodes: [], runs: [] })
@@ -88,7 +89,7 @@ describe('the handover', () => {
     const words = sayOpen(openOf(plan, a))
     expect(words).toMatch(/^\d+ findings and \d+ steps are open$/)
     const check = { kind: 'tick', key: TAKEN_OPEN, done: true, reason: words, by: 'Owner', atUtc: '2026-04-14T11:00:00.000Z' }
-    const taken = applyChanges(plan, [{ table: 'checks', op: 'insert', rowId: countedIds(9100)(), fields: check }])
+    const taken = applyChanges(plan, [insertChange(countedIds(9100), 'checks', 'taken', check)])
     const b = block(taken, 'What and where')
     expect(b?.kind === 'facts' && b.rows.find(r => r[0] === 'Taken over open')![1]).toBe(`${words}, says Owner, 2026-04-14`)
   })

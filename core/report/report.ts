@@ -1,5 +1,5 @@
 /** The handover as blocks: the screen, print and the PDF show the same. */
-import { movesAbout } from '../job/schema'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
 import { layoutSection, roleOf } from '../drawing/section'
@@ -51,8 +51,8 @@ const day = (iso: string): string => iso.slice(0, 10)
 
 export function makeReport(document: JobDocument, a: Assessment, o: { units: Units; crew: string; by: string }): Report {
   const doc = atPresentStop(document)
-  const job = doc.jobs[0]!
-  const site = doc.sites[0]!
+  const job = jobOf(doc)
+  const site = siteOf(doc)
   const blocks: Block[] = []
   const taken = takenOpen(doc)
   const customer = [job.customerName, job.customerContact, job.customerAddress].filter((s): s is string => !!s)
@@ -196,8 +196,8 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
 
 /** `Building, 3 floors, 30 × 16 m`, `Boat, 12 m, masts 13 and 7.5 m above the coachroof`. */
 function siteWords(doc: JobDocument, units: Units): string {
-  const site = doc.sites[0]!
-  const { kind } = doc.jobs[0]!
+  const site = siteOf(doc)
+  const { kind } = jobOf(doc)
   const metres = (m: number) => length(m, units)
   const masts = [site.roofRiseM, site.mizzenRiseM].filter((m): m is number => !!m).map(metres)
   const rig = masts.length ? `${masts.length > 1 ? 'masts' : 'mast'} ${masts.join(' and ')}` : ''
@@ -237,11 +237,11 @@ function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Unit
 }
 
 const aimedOf = (doc: JobDocument): number | null =>
-  (doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0])?.aimedDeg ?? null
+  (doc.designs.find(d => d.id === jobOf(doc).designId) ?? doc.designs[0])?.aimedDeg ?? null
 
 function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string][] {
   const rows: [string, string][] = []
-  const design = doc.designs.find(d => d.id === doc.jobs[0]!.designId) ?? doc.designs[0]
+  const design = doc.designs.find(d => d.id === jobOf(doc).designId) ?? doc.designs[0]
   const both = (trueDeg: number, halfDeg: number | null): string => {
     if (!a.declination) return `${bearing(trueDeg)} true`
     const width = halfDeg ?? bearingHalfWidth(null, a.declination)
@@ -253,12 +253,13 @@ function aimRows(doc: JobDocument, a: Assessment, units: Units): [string, string
       ['Mast', `${a.chosen.mast.name}, ${a.chosen.mast.carrier}, ${distance(a.chosen.distanceM, units)}, ${design?.band ?? ''}`],
       ['Computed bearing', both(a.chosen.bearingDeg, a.chosen.compassDeg)],
     )
-  const kind = doc.jobs[0]!.kind
-  if (a.chosen?.path && movesAbout(kind) && doc.sites[0]!.headingDeg !== null)
+  const kind = jobOf(doc).kind
+  const { headingDeg, swingDeg } = siteOf(doc)
+  if (a.chosen?.path && movesAbout(kind) && headingDeg !== null)
     rows.push([
       kind === 'boat' ? 'From the bow' : 'From the nose',
-      `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(doc.sites[0]!.headingDeg)} ` +
-        `true${doc.sites[0]!.swingDeg ? `, swings ±${num(doc.sites[0]!.swingDeg)}°` : ''}`,
+      `${sayRelative(a.chosen.frameBearingDeg, kind)}, heading ${bearing(headingDeg)} ` +
+        `true${swingDeg ? `, swings ±${num(swingDeg)}°` : ''}`,
     ])
   if (design?.aimedDeg !== null && design?.aimedDeg !== undefined)
     rows.push(['Aimed', `${both(design.aimedDeg, null)}${design.aimedAtUtc ? `, locked ${day(design.aimedAtUtc)}` : ''}`])

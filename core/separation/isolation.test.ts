@@ -136,7 +136,11 @@ function site(kind: 'home' | 'building' | 'vehicle', fields: Record<string, unkn
   )
   return { ...doc, sites: [{ ...doc.sites[0]!, ...fields }] }
 }
-const at = (partId: string, eastM: number, northM: number, upM: number, o: Record<string, unknown> = {}): AntennaNode => ({
+const at = (
+  partId: string,
+  eastM: number,
+  { northM, upM, o = {} }: { northM: number; upM: number; o?: Record<string, unknown> },
+): AntennaNode => ({
   node: {
     id: partId,
     designId: '',
@@ -156,8 +160,11 @@ const at = (partId: string, eastM: number, northM: number, upM: number, o: Recor
   },
   part: partById(partId) as AntennaNode['part'],
 })
-const between = (doc: JobDocument, donor: AntennaNode, server: AntennaNode, frequencyMHz: number, facingDeg?: number) =>
-  pairOf(donor, server, { building: buildingOf(doc), frequencyMHz, bearingDeg: 270 }, 0, facingDeg)!.isolationDb
+const between = (
+  doc: JobDocument,
+  donor: AntennaNode,
+  { server, frequencyMHz, facingDeg }: { server: AntennaNode; frequencyMHz: number; facingDeg?: number },
+) => pairOf(donor, server, { building: buildingOf(doc), frequencyMHz, bearingDeg: 270 }, { linesDb: 0, facingDeg })!.isolationDb
 const LOW = [700, 800, 900]
 
 /** What practice knows of the sum: common practice (no source), as the trade checks it. */
@@ -174,52 +181,96 @@ describe('against practice', () => {
   const heldBack = (iso: number, mhz = 1800, cablesM = 10) =>
     Math.max(0, gain + margin - iso - lineLossDb({ k1: 0.794, k2: 0.0011 }, cablesM, mhz))
   // The dome hangs under the upper ceiling: roof and one ceiling between.
-  const dome = (eastM: number) => at('ant-dome', eastM, 0, 5.2)
+  const dome = (eastM: number) => at('ant-dome', eastM, { northM: 0, upM: 5.2 })
 
   it.each(LOW)(
     '6.1 m straight up, beam with its back turned, roof and a ceiling between: held back by 5 dB at most (%i MHz)',
     mhz => {
-      expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), mhz), mhz)).toBeLessThanOrEqual(5)
-      expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), mhz), mhz)).toBeLessThanOrEqual(5)
+      expect(
+        heldBack(between(home, at('ant-lpda', 0, { northM: 0, upM: 11.3 }), { server: dome(0), frequencyMHz: mhz }), mhz),
+      ).toBeLessThanOrEqual(5)
+      expect(
+        heldBack(between(home, at('ant-omni', 0, { northM: 0, upM: 11.3 }), { server: dome(0), frequencyMHz: mhz }), mhz),
+      ).toBeLessThanOrEqual(5)
     },
   )
   it.each(LOW)('15.2 m along, its back turned: held back by 5 dB at most (%i MHz)', mhz =>
-    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), mhz), mhz)).toBeLessThanOrEqual(5),
+    expect(
+      heldBack(between(home, at('ant-lpda', -8, { northM: 0, upM: 8.2 }), { server: dome(7.2), frequencyMHz: mhz }), mhz),
+    ).toBeLessThanOrEqual(5),
   )
   it('at 1800 MHz neither holds it back at all', () => {
-    expect(heldBack(between(home, at('ant-lpda', 0, 0, 11.3), dome(0), 1800))).toBe(0)
-    expect(heldBack(between(home, at('ant-omni', 0, 0, 11.3), dome(0), 1800))).toBe(0)
-    expect(heldBack(between(home, at('ant-lpda', -8, 0, 8.2), dome(7.2), 1800))).toBe(0)
+    expect(heldBack(between(home, at('ant-lpda', 0, { northM: 0, upM: 11.3 }), { server: dome(0), frequencyMHz: 1800 }))).toBe(0)
+    expect(heldBack(between(home, at('ant-omni', 0, { northM: 0, upM: 11.3 }), { server: dome(0), frequencyMHz: 1800 }))).toBe(0)
+    expect(heldBack(between(home, at('ant-lpda', -8, { northM: 0, upM: 8.2 }), { server: dome(7.2), frequencyMHz: 1800 }))).toBe(
+      0,
+    )
   })
   it.each(LOW)('half those distances with nothing between cost more than 10 dB (%i MHz)', mhz => {
-    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 8.25), at('ant-dome', 10, 0, 5.2), mhz), mhz, 5)).toBeGreaterThan(10)
-    expect(heldBack(between(bare, at('ant-lpda', 10, 0, 5.2), at('ant-dome', 17.6, 0, 5.2), mhz), mhz, 5)).toBeGreaterThan(10)
+    expect(
+      heldBack(
+        between(bare, at('ant-lpda', 10, { northM: 0, upM: 8.25 }), {
+          server: at('ant-dome', 10, { northM: 0, upM: 5.2 }),
+          frequencyMHz: mhz,
+        }),
+        mhz,
+        5,
+      ),
+    ).toBeGreaterThan(10)
+    expect(
+      heldBack(
+        between(bare, at('ant-lpda', 10, { northM: 0, upM: 5.2 }), {
+          server: at('ant-dome', 17.6, { northM: 0, upM: 5.2 }),
+          frequencyMHz: mhz,
+        }),
+        mhz,
+        5,
+      ),
+    ).toBeGreaterThan(10)
   })
 
   // Site frame of a vehicle: north is ahead. The panel looks along the trailer.
   const trailer = site('vehicle', { lengthM: 8, depthM: 2.3, storeyHeightM: 2.9 })
   const mobile = (iso: number) => Math.max(0, 50 + 10 - iso)
-  const panel = (northM: number) => at('ant-panel-in', 0, northM, 2, { azimuthDeg: 0 })
+  const panel = (northM: number) => at('ant-panel-in', 0, { northM, upM: 2, o: { azimuthDeg: 0 } })
   it.each(LOW)('a trailer’s 50 dB booster runs with its antennas at opposite ends: held back by 10 dB at most (%i MHz)', mhz =>
-    expect(mobile(between(trailer, at('ant-omni', 0, 3.6, 3.1), panel(-3.6), mhz, 0))).toBeLessThanOrEqual(10),
+    expect(
+      mobile(
+        between(trailer, at('ant-omni', 0, { northM: 3.6, upM: 3.1 }), { server: panel(-3.6), frequencyMHz: mhz, facingDeg: 0 }),
+      ),
+    ).toBeLessThanOrEqual(10),
   )
   it.each(LOW)('and by more than 10 where they are 2 m apart (%i MHz)', mhz =>
-    expect(mobile(between(trailer, at('ant-omni', 0, 1, 3.1), panel(-0.7), mhz, 0))).toBeGreaterThan(10),
+    expect(
+      mobile(
+        between(trailer, at('ant-omni', 0, { northM: 1, upM: 3.1 }), { server: panel(-0.7), frequencyMHz: mhz, facingDeg: 0 }),
+      ),
+    ).toBeGreaterThan(10),
   )
 
   it.each([...LOW, 1800])('a building’s 75 dB amplifier, 15 m and two concrete slabs between, is not held back (%i MHz)', mhz => {
     const building = site('building', { storeys: 4, storeyHeightM: 3.4, roofRiseM: 0 })
     // Under the ceiling of the third floor: the roof's slab and one more above it.
-    expect(between(building, at('ant-lpda', 0, 0, 24.9), at('ant-dome', 0, 0, 9.9), mhz)).toBeGreaterThanOrEqual(75 + 10)
+    expect(
+      between(building, at('ant-lpda', 0, { northM: 0, upM: 24.9 }), {
+        server: at('ant-dome', 0, { northM: 0, upM: 9.9 }),
+        frequencyMHz: mhz,
+      }),
+    ).toBeGreaterThanOrEqual(75 + 10)
   })
   it('an inside panel isolates better than a dome when it faces away from the donor, and worse when it faces it', () => {
-    const donor = at('ant-lpda', -6, 0, 7)
+    const donor = at('ant-lpda', -6, { northM: 0, upM: 7 })
     const place = { eastM: 4, northM: 0, upM: 4.4 }
-    const inside = (partId: string) => at(partId, place.eastM, place.northM, place.upM)
+    const inside = (partId: string) => at(partId, place.eastM, { northM: place.northM, upM: place.upM })
     for (const mhz of [...LOW, 1800, 2600]) {
-      const withDome = between(home, donor, inside('ant-dome'), mhz)
-      expect(between(home, donor, inside('ant-panel-in'), mhz, 90), `${mhz}`).toBeGreaterThan(withDome)
-      expect(between(home, donor, inside('ant-panel-in'), mhz, 270), `${mhz}`).toBeLessThan(withDome)
+      const withDome = between(home, donor, { server: inside('ant-dome'), frequencyMHz: mhz })
+      expect(
+        between(home, donor, { server: inside('ant-panel-in'), frequencyMHz: mhz, facingDeg: 90 }),
+        `${mhz}`,
+      ).toBeGreaterThan(withDome)
+      expect(between(home, donor, { server: inside('ant-panel-in'), frequencyMHz: mhz, facingDeg: 270 }), `${mhz}`).toBeLessThan(
+        withDome,
+      )
     }
   })
   it('an omni has its nulls above and below, at least 12 dB down', () => {
@@ -230,9 +281,9 @@ describe('against practice', () => {
       }
   })
   it('a sheet of 1.2 m before the inside antenna helps, and no more than what bends round it', () => {
-    const donor = at('ant-lpda', -5.6, 0, 6.6)
-    const server = at('ant-dome', -2.2, 0, 5.1)
-    const before = between(home, donor, server, 806)
+    const donor = at('ant-lpda', -5.6, { northM: 0, upM: 6.6 })
+    const server = at('ant-dome', -2.2, { northM: 0, upM: 5.1 })
+    const before = between(home, donor, { server, frequencyMHz: 806 })
     const sheet = (widthM: number): JobDocument => ({
       ...home,
       sheets: [
@@ -251,12 +302,12 @@ describe('against practice', () => {
         },
       ],
     })
-    const small = between(sheet(1.2), donor, server, 806) - before
-    const large = between(sheet(3), donor, server, 806) - before
+    const small = between(sheet(1.2), donor, { server, frequencyMHz: 806 }) - before
+    const large = between(sheet(3), donor, { server, frequencyMHz: 806 }) - before
     expect(small).toBeGreaterThan(5)
     expect(small).toBeLessThan(18)
     expect(large).toBeGreaterThan(small)
-    expect(between(sheet(0.1), donor, server, 806) - before).toBeLessThan(small)
+    expect(between(sheet(0.1), donor, { server, frequencyMHz: 806 }) - before).toBeLessThan(small)
   })
   // Method of moments, wire models converged to 0.6 dB, free space: what a square sheet adds between two antennas 6 m apart.
   const SHEETS: [sideM: number, beforeM: number, mhz: number, fromDb: number, toDb: number][] = [
@@ -286,18 +337,19 @@ describe('against practice', () => {
     expect(isolation({ ...o, sheetsDb: 20 }).directDb).toBe(isolation(o).directDb + 20)
   })
   it('a donor that lies and an inside antenna that stands keep more from each other before the beam, nothing behind it', () => {
-    const lying = (azimuthDeg: number) => at('ant-lpda', -6, 0, 5.4, { azimuthDeg, polarisation: 'horizontal' })
-    const upright = (azimuthDeg: number) => at('ant-lpda', -6, 0, 5.4, { azimuthDeg })
-    const panel = at('ant-panel-in', 4, 0, 5.2, { azimuthDeg: 270 })
+    const lying = (azimuthDeg: number) =>
+      at('ant-lpda', -6, { northM: 0, upM: 5.4, o: { azimuthDeg, polarisation: 'horizontal' } })
+    const upright = (azimuthDeg: number) => at('ant-lpda', -6, { northM: 0, upM: 5.4, o: { azimuthDeg } })
+    const panel = at('ant-panel-in', 4, { northM: 0, upM: 5.2, o: { azimuthDeg: 270 } })
     const direct = (donor: AntennaNode) =>
-      pairOf(donor, panel, { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 90 }, 0, 270)!
+      pairOf(donor, panel, { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 90 }, { linesDb: 0, facingDeg: 270 })!
     expect(direct(lying(90)).directDb - direct(upright(90)).directDb).toBeGreaterThan(17)
     expect(direct(lying(90)).scatteredDb).toBeCloseTo(direct(upright(90)).scatteredDb, 9)
     expect(direct(lying(270)).directDb).toBeCloseTo(direct(upright(270)).directDb, 1)
   })
   it('the quick rule is for two that stand upright, and for no others', () => {
     const round = { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 270 }
-    const donor = (polarisation: string | null) => at('ant-lpda', -6, 0, 8, { polarisation })
+    const donor = (polarisation: string | null) => at('ant-lpda', -6, { northM: 0, upM: 8, o: { polarisation } })
     expect(pairOf(donor(null), dome(4), round)!.quickDb).toBeGreaterThan(40)
     for (const p of ['horizontal', 'slant']) expect(pairOf(donor(p), dome(4), round)!.quickDb).toBeNull()
     const row = {
@@ -315,9 +367,12 @@ describe('against practice', () => {
     expect(lying.isolationDb).toBe(lying.computedDb)
   })
   it('turning an antenna by 360° changes nothing', () => {
-    const donor = at('ant-lpda', -6, 0, 7, { azimuthDeg: 0 })
-    const round = at('ant-lpda', -6, 0, 7, { azimuthDeg: 360 })
-    expect(between(home, donor, dome(3), f)).toBeCloseTo(between(home, round, dome(3), f), 9)
+    const donor = at('ant-lpda', -6, { northM: 0, upM: 7, o: { azimuthDeg: 0 } })
+    const round = at('ant-lpda', -6, { northM: 0, upM: 7, o: { azimuthDeg: 360 } })
+    expect(between(home, donor, { server: dome(3), frequencyMHz: f })).toBeCloseTo(
+      between(home, round, { server: dome(3), frequencyMHz: f }),
+      9,
+    )
   })
 })
 

@@ -1,4 +1,5 @@
 /** Every amplifier of a tree with the antennas that hear each other through it. */
+import { nth } from '../sure'
 import { amplifierOn } from '../job/part'
 import type { IsolationRow } from '../job/schema'
 import { toDb, toLinear } from '../radio/levels'
@@ -67,8 +68,8 @@ function waysOf(tree: Tree, at: AmplifierNode, frequencyMHz: number) {
     }
     if (visit.at.part.kind !== 'antenna' || visit.parent < 0) return
     let up = visit.parent
-    while (up >= 0 && tree.visits[up]!.at.part.kind !== 'amplifier') up = tree.visits[up]!.parent
-    if (up < 0 || tree.visits[up]!.at.node.id !== at.node.id) return
+    while (up >= 0 && nth(tree.visits, up).at.part.kind !== 'amplifier') up = nth(tree.visits, up).parent
+    if (up < 0 || nth(tree.visits, up).at.node.id !== at.node.id) return
     servers.set(visit.at.node.id, { antenna: visit.at as AntennaNode, lossDb: lossBetween(tree, i, up, frequencyMHz) })
   })
   return { donors: [...donors.values()], servers: [...servers.values()] }
@@ -77,10 +78,10 @@ function waysOf(tree: Tree, at: AmplifierNode, frequencyMHz: number) {
 /** Passive loss from one visit down to another; from the donor where `from` is −1. */
 function lossBetween(tree: Tree, to: number, from: number, frequencyMHz: number): number {
   let sum = 0
-  for (let i = to; i !== from && i >= 0; i = tree.visits[i]!.parent) {
-    const v = tree.visits[i]!
+  for (let i = to; i !== from && i >= 0; i = nth(tree.visits, i).parent) {
+    const v = nth(tree.visits, i)
     if (v.joint) sum += jointLossDb(v.joint, frequencyMHz)
-    const p = v.parent >= 0 ? tree.visits[v.parent]! : null
+    const p = v.parent >= 0 ? nth(tree.visits, v.parent) : null
     if (p && p.entry && v.parent !== from) sum -= exitsOf(p.at.part, p.entry).find(e => e.port.id === v.exit!.id)?.gainDb ?? 0
   }
   return sum
@@ -121,8 +122,7 @@ export function pairOf(
   donor: AntennaNode,
   server: AntennaNode,
   s: Surroundings,
-  linesDb = 0,
-  facingDeg = server.node.azimuthDeg,
+  { linesDb = 0, facingDeg = server.node.azimuthDeg }: { linesDb?: number; facingDeg?: number | null } = {},
 ): Pair | null {
   const g = between(donor.node, server.node)
   if (g.distanceM < 0.05) return null
@@ -173,7 +173,9 @@ export function loopsOf(tree: Tree, s: Surroundings, marginDb: number | null): L
   return tree.amplifiers.flatMap((at): Loop[] => {
     const { donors, servers } = waysOf(tree, at, s.frequencyMHz)
     const pairs = donors.flatMap(d =>
-      servers.flatMap(v => pairOf(d.antenna, v.antenna, s, d.lossDb + v.lossDb, facingOf(tree, v.antenna)) ?? []),
+      servers.flatMap(
+        v => pairOf(d.antenna, v.antenna, s, { linesDb: d.lossDb + v.lossDb, facingDeg: facingOf(tree, v.antenna) }) ?? [],
+      ),
     )
     if (!pairs.length) return []
     const past = (p: Pair) => p.isolationDb + p.linesDb

@@ -153,7 +153,7 @@ describe('where a new spot stands', () => {
   type Held = ReturnType<typeof at> & { indoors: boolean }
   const add = (spots: Held[], indoors: boolean, upM = 0): Held[] => [
     ...spots,
-    { ...placeForSpot(floors, held, spots, indoors, upM), indoors },
+    { ...placeForSpot(floors, held, { spots, indoors, upM }), indoors },
   ]
   it('each new room of a floor within the walls and away from the others, on the floor wanted', () => {
     let spots: Held[] = []

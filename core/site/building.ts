@@ -2,7 +2,8 @@
  * The site's solid: floors, walls, roof and sheets of a house or building, the shell of a vehicle or boat.
  * One question serves isolation, rooms, an indoor donor and the entry loss: what does a straight line cross?
  */
-import { movesAbout } from '../job/schema'
+import { nth } from '../sure'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { toRad } from '../geo/angles'
 import type { MaterialId } from '../job/materials'
 import type { Job, JobDocument, Site, Use } from '../job/schema'
@@ -85,8 +86,8 @@ export interface Building {
 
 /** @returns the site's solid; rows that make no sense are left out rather than refused */
 export function buildingOf(doc: JobDocument, measuredEntryDb: number | null = null): Building {
-  const site = doc.sites[0]!
-  const kind = doc.jobs[0]!.kind
+  const site = siteOf(doc)
+  const kind = jobOf(doc).kind
   const floors = floorsOf(doc)
   const local = (p: Point): Local => toLocal(site, p)
   return {
@@ -138,7 +139,7 @@ export function buildingOf(doc: JobDocument, measuredEntryDb: number | null = nu
 
 /** @returns the floors from the ground up: as the site says, unless a floor has a row of its own */
 export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors' | 'spots' | 'jobs'>): Floor[] {
-  const site = doc.sites[0]!
+  const site = siteOf(doc)
   const usual = usualUse(doc.jobs[0]?.kind ?? 'home')
   const rooms = doc.spots.filter(s => s.indoors)
   const own = new Map(doc.floors.map(f => [f.level, f]))
@@ -190,9 +191,7 @@ const HELD_OUTSIDE_M = 1.5
 export function placeForSpot(
   floors: readonly Floor[],
   site: Pick<Site, 'axisDeg' | 'lengthM'>,
-  spots: readonly (Point & { indoors: boolean })[],
-  indoors: boolean,
-  upM: number,
+  { spots, indoors, upM }: { spots: readonly (Point & { indoors: boolean })[]; indoors: boolean; upM: number },
 ): Point {
   const half = site.lengthM / 2
   const at = (x: number, up: number): Point => ({
@@ -208,8 +207,9 @@ export function placeForSpot(
   const here = spots.filter(s => s.indoors && s.upM >= floor.fromM && s.upM < floor.toM).map(s => along(site, s, 1))
   const edges = [-half, ...here.filter(x => Math.abs(x) < half).sort((a, b) => a - b), half]
   let widest = 0
-  for (let i = 1; i < edges.length - 1; i++) if (edges[i + 1]! - edges[i]! > edges[widest + 1]! - edges[widest]!) widest = i
-  return at((edges[widest]! + edges[widest + 1]!) / 2, floor.fromM + HELD_M)
+  for (let i = 1; i < edges.length - 1; i++)
+    if (nth(edges, i + 1) - nth(edges, i) > nth(edges, widest + 1) - nth(edges, widest)) widest = i
+  return at((nth(edges, widest) + nth(edges, widest + 1)) / 2, floor.fromM + HELD_M)
 }
 
 /** A point in the building's own directions: along its axis, across it (clockwise of the axis), up. */
@@ -320,7 +320,7 @@ export function surfacesBetween(b: Building, p: Point, q: Point, frequencyMHz: n
   }
   const distanceM = Math.hypot(...way)
   for (const s of b.sheets) {
-    const hit = crossesSheet(s, from, way, distanceM, frequencyMHz)
+    const hit = crossesSheet(s, { from, way, distanceM, frequencyMHz })
     if (hit) out.push({ kind: 'sheet', subjectId: s.id, material: s.material, ...hit })
   }
   return out.sort((x, y) => x.at - y.at)
@@ -385,10 +385,7 @@ export function aroundSheetDb(edgesM: readonly number[], d1: number, d2: number,
 /** A sheet keeps out what its material does, yet no more than what bends round it. */
 function crossesSheet(
   s: Sheet,
-  from: Local,
-  way: Local,
-  distanceM: number,
-  frequencyMHz: number,
+  { from, way, distanceM, frequencyMHz }: { from: Local; way: Local; distanceM: number; frequencyMHz: number },
 ): { lossDb: number; at: number } | null {
   const closing = dot(way, s.out)
   if (Math.abs(closing) < EDGE) return null

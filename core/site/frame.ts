@@ -1,4 +1,5 @@
 /** The site frame: east, north, up in metres; and the section's axis through it. */
+import { nth } from '../sure'
 import { normalise360, toDeg, toRad } from '../geo/angles'
 import type { Site } from '../job/schema'
 
@@ -93,8 +94,8 @@ export function rooms(
       .map(s => ({ s, x: Math.min(half, Math.max(-half, along(site, s, sign))) }))
       .sort((a, b) => a.x - b.x)
     here.forEach(({ s, x }, i) => {
-      const fromM = i ? (here[i - 1]!.x + x) / 2 : -half
-      const toM = i < here.length - 1 ? (x + here[i + 1]!.x) / 2 : half
+      const fromM = i ? (nth(here, i - 1).x + x) / 2 : -half
+      const toM = i < here.length - 1 ? (x + nth(here, i + 1).x) / 2 : half
       out.push({ spotId: s.id, name: s.name, level, fromUpM: floor.fromM, toUpM: floor.toM, fromM, toM })
     })
   })

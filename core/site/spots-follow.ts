@@ -1,4 +1,6 @@
 /** Spots follow the site: rooms its storeys, places its shape. A spot that stays behind is a wrong place, and so a wrong figure. */
+import { siteOf } from '../job/schema'
+import { lastOf, nth, sure } from '../sure'
 import type { JobDocument, Site, Spot } from '../job/schema'
 import { buildingOf, fromLocal, inside, roofOver, toLocal } from './building'
 import type { Building } from './building'
@@ -34,7 +36,7 @@ export function followSite(before: Shape & Used, after: Pick<Shape, 'sites' | 'f
   return before.spots.flatMap((spot): SpotEdit[] => {
     const to = moved(spot, was, is)
     if (!to && !used.has(spot.id) && !spot.needed) return [{ table: 'spots', op: 'delete', rowId: spot.id, fields: {} }]
-    const at = to ?? moved({ ...spot, upM: spot.upM - aboveTop(spot, was, is) }, was, is)!
+    const at = to ?? sure(moved({ ...spot, upM: spot.upM - aboveTop(spot, was, is) }, was, is))
     const same = (['eastM', 'northM', 'upM'] as const).every(f => Math.abs(at[f] - spot[f]) < 0.005)
     return same ? [] : [{ table: 'spots', op: 'update', rowId: spot.id, fields: { ...at } }]
   })
@@ -48,10 +50,10 @@ function usedSpots(doc: Used & Pick<Shape, 'jobs'>): Set<string | null> {
 /** How much lower the highest floor that is left lies than the one a spot is on, m. */
 function aboveTop(spot: Point, was: Building, is: Building): number {
   const own = floorOf(was, spot.upM)
-  return own.fromM - was.floors[is.floors.length - 1]!.fromM
+  return own.fromM - nth(was.floors, is.floors.length - 1).fromM
 }
 
-const floorOf = (b: Building, upM: number) => b.floors.find(f => upM < f.toM) ?? b.floors.at(-1)!
+const floorOf = (b: Building, upM: number) => b.floors.find(f => upM < f.toM) ?? lastOf(b.floors)
 
 /** @returns where a spot stands in the new shape; null where its storey is gone */
 function moved(spot: Pick<Spot, 'indoors'> & Point, was: Building, is: Building): Point | null {
@@ -79,6 +81,6 @@ function along(v: number, halfWas: number, halfIs: number): number {
 
 /** @returns the site with fields over it, as `followSite` asks for it */
 export const withSite = (doc: Pick<Shape, 'sites' | 'floors'>, fields: Partial<Site>): Pick<Shape, 'sites' | 'floors'> => ({
-  sites: [{ ...doc.sites[0]!, ...fields }],
+  sites: [{ ...siteOf(doc), ...fields }],
   floors: doc.floors,
 })

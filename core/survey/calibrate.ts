@@ -1,4 +1,5 @@
 /** Readings correct the prediction, mast by mast: what was read tells how far the sum is off here. */
+import { entryOf, nth } from '../sure'
 import { lteSiteOf } from '../radio/cell-id'
 import type { PathResult } from '../terrain/path'
 import { median } from './stats'
@@ -117,8 +118,11 @@ function differences(
     const open = r.rsrpDbm - antennaDbi + (spot.indoors ? ENTRY_LOSS_DB : 0)
     const off =
       open -
-      predictedRsrp(cellsOf.get(mastId) ?? [], path, band, Math.max(0.5, spot.upM), r.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ)
-        .rsrpDbm
+      predictedRsrp(cellsOf.get(mastId) ?? [], path, {
+        band,
+        heightM: Math.max(0.5, spot.upM),
+        bandwidthMHz: r.bandwidthMHz ?? ASSUMED_BANDWIDTH_MHZ,
+      }).rsrpDbm
     const of = byMast.get(mastId) ?? new Map<string, number[]>()
     const key = `${spot.id} ${r.band}`
     of.set(key, [...(of.get(key) ?? []), off])
@@ -131,7 +135,7 @@ function differences(
       let count = 0
       for (const [key, offs] of groups) {
         const variance =
-          (spots.get(key.split(' ')[0]!)!.indoors ? INDOOR_SPOT_SIGMA_DB : SPOT_SIGMA_DB) ** 2 + 2.5 ** 2 / offs.length
+          (entryOf(spots, nth(key.split(' '), 0)).indoors ? INDOOR_SPOT_SIGMA_DB : SPOT_SIGMA_DB) ** 2 + 2.5 ** 2 / offs.length
         weight += 1 / variance
         sum += median(offs) / variance
         count += offs.length

@@ -8,7 +8,7 @@ function twoClose() {
   const h = new House('router').reads('Kitchen', -100)
   const slow = h.setup({ bandLock: 'B20' })
   const fast = h.setup({ bandLock: 'B3' })
-  h.tests('Kitchen', slow, [15, 16, 15.5]).tests('Kitchen', fast, [24, 25, 24.5], 10)
+  h.tests('Kitchen', slow, [15, 16, 15.5]).tests('Kitchen', fast, [24, 25, 24.5], { fromMinute: 10 })
   return { h, slow, fast, spotId: h.spot('Kitchen').id }
 }
 const later = (minutes: number) => new Date(Date.parse(AT) + minutes * 60_000).toISOString()
@@ -35,13 +35,13 @@ describe('two that are close', () => {
     const close = closePair(h.doc, logIndex(h.doc), spotId, later(60))!
     const now = () => closeTurns(close, logIndex(h.doc)).findIndex(t => t.now)
     expect(now()).toBe(0)
-    h.tests('Hall', fast, [24], 61)
+    h.tests('Hall', fast, [24], { fromMinute: 61 })
     expect(now()).toBe(0)
-    h.tests('Kitchen', fast, [24], 62)
+    h.tests('Kitchen', fast, [24], { fromMinute: 62 })
     expect(now()).toBe(1)
-    h.tests('Kitchen', fast, [24], 63)
+    h.tests('Kitchen', fast, [24], { fromMinute: 63 })
     expect(now()).toBe(1)
-    h.tests('Kitchen', slow, [16], 64)
+    h.tests('Kitchen', slow, [16], { fromMinute: 64 })
     expect(now()).toBe(2)
   })
   it('nothing where all is settled, or one alone was tried', () => {
@@ -49,7 +49,7 @@ describe('two that are close', () => {
     const spotId = h.spot('Kitchen').id
     h.tests('Kitchen', h.setup({ bandLock: 'B20' }), [2, 2.1, 2])
     expect(closePair(h.doc, logIndex(h.doc), spotId, AT)).toBeNull()
-    h.tests('Kitchen', h.setup({ bandLock: 'B3' }), [40, 41, 40], 10)
+    h.tests('Kitchen', h.setup({ bandLock: 'B3' }), [40, 41, 40], { fromMinute: 10 })
     expect(closePair(h.doc, logIndex(h.doc), spotId, AT)).toBeNull()
   })
 })

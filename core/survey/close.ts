@@ -1,4 +1,5 @@
 /** Two set-ups of one place that more tests would tell apart: led through them in turns, A B B A. */
+import { nth } from '../sure'
 import type { JobDocument } from '../job/schema'
 import { settlingOrder } from './difference'
 import { rankTried } from './rank'
@@ -34,7 +35,7 @@ export function closeTurns(close: Close, log: LogIndex): Turn[] {
   const sides = { a, b }
   let done = 0
   // A test of another set-up, or one more of the same, is none of the turns.
-  for (const r of made) if (done < order.length && r.setupId === sides[order[done]!].row.id) done++
+  for (const r of made) if (done < order.length && r.setupId === sides[nth(order, done)].row.id) done++
   const differing = new Set(changedBetween(a, b))
   return order.map((side, i) => {
     const words = traitsOf(sides[side])

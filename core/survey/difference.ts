@@ -3,6 +3,7 @@
  * one block of back-to-back tests to the next, so that ten tests in a row say little more of it than three: what differs
  * is told by blocks, each as sure as the spread of its tests and the wander of the load let it be.
  */
+import { lastOf, nth, sure } from '../sure'
 import { median } from './stats'
 
 export interface Difference {
@@ -61,8 +62,8 @@ export function blocksOf(sides: readonly (readonly Taken[])[]): number[][][] {
   const out: number[][][] = sides.map(() => [])
   let last: { side: number; at: number } | null = null
   for (const r of all) {
-    if (!last || last.side !== r.side || r.at - last.at > BLOCK_MS) out[r.side]!.push([])
-    out[r.side]!.at(-1)!.push(r.value)
+    if (!last || last.side !== r.side || r.at - last.at > BLOCK_MS) nth(out, r.side).push([])
+    lastOf(nth(out, r.side)).push(r.value)
     last = r
   }
   return out
@@ -120,12 +121,12 @@ export function behindBest(
   rest: readonly (readonly (readonly number[])[])[],
   s: Spread,
 ): Behind[] {
-  const differences = rest.map(r => differenceOf(r, best, s)!)
+  const differences = rest.map(r => sure(differenceOf(r, best, s)))
   const p = holm(
     differences.map(d => d.p),
     pairsOf(rest.length + 1),
   )
-  return differences.map((difference, i) => ({ difference, p: p[i]!, beyondChance: p[i]! <= BEYOND }))
+  return differences.map((difference, i) => ({ difference, p: nth(p, i), beyondChance: nth(p, i) <= BEYOND }))
 }
 
 export const pairsOf = (sides: number): number => (sides * (sides - 1)) / 2
@@ -137,11 +138,11 @@ export const pairsOf = (sides: number): number => (sides * (sides - 1)) / 2
  * @source Holm 1979
  */
 export function holm(p: readonly number[], of = p.length): number[] {
-  const order = p.map((_, i) => i).sort((a, b) => p[a]! - p[b]!)
+  const order = p.map((_, i) => i).sort((a, b) => nth(p, a) - nth(p, b))
   const out = new Array<number>(p.length)
   let last = 0
   order.forEach((i, k) => {
-    last = Math.max(last, Math.min(1, p[i]! * (of - k)))
+    last = Math.max(last, Math.min(1, nth(p, i) * (of - k)))
     out[i] = last
   })
   return out
@@ -196,7 +197,7 @@ export function inOneGo<T extends { takenAtUtc: string }>(rows: readonly T[], pa
   let last = -Infinity
   for (const { row, at } of timed) {
     if (at - last > pauseMs) out.push([])
-    out.at(-1)!.push(row)
+    lastOf(out).push(row)
     last = at
   }
   return out

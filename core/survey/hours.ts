@@ -1,4 +1,5 @@
 /** Hours of the day by the load that a cell usually carries then: speeds are compared like with like. */
+import { nth } from '../sure'
 import type { JobDocument } from '../job/schema'
 
 export const HOUR_CLASSES = ['day', 'busy', 'night'] as const
@@ -79,7 +80,10 @@ export function likeWithLike<T extends { takenAtUtc: string }>(sides: readonly (
   const classed = sides.map(side => side.map(row => ({ row, hours: hourClassOf(row.takenAtUtc, clock) })))
   const filled = classed.filter(s => s.length)
   const fewest = (h: HourClass) => (filled.length ? Math.min(...filled.map(side => side.filter(r => r.hours === h).length)) : 0)
-  const hours = [...HOUR_CLASSES].sort((a, b) => fewest(b) - fewest(a))[0]!
+  const hours = nth(
+    [...HOUR_CLASSES].sort((a, b) => fewest(b) - fewest(a)),
+    0,
+  )
   if (fewest(hours) > 0)
     return { rows: classed.map(side => side.filter(r => r.hours === hours).map(r => r.row)), hours, mixed: false }
   return { rows: sides, hours: null, mixed: filled.length > 1 }

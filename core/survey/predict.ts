@@ -51,9 +51,7 @@ export function eirpToward(
 export function predictedRsrp(
   cells: readonly Cell[],
   path: PathResult,
-  band: BandPath,
-  heightM: number,
-  bandwidthMHz: number,
+  { band, heightM, bandwidthMHz }: { band: BandPath; heightM: number; bandwidthMHz: number },
 ): { rsrpDbm: number; assumed: boolean } {
   const { eirpDbm, assumed } = eirpToward(cells, path, band.band)
   const total = eirpDbm - band.freeSpaceDb - atHeight(band.diffractionDb, heightM)
@@ -89,10 +87,12 @@ export interface SecondOpinion {
 export function secondOpinion(
   cells: readonly Cell[],
   path: PathResult,
-  band: BandPath,
-  heightM: number,
-  surroundings: Surroundings = 'open',
-  bandwidthMHz = ASSUMED_BANDWIDTH_MHZ,
+  {
+    band,
+    heightM,
+    surroundings = 'open',
+    bandwidthMHz = ASSUMED_BANDWIDTH_MHZ,
+  }: { band: BandPath; heightM: number; surroundings?: Surroundings; bandwidthMHz?: number },
 ): SecondOpinion | string {
   const baseM = path.mastTopM - path.meanGroundM
   try {

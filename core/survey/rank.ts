@@ -1,4 +1,5 @@
 /** What was tried side by side, antenna × place × SIM × band: ranked, each against the best by a test that is named. */
+import { entryOf, nth } from '../sure'
 import type { JobDocument, Spot } from '../job/schema'
 import { behindBest, blocksOf, byDwell, dwellBlocks, logSpeed, pairsOf } from './difference'
 import type { Behind as BehindBest, Taken } from './difference'
@@ -64,7 +65,7 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
       )
     : null
   const lines = all.flatMap((c, i) => {
-    const rows = alike ? alike.rows[i]! : c.rows
+    const rows = alike ? nth(alike.rows, i) : c.rows
     const values = speed ? rows.map(r => r.value) : byDwell(rows)
     const summary = summarise(values)
     return summary ? [{ ...c, rows, summary }] : []
@@ -85,7 +86,7 @@ export function rankTried(doc: JobDocument, log: LogIndex, o: { by: RankedBy; sp
       { ...shown(best), behind: null },
       ...rest.map((l, i) => ({
         ...shown(l),
-        behind: { ...behind[i]!, traits: differsFrom(best, l) },
+        behind: { ...nth(behind, i), traits: differsFrom(best, l) },
       })),
     ],
     hours: alike?.hours ? hourWords(alike.hours, clockAt(doc)) : null,
@@ -103,7 +104,7 @@ function candidatesOf(doc: JobDocument, log: LogIndex, o: { by: RankedBy; spotId
   const add = (spot: Spot, setup: SetUp | null, band: string | null, row: Taken) => {
     const key = `${spot.id} ${setup?.row.id ?? ''} ${band ?? ''}`
     if (!groups.has(key)) groups.set(key, { spot, setup, band, rows: [] })
-    groups.get(key)!.rows.push(row)
+    entryOf(groups, key).rows.push(row)
   }
   for (const spot of spots) {
     if (o.by === 'down' || o.by === 'up') {

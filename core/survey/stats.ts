@@ -1,4 +1,5 @@
 /** One reading is noise: medians and their spread. */
+import { nth } from '../sure'
 import { finite } from '../check'
 
 /** Standard deviations either way that hold nine in ten of normal values. */
@@ -23,7 +24,7 @@ export function quantileOfSorted(s: Float64Array, p: number): number {
   const i = (s.length - 1) * p
   const low = Math.floor(i)
   const high = Math.ceil(i)
-  return s[low]! + (s[high]! - s[low]!) * (i - low)
+  return nth(s, low) + (nth(s, high) - nth(s, low)) * (i - low)
 }
 
 export const median = (values: readonly number[]): number => quantile(values, 0.5)
@@ -45,7 +46,7 @@ export function sigmaOfMedian(s: Summary | null, single: number): number {
   if (!s) return single
   const d2 = [0, 0, 1.128, 1.693, 2.059, 2.326, 2.534, 2.704, 2.847, 2.97, 3.078]
   if (s.count < 2) return single
-  const sigma = s.spread / d2[Math.min(s.count, 10)]!
+  const sigma = s.spread / nth(d2, Math.min(s.count, 10))
   return (Math.max(sigma, single / 3) * 1.2533) / Math.sqrt(s.count)
 }
 

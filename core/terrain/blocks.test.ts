@@ -101,7 +101,8 @@ describe('relief', () => {
   })
   it('a slope rising east is darker than one rising west, with the light in the north-west', () => {
     const palette = { land: [200, 200, 200], high: [200, 200, 200], sea: [0, 0, 255], shadow: [0, 0, 0] } as const
-    const shade = (terrain: Terrain) => hillshade(reliefGrid(terrain, extent, 40, 40), 40, 40, 190, palette)[(20 * 40 + 20) * 4]!
+    const shade = (terrain: Terrain) =>
+      hillshade(reliefGrid(terrain, extent, 40, 40), { width: 40, height: 40, cellM: 190, palette })[(20 * 40 + 20) * 4]!
     const west = new Terrain([block(121, x => 10 * (120 - x))])
     expect(shade(t)).toBeGreaterThan(0)
     // Rising east faces west: lit. Rising west faces east: in shade.
@@ -109,7 +110,9 @@ describe('relief', () => {
   })
   it('is clear where nothing is known and sea at 0', () => {
     const palette = { land: [200, 200, 200], high: [1, 1, 1], sea: [0, 0, 255], shadow: [0, 0, 0] } as const
-    expect(hillshade(reliefGrid(new Terrain(), extent, 4, 4), 4, 4, 100, palette)[3]).toBe(0)
-    expect([...hillshade(new Float32Array(4), 2, 2, 100, palette).subarray(0, 4)]).toEqual([0, 0, 255, 255])
+    expect(hillshade(reliefGrid(new Terrain(), extent, 4, 4), { width: 4, height: 4, cellM: 100, palette })[3]).toBe(0)
+    expect([...hillshade(new Float32Array(4), { width: 2, height: 2, cellM: 100, palette }).subarray(0, 4)]).toEqual([
+      0, 0, 255, 255,
+    ])
   })
 })

@@ -28,7 +28,11 @@ export interface Clearance {
  * @param fromM, toM  antenna heights above sea level at the ends, m
  * @source ITU-R P.526-15 §2 (60 % of the first zone), from memory
  */
-export function tightestClearance(profile: Profile, fromM: number, toM: number, frequencyMHz: number, k = 4 / 3): Clearance {
+export function tightestClearance(
+  profile: Profile,
+  fromM: number,
+  { toM, frequencyMHz, k = 4 / 3 }: { toM: number; frequencyMHz: number; k?: number },
+): Clearance {
   const wavelengthM = 299.792458 / positive('frequencyMHz', frequencyMHz)
   const total = profile.totalM
   let best: Clearance = { ratio: Infinity, clearM: Infinity, atM: 0 }

@@ -52,7 +52,10 @@ describe('delta-Bullington', () => {
       [25, 5, 25, 2600],
     ] as const) {
       const r = deltaBullington({ ...line(km, 401, () => 0), txHeightM: h1, rxHeightM: h2, frequencyMHz: f })
-      expect(r.lossDb).toBeCloseTo(Math.max(sphericalEarthLossDb(km, h1, h2, f, (6371 * 4) / 3), r.bullingtonDb), 1)
+      expect(r.lossDb).toBeCloseTo(
+        Math.max(sphericalEarthLossDb(km, { h1M: h1, h2M: h2, frequencyMHz: f, aeKm: (6371 * 4) / 3 }), r.bullingtonDb),
+        1,
+      )
       expect(r.lossDb).toBeGreaterThan(3)
     }
   })
@@ -96,7 +99,7 @@ describe('delta-Bullington', () => {
   it('the far field of a sphere falls steadily with distance', () => {
     let last = -1
     for (let km = 30; km <= 120; km += 10) {
-      const loss = sphericalEarthLossDb(km, 10, 30, 800, (6371 * 4) / 3)
+      const loss = sphericalEarthLossDb(km, { h1M: 10, h2M: 30, frequencyMHz: 800, aeKm: (6371 * 4) / 3 })
       expect(loss).toBeGreaterThan(last)
       last = loss
     }
@@ -116,7 +119,7 @@ describe('clearance', () => {
   it('finds the tightest place and its sign', () => {
     const distanceM = Float64Array.from({ length: 101 }, (_, i) => i * 100)
     const groundM = Float64Array.from(distanceM, d => (d === 3000 ? 50 : 0))
-    const c = tightestClearance({ distanceM, groundM, totalM: 10_000, unknown: 0 }, 20, 30, 800)
+    const c = tightestClearance({ distanceM, groundM, totalM: 10_000, unknown: 0 }, 20, { toM: 30, frequencyMHz: 800 })
     expect(c.atM).toBe(3000)
     expect(c.clearM).toBeLessThan(0)
   })

@@ -44,18 +44,20 @@ export interface DiffractionPath {
  */
 export function sphericalEarthLossDb(
   distanceKm: number,
-  h1M: number,
-  h2M: number,
-  frequencyMHz: number,
-  aeKm: number,
-  polarisation: 'horizontal' | 'vertical' = 'vertical',
+  {
+    h1M,
+    h2M,
+    frequencyMHz,
+    aeKm,
+    polarisation = 'vertical',
+  }: { h1M: number; h2M: number; frequencyMHz: number; aeKm: number; polarisation?: 'horizontal' | 'vertical' },
 ): number {
   if (distanceKm <= 0) return 0
   const lambda = 299.792458 / frequencyMHz
   const h1 = Math.max(h1M, 0.01)
   const h2 = Math.max(h2M, 0.01)
   const horizonKm = Math.sqrt(2 * aeKm) * (Math.sqrt(0.001 * h1) + Math.sqrt(0.001 * h2))
-  if (distanceKm >= horizonKm) return Math.max(0, firstTermLossDb(distanceKm, h1, h2, frequencyMHz, aeKm, polarisation))
+  if (distanceKm >= horizonKm) return Math.max(0, firstTermLossDb(distanceKm, { h1, h2, fMHz: frequencyMHz, aeKm, polarisation }))
   const c = (h1 - h2) / (h1 + h2)
   const m = (250 * distanceKm * distanceKm) / (aeKm * (h1 + h2))
   const b =
@@ -66,17 +68,19 @@ export function sphericalEarthLossDb(
   const required = 17.456 * Math.sqrt((d1 * d2 * lambda) / distanceKm)
   if (clearance > required) return 0
   const modified = 500 * (distanceKm / (Math.sqrt(h1) + Math.sqrt(h2))) ** 2
-  const loss = firstTermLossDb(distanceKm, h1, h2, frequencyMHz, modified, polarisation)
+  const loss = firstTermLossDb(distanceKm, { h1, h2, fMHz: frequencyMHz, aeKm: modified, polarisation })
   return loss < 0 ? 0 : (1 - clearance / required) * loss
 }
 
 function firstTermLossDb(
   dKm: number,
-  h1: number,
-  h2: number,
-  fMHz: number,
-  aeKm: number,
-  polarisation: 'horizontal' | 'vertical',
+  {
+    h1,
+    h2,
+    fMHz,
+    aeKm,
+    polarisation,
+  }: { h1: number; h2: number; fMHz: number; aeKm: number; polarisation: 'horizontal' | 'vertical' },
 ): number {
   const eps = 22
   const sigma = 0.003
@@ -102,10 +106,7 @@ function firstTermLossDb(
 function bullington(
   d: ArrayLike<number>,
   g: ArrayLike<number> | null,
-  h1: number,
-  h2: number,
-  lambda: number,
-  ceKm: number,
+  { h1, h2, lambda, ceKm }: { h1: number; h2: number; lambda: number; ceKm: number },
 ): { lossDb: number; index: number } {
   const n = d.length
   const total = d[n - 1]!
@@ -185,12 +186,12 @@ export function deltaBullington(path: DiffractionPath): DiffractionResult {
   const total = positive('path length km', d[n - 1]!)
   const tx = g[0]! + path.txHeightM
   const rx = g[n - 1]! + path.rxHeightM
-  const actual = bullington(d, g, tx, rx, lambda, 1 / aeKm)
-  const smooth = smoothEnds(d, g, total, tx, rx)
+  const actual = bullington(d, g, { h1: tx, h2: rx, lambda, ceKm: 1 / aeKm })
+  const smooth = smoothEnds(d, g, total, { tx, rx })
   const h1 = tx - smooth.start
   const h2 = rx - smooth.end
-  const flat = bullington(d, null, h1, h2, lambda, 1 / aeKm)
-  const sphere = sphericalEarthLossDb(total, h1, h2, frequencyMHz, aeKm, path.polarisation)
+  const flat = bullington(d, null, { h1, h2, lambda, ceKm: 1 / aeKm })
+  const sphere = sphericalEarthLossDb(total, { h1M: h1, h2M: h2, frequencyMHz, aeKm, polarisation: path.polarisation })
   return {
     lossDb: actual.lossDb + Math.max(sphere - flat.lossDb, 0),
     bullingtonDb: actual.lossDb,
@@ -205,8 +206,7 @@ function smoothEnds(
   d: ArrayLike<number>,
   g: ArrayLike<number>,
   total: number,
-  tx: number,
-  rx: number,
+  { tx, rx }: { tx: number; rx: number },
 ): { start: number; end: number } {
   const n = d.length
   let v1 = 0

@@ -1,4 +1,5 @@
 /** SRTM height tiles: one degree square, big-endian 16-bit metres, rows from the north, −32768 for a void. */
+import { nth } from '../sure'
 import { inRange } from '../check'
 
 export const VOID = -32768
@@ -21,8 +22,8 @@ export function cornerFromName(name: string): { southDeg: number; westDeg: numbe
   const m = /(?:^|[/\\])([NS])(\d{2})([EW])(\d{3})(?:\.[^/\\]*)?$/i.exec(name)
   if (!m)
     throw new RangeError(`“${name}” does not name a tile: SRTM files are named by their south-west corner, such as N46W042.hgt`)
-  const southDeg = Number(m[2]) * (m[1]!.toUpperCase() === 'S' ? -1 : 1)
-  const westDeg = Number(m[4]) * (m[3]!.toUpperCase() === 'W' ? -1 : 1)
+  const southDeg = Number(m[2]) * (nth(m, 1).toUpperCase() === 'S' ? -1 : 1)
+  const westDeg = Number(m[4]) * (nth(m, 3).toUpperCase() === 'W' ? -1 : 1)
   inRange('south edge', southDeg, -90, 89)
   inRange('west edge', westDeg, -180, 179)
   return { southDeg, westDeg }

@@ -38,7 +38,7 @@ describe('skyline', () => {
     const h = horizonRing(t, site, 5)
     for (const bearingDeg of [0, 90, 180.5, 301]) {
       const far = direct(site, bearingDeg, 30_000)
-      const p = sampleProfile(t, site, far, 30_000, 90)
+      const p = sampleProfile(t, site, { to: far, totalM: 30_000, stepM: 90 })
       const top = Math.max(...[...p.groundM.keys()].slice(1).map(i => elevationOf(h.eyeM, p.groundM[i]!, p.distanceM[i]!)))
       expect(skylineAt(h, bearingDeg).elevationDeg).toBeGreaterThan(top - 0.06)
     }

@@ -1,4 +1,5 @@
 /** One mast seen from one site: what the worker (or the server, for the report) computes once and keeps. */
+import { nth, sure } from '../sure'
 import type { Position } from '../geo/geodesic'
 import { alongGeodesic, inverse } from '../geo/geodesic'
 import { bandByName, dlCentreMHz } from '../radio/bands'
@@ -100,10 +101,16 @@ export function profileOf(
 ): { profile: Profile; bearingDeg: number; siteGroundM: number; mastGroundM: number; mastHeightM: number } | null {
   const { distanceM, bearingDeg } = inverse(input.site, input.mast)
   if (distanceM < 10 || distanceM > MAX_PATH_M) return null
-  const profile = sampleProfile(terrain, input.site, input.mast, distanceM, pathStepM(distanceM), bearingDeg, input.screens)
+  const profile = sampleProfile(terrain, input.site, {
+    to: input.mast,
+    totalM: distanceM,
+    stepM: pathStepM(distanceM),
+    bearingDeg,
+    screens: input.screens,
+  })
   const n = profile.groundM.length
-  const siteGroundM = input.siteGroundM ?? profile.groundM[0]!
-  const mastGroundM = input.mastGroundM ?? profile.groundM[n - 1]!
+  const siteGroundM = input.siteGroundM ?? nth(profile.groundM, 0)
+  const mastGroundM = input.mastGroundM ?? nth(profile.groundM, n - 1)
   profile.groundM[0] = siteGroundM
   profile.groundM[n - 1] = mastGroundM
   return { profile, bearingDeg, siteGroundM, mastGroundM, mastHeightM: Math.max(1, input.mastHeightM ?? ASSUMED_MAST_HEIGHT_M) }
@@ -129,7 +136,7 @@ export function computePath(terrain: Terrain, input: PathInput): PathResult | nu
   const distanceM = profile.totalM
   const distanceKm = profile.distanceM.map(d => d / 1000)
   const bands = input.bands.map((name): BandPath => {
-    const frequencyMHz = dlCentreMHz(bandByName(name) ?? bandByName('B20')!)
+    const frequencyMHz = dlCentreMHz(bandByName(name) ?? sure(bandByName('B20')))
     return {
       band: name,
       frequencyMHz,
@@ -146,7 +153,7 @@ export function computePath(terrain: Terrain, input: PathInput): PathResult | nu
           }).lossDb,
       ),
       clearance: PATH_HEIGHTS_M.map(h =>
-        tightestClearance(profile, siteGroundM + h, mastGroundM + mastHeightM, frequencyMHz, input.k),
+        tightestClearance(profile, siteGroundM + h, { toM: mastGroundM + mastHeightM, frequencyMHz, k: input.k }),
       ),
     }
   })
@@ -172,44 +179,47 @@ function meanGround(p: Profile): number {
   let sum = 0
   let n = 0
   for (let i = 0; i < p.distanceM.length; i++) {
-    const fromMast = p.totalM - p.distanceM[i]!
+    const fromMast = p.totalM - nth(p.distanceM, i)
     if (fromMast > 15_000 || fromMast < Math.min(3000, p.totalM / 2)) continue
-    sum += p.groundM[i]!
+    sum += nth(p.groundM, i)
     n++
   }
-  return n ? sum / n : p.groundM[0]!
+  return n ? sum / n : nth(p.groundM, 0)
 }
 
 /** Keeps the highest ground of each stretch, so that no ridge is lost in the drawing. */
 function thin(distanceM: Float64Array, groundM: Float64Array): PathResult['sketch'] {
   const n = distanceM.length
   if (n <= SKETCH_POINTS) return { distanceM: [...distanceM], groundM: [...groundM] }
-  const out = { distanceM: [distanceM[0]!], groundM: [groundM[0]!] }
+  const out = { distanceM: [nth(distanceM, 0)], groundM: [nth(groundM, 0)] }
   const per = (n - 2) / (SKETCH_POINTS - 2)
   for (let i = 0; i < SKETCH_POINTS - 2; i++) {
     let top = Math.floor(1 + i * per)
-    for (let k = top; k < Math.floor(1 + (i + 1) * per); k++) if (groundM[k]! > groundM[top]!) top = k
-    out.distanceM.push(distanceM[top]!)
-    out.groundM.push(groundM[top]!)
+    for (let k = top; k < Math.floor(1 + (i + 1) * per); k++) if (nth(groundM, k) > nth(groundM, top)) top = k
+    out.distanceM.push(nth(distanceM, top))
+    out.groundM.push(nth(groundM, top))
   }
-  out.distanceM.push(distanceM[n - 1]!)
-  out.groundM.push(groundM[n - 1]!)
+  out.distanceM.push(nth(distanceM, n - 1))
+  out.groundM.push(nth(groundM, n - 1))
   return out
 }
 
 /** @returns the value at a height, linear between the heights held and level beyond them */
 export function atHeight(values: readonly number[], heightM: number): number {
   const h = PATH_HEIGHTS_M
-  if (heightM <= h[0]) return values[0]!
+  if (heightM <= h[0]) return nth(values, 0)
   for (let i = 1; i < h.length; i++) {
-    if (heightM <= h[i]!) return values[i - 1]! + ((values[i]! - values[i - 1]!) * (heightM - h[i - 1]!)) / (h[i]! - h[i - 1]!)
+    if (heightM <= nth(h, i))
+      return (
+        nth(values, i - 1) + ((nth(values, i) - nth(values, i - 1)) * (heightM - nth(h, i - 1))) / (nth(h, i) - nth(h, i - 1))
+      )
   }
-  return values[values.length - 1]!
+  return nth(values, values.length - 1)
 }
 
 /** Clearance at a height: share and metres interpolated, the place that of the nearest height held. */
 export function clearanceAt(band: BandPath, heightM: number): { ratio: number; clearM: number; atM: number } {
-  const gap = (i: number) => Math.abs(PATH_HEIGHTS_M[i]! - heightM)
+  const gap = (i: number) => Math.abs(nth(PATH_HEIGHTS_M, i) - heightM)
   const nearest = PATH_HEIGHTS_M.reduce<number>((best, _, i) => (gap(i) < gap(best) ? i : best), 0)
   return {
     ratio: atHeight(
@@ -220,7 +230,7 @@ export function clearanceAt(band: BandPath, heightM: number): { ratio: number; c
       band.clearance.map(c => c.clearM),
       heightM,
     ),
-    atM: band.clearance[nearest]!.atM,
+    atM: nth(band.clearance, nearest).atM,
   }
 }
 
@@ -237,7 +247,7 @@ export function sightLine(
   const { distanceM } = path.sketch
   return {
     distanceM,
-    groundM: path.sketch.groundM.map((g, i) => g + earthBulgeM(distanceM[i]!, total - distanceM[i]!, k)),
+    groundM: path.sketch.groundM.map((g, i) => g + earthBulgeM(nth(distanceM, i), total - nth(distanceM, i), k)),
     rayM: distanceM.map(d => from + ((path.mastTopM - from) * d) / total),
     zoneM: distanceM.map(d => (d <= 0 || d >= total ? 0 : 0.6 * fresnelRadiusM(wavelength, d, total - d))),
   }

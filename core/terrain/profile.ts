@@ -45,11 +45,13 @@ export const sampleCount = (totalM: number, stepM: number): number => Math.max(3
 export function sampleProfile(
   terrain: Terrain,
   from: Position,
-  to: Position,
-  totalM: number,
-  stepM: number,
-  bearingDeg = 0,
-  screens: readonly Screen[] = [],
+  {
+    to,
+    totalM,
+    stepM,
+    bearingDeg = 0,
+    screens = [],
+  }: { to: Position; totalM: number; stepM: number; bearingDeg?: number; screens?: readonly Screen[] },
 ): Profile {
   inRange('stepM', stepM, 1, 10_000)
   const count = sampleCount(totalM, stepM)

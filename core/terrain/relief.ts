@@ -48,11 +48,13 @@ export interface ShadePalette {
  */
 export function hillshade(
   heights: Float32Array,
-  width: number,
-  height: number,
-  cellM: number,
-  palette: ShadePalette,
-  exaggeration = Math.min(9, Math.max(2, cellM / 25)),
+  {
+    width,
+    height,
+    cellM,
+    palette,
+    exaggeration = Math.min(9, Math.max(2, cellM / 25)),
+  }: { width: number; height: number; cellM: number; palette: ShadePalette; exaggeration?: number },
 ): Uint8ClampedArray {
   const out = new Uint8ClampedArray(width * height * 4)
   const azimuth = (315 * Math.PI) / 180

@@ -82,7 +82,11 @@ describe('profiles and paths', () => {
   }
   it('bridges unknown ground linearly and says its share', () => {
     const { distanceM } = inverse(site, { latDeg: 45.9, lonDeg: -41.6 })
-    const p = sampleProfile(new Terrain(cutTile(tile(() => 50))), site, { latDeg: 45.9, lonDeg: -41.6 }, distanceM, 90)
+    const p = sampleProfile(new Terrain(cutTile(tile(() => 50))), site, {
+      to: { latDeg: 45.9, lonDeg: -41.6 },
+      totalM: distanceM,
+      stepM: 90,
+    })
     expect(p.unknown).toBeGreaterThan(0.2)
     expect([...p.groundM].every(g => g === 50)).toBe(true)
   })
@@ -134,7 +138,7 @@ describe('profiles and paths', () => {
       blocks.map(b => ({ key: b.key, side: 121, heights })),
     )
     const { distanceM } = inverse(site, mast)
-    const p = sampleProfile(t, site, mast, distanceM, 90)
+    const p = sampleProfile(t, site, { to: mast, totalM: distanceM, stepM: 90 })
     expect(p.groundM[0]).toBe(10)
     expect(p.groundM[5]).toBe(25)
     expect(p.groundM[p.groundM.length - 1]).toBe(10)

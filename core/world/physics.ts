@@ -2,6 +2,7 @@
  * What the simulated world is made of. The planner knows nothing of it: other formulas, other shapes of pattern and
  * other rates than those it plans by, so that a prediction is never right by construction.
  */
+import { nth } from '../sure'
 
 export const milliwatts = (dbm: number): number => 10 ** (dbm / 10)
 export const decibels = (mw: number): number => 10 * Math.log10(mw)
@@ -23,7 +24,7 @@ export function linkMbps(sinrDb: number, widthMHz: number, layers: 1 | 2): numbe
     const at = Math.min((db + 6.9) / 1.9, CQI.length - 1)
     if (at < 0) return 0
     const low = Math.floor(at)
-    return CQI[low]! + ((CQI[low + 1] ?? CQI[low]!) - CQI[low]!) * (at - low)
+    return nth(CQI, low) + ((CQI[low + 1] ?? nth(CQI, low)) - nth(CQI, low)) * (at - low)
   }
   const best = layers === 2 ? Math.max(one(sinrDb), 2 * one(sinrDb - 5)) : one(sinrDb)
   return best * USABLE * widthMHz

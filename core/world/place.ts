@@ -5,6 +5,7 @@
  * taken from the computation that is judged: other formulas, other shapes of pattern and other rates, and errors that
  * it does not know.
  */
+import { nth } from '../sure'
 import { normals, seeded } from '../random'
 import { bandTotalDbm, roundTripDb, switchOn } from './amplifier'
 import type { AmplifierRuns, AmplifierSpec } from './amplifier'
@@ -54,7 +55,7 @@ interface Uplink {
 function uplinkOf(uniform: () => number, normal: () => number, busyAt: (hour: number) => number): Uplink {
   return {
     at110Dbm: -112 + 14 * uniform(),
-    alpha: [0.7, 0.8, 1][Math.floor(3 * uniform())]!,
+    alpha: nth([0.7, 0.8, 1], Math.floor(3 * uniform())),
     noiseDbm: THERMAL_DBM + decibels(12) + 3 + normal() + 1 + 5 * uniform(),
     deviceDbm: 23 + 0.7 * normal(),
     // Fewer send than load, at the same hours.

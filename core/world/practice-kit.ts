@@ -1,4 +1,5 @@
 /** Exercises beside the aim: a booster to be placed so that it runs, a corridor to be balanced, a skyline to be read. */
+import { nth, sure } from '../sure'
 import { seeded } from '../random'
 import { roundTripDb, switchOn } from './amplifier'
 import type { AmplifierRuns, AmplifierSpec } from './amplifier'
@@ -181,7 +182,7 @@ export function bestTaps(e: TreeExercise): { taps: number[]; spreadDb: number } 
   const count = e.cablesM.length - 1
   let best: { taps: number[]; spreadDb: number } | null = null
   for (let n = 0; n < TAPS_DB.length ** count; n++) {
-    const taps = Array.from({ length: count }, (_, i) => TAPS_DB[Math.floor(n / TAPS_DB.length ** i) % TAPS_DB.length]!)
+    const taps = Array.from({ length: count }, (_, i) => nth(TAPS_DB, Math.floor(n / TAPS_DB.length ** i) % TAPS_DB.length))
     const spreadDb = spreadOf(corridorLevels(e, taps))
     if (!best || spreadDb < best.spreadDb) best = { taps, spreadDb }
   }
@@ -194,7 +195,7 @@ export function scoreTree(e: TreeExercise, taps: readonly number[], readings: nu
   const spread = spreadOf(levels)
   const best = bestTaps(e)
   const said = [`From strongest to weakest ${spread.toFixed(1)} dB; ${best.spreadDb.toFixed(1)} can be had.`]
-  const rising = taps.every((t, i) => !i || t <= taps[i - 1]!)
+  const rising = taps.every((t, i) => !i || t <= nth(taps, i - 1))
   if (!rising)
     said.push('Nearest the amplifier the level is highest: there the tap takes out least, so its figure is the largest.')
   if (spread - best.spreadDb >= 1) said.push(`With ${best.taps.join(', ')} dB it would be even.`)
@@ -279,7 +280,7 @@ export const bestMast = (e: SkylineExercise): SkylineMast => e.masts.reduce((a, 
 
 export function scoreSkyline(e: SkylineExercise, chosen: string): KitScore & { best: string } {
   const best = bestMast(e)
-  const m = e.masts.find(x => x.name === chosen)!
+  const m = sure(e.masts.find(x => x.name === chosen))
   const lostDb = worthDb(e, best) - worthDb(e, m)
   const of = (x: SkylineMast) =>
     `${x.name} stands ${topDeg(x).toFixed(1)}° up where the skyline is ${skyAt(e, x.bearingDeg).toFixed(1)}°` +

@@ -1,4 +1,5 @@
 /** Exercises over the simulated world: a hidden mast, an antenna to be turned, and a score against the best possible. */
+import { nth } from '../sure'
 import { angleBetween } from '../geo/angles'
 import { estimateHeading } from '../aim/estimate'
 import { bestOf, heardNow, worldOf } from './world'
@@ -87,7 +88,7 @@ export function endless(seed: number): Exercise {
   return exercise(13, `Place ${seed}`, 'Any antenna, any place: find it in the fewest readings.', {
     id: `seed-${seed}`,
     seed: 1000 + seed,
-    antenna: antennas[seed % antennas.length]!,
+    antenna: nth(antennas, seed % antennas.length),
     fade: seed % 3 === 0 ? 2 : 1,
   })
 }
@@ -130,10 +131,14 @@ export function scoreAim(e: Exercise, lockedDeg: number, taken: readonly number[
   const par = parOf(e)
   const over = Math.max(0, taken.length - par)
   const points = Math.max(0, Math.round(100 - PER_DB * lostDb - PER_READING * over))
-  return { points, lostDb, bestDeg, mastDeg: w.mastDeg, par, said: saidOf(e, w, lockedDeg, bestDeg, lostDb, taken) }
+  return { points, lostDb, bestDeg, mastDeg: w.mastDeg, par, said: saidOf(e, w, { lockedDeg, bestDeg, lostDb, taken }) }
 }
 
-function saidOf(e: Exercise, w: World, lockedDeg: number, bestDeg: number, lostDb: number, taken: readonly number[]): string[] {
+function saidOf(
+  e: Exercise,
+  w: World,
+  { lockedDeg, bestDeg, lostDb, taken }: { lockedDeg: number; bestDeg: number; lostDb: number; taken: readonly number[] },
+): string[] {
   const out: string[] = []
   const whole = (deg: number) => `${Math.round(deg) % 360}°`
   const near = taken.some(t => angleBetween(t, bestDeg) < e.antenna.beamwidthDeg / 2)

@@ -1,4 +1,5 @@
 /** A place with a truth of its own: what an antenna hears there, turned anyhow, at any moment. Of a seed, always the same. */
+import { sure } from '../sure'
 import { inRange } from '../check'
 import { normals, seeded } from '../random'
 import { decibels, linkMbps, lobeDb, milliwatts, THERMAL_DBM } from './physics'
@@ -111,7 +112,7 @@ export function heardNow(w: World, s: Stance): HeardNow {
   const others = w.others.reduce((sum, x) => sum + milliwatts(x.dbm + toward(x.fromDeg) - lossDb), 0)
   const noise = milliwatts(THERMAL_DBM + (s.noiseFigureDb ?? 7))
   // Half of the cell's own elements are sent on the average; the rest of the total is the others and noise.
-  const blocks = BLOCKS[w.widthMHz]!
+  const blocks = sure(BLOCKS[w.widthMHz])
   const total = 12 * blocks * (0.5 * wanted + others + noise)
   return {
     cellId: w.cellId,

@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { pictureFiles } from '../data/schema'
 import type { Db } from '../data/db'
 import { threadFor } from './thread'
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, insertsOf, schemaFiles, TABLES, without } from '../../core/job'
+import { ARCHIVE_FORMAT, ARCHIVE_VERSION, insertsOf, jobOf, schemaFiles, TABLES, without } from '../../core/job'
 import type { JobDocument, Manifest } from '../../core/job'
 import { ENGINE_VERSION } from '../../core/judge'
 import type { JobSnapshot } from '../../shared/api'
@@ -21,7 +21,7 @@ const json = (value: unknown): Uint8Array => new TextEncoder().encode(`${JSON.st
 
 /** @returns the job as a ZIP of JSON: its rows, the schemas they follow, and its pictures */
 export async function exportJob(db: Db, crewId: string, { document, near }: JobSnapshot, atUtc: string): Promise<Uint8Array> {
-  const job = document.jobs[0]!
+  const job = jobOf(document)
   const files = await db
     .select()
     .from(pictureFiles)
@@ -100,7 +100,7 @@ async function writeJob(
   document: JobDocument,
   { pictures = [], masts }: { pictures?: PictureBytes[]; masts?: ReadonlySet<string> },
 ): Promise<{ jobId: string; name: string }> {
-  const job = document.jobs[0]!
+  const job = jobOf(document)
   const changes = insertsOf(document, uuidv7, masts)
   await db.transaction(async tx => {
     const refused = await applyFresh(tx, who, job.id, changes)

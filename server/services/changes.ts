@@ -62,10 +62,9 @@ export async function applyBatch(
   db: Db,
   who: Who,
   jobId: string,
-  sent: readonly unknown[],
-  from: { device?: string | null; since?: number | null } = {},
+  { sent, from = {} }: { sent: readonly unknown[]; from?: { device?: string | null; since?: number | null } },
 ): Promise<ChangeResult | null> {
-  const result = await db.transaction(tx => applyIn(tx, who, jobId, sent, from))
+  const result = await db.transaction(tx => applyIn(tx, who, jobId, { sent, from }))
   // Only what is committed is remembered: a batch that was rolled back comes again and writes it then.
   if (result && result.versions.length) workers.set(workerKey(who, jobId), true)
   return result
@@ -76,8 +75,7 @@ export async function applyIn(
   tx: Tx,
   who: Who,
   jobId: string,
-  sent: readonly unknown[],
-  from: { device?: string | null; since?: number | null } = {},
+  { sent, from = {} }: { sent: readonly unknown[]; from?: { device?: string | null; since?: number | null } },
 ): Promise<ChangeResult | null> {
   const ofJob = and(eq(jobs.crewId, who.crewId), eq(jobs.id, jobId))
   const look = () => tx.select({ sequence: jobs.sequence }).from(jobs).where(ofJob).for('update')
@@ -97,13 +95,13 @@ export async function applyIn(
         .from(appliedChanges)
         .where(and(eq(appliedChanges.crewId, who.crewId), inArray(appliedChanges.id, ids)))
     : []
-  const batch = new Batch(tx, who, jobId, from.device ?? null, known?.sequence ?? 0)
+  const batch = new Batch(tx, who, jobId, { device: from.device ?? null, began: known?.sequence ?? 0 })
   for (const done of before) batch.done.set(done.id, done)
   for (const change of sent) await batch.take(change, !known && change === first)
   const { result } = batch
   if (batch.made || known) await batch.close()
   if (from.since !== undefined && from.since !== null)
-    Object.assign(result, await feedSince(tx, who.crewId, jobId, from.since, result.sequence))
+    Object.assign(result, await feedSince(tx, who.crewId, jobId, { since: from.since, sequence: result.sequence }))
   return result
 }
 
@@ -205,16 +203,15 @@ class Batch {
   /** to be written at one go when the batch is through */
   private readonly kept: (typeof appliedChanges.$inferInsert)[] = []
   private readonly touched = new Set<TableName>()
-  private readonly began: number
 
+  /** @param began  the sequence of the job before */
   constructor(
     private readonly tx: Tx,
     private readonly who: Who,
     private readonly jobId: string,
-    private readonly device: string | null,
-    sequence: number,
+    private readonly since: { device: string | null; began: number },
   ) {
-    this.began = sequence
+    const sequence = since.began
     this.result = { sequence, versions: [], conflicts: [], rejected: [] }
   }
 
@@ -223,11 +220,11 @@ class Batch {
     const errors = errorsOf(ChangeSchema, sent)
     if (errors.length) return this.refuse(sent as Partial<Change>, new Refusal(errors[0]!.message, errors))
     const change = sent as Change
-    const { tx, who, jobId, device, result } = this
+    const { tx, who, jobId, result } = this
     const done = this.done.get(change.id)
     if (done && done.jobId !== jobId) return this.refuse(change, new Refusal('A change of this number went to another job.'))
     if (done) return repeat(result, change, done)
-    if (!begins && !this.made && !this.began && !(await this.isThere())) {
+    if (!begins && !this.made && !this.since.began && !(await this.isThere())) {
       return this.refuse(change, new Refusal('The job itself was not taken.'))
     }
     for (const behind of rowsBehind(change, jobId)) await this.makeOnce(behind)
@@ -271,7 +268,7 @@ class Batch {
       fields,
       outcome,
       memberId: who.memberId,
-      device,
+      device: this.since.device,
     }
     this.kept.push(kept)
     this.done.set(change.id, kept)
@@ -279,8 +276,8 @@ class Batch {
 
   /** Whether a sequence number was taken by this very browser, in this batch or before. */
   private async isMine(sequence: number): Promise<boolean> {
-    if (!this.device) return false
-    return sequence > this.began || (await writtenBy(this.tx, this.who.crewId, this.jobId, sequence)) === this.device
+    if (!this.since.device) return false
+    return sequence > this.since.began || (await writtenBy(this.tx, this.who.crewId, this.jobId, sequence)) === this.since.device
   }
 
   /** What an older app's reading names since, where it is not there yet. */
@@ -331,7 +328,7 @@ class Batch {
 
   async close(): Promise<void> {
     const { tx, who, jobId, result } = this
-    if (result.sequence === this.began) return
+    if (result.sequence === this.since.began) return
     if (this.made) await this.siteFor()
     await tx
       .update(jobs)
@@ -347,7 +344,12 @@ class Batch {
 }
 
 /** What became of the job after a sequence number, in order; `more` where it is too much for one answer. */
-export async function feedSince(db: Db | Tx, crewId: string, jobId: string, since: number, sequence: number): Promise<Feed> {
+export async function feedSince(
+  db: Db | Tx,
+  crewId: string,
+  jobId: string,
+  { since, sequence }: { since: number; sequence: number },
+): Promise<Feed> {
   if (since >= sequence) return { sequence, items: [], more: false, ...(since > sequence ? { reset: true } : {}) }
   const rows = await db
     .select()

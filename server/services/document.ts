@@ -59,7 +59,12 @@ const nearTexts = new LRUCache<string, string>({ max: 1000, maxSize: 30_000_000,
  * change, so they are looked up and written out once.
  * @param listState  what the crew's lists of masts are known by; another where one has changed
  */
-export async function nearText(db: Db, crewId: string, listState: string, at: Position, f: MastFilter = {}): Promise<string> {
+export async function nearText(
+  db: Db,
+  crewId: string,
+  listState: string,
+  { at, f = {} }: { at: Position; f?: MastFilter },
+): Promise<string> {
   const key = JSON.stringify([crewId, listState, at.latDeg, at.lonDeg, f])
   const known = nearTexts.get(key)
   if (known !== undefined) return known
@@ -73,7 +78,7 @@ export async function readJobText(db: Db, crewId: string, listState: string, job
   const read = await readOwn(db, crewId, jobId)
   if (!read) return null
   const at = positionOf(read.document)
-  const near = at ? await nearText(db, crewId, listState, at) : '{"masts":[],"cells":[]}'
+  const near = at ? await nearText(db, crewId, listState, { at }) : '{"masts":[],"cells":[]}'
   return `${JSON.stringify(read).slice(0, -1)},"near":${near}}`
 }
 

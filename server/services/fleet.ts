@@ -1,4 +1,5 @@
 /** Fleets: a method and the jobs made from it. */
+import { jobOf } from '../../core/job'
 import { and, asc, eq, or } from 'drizzle-orm'
 import { differencesOf, lessonsOf, methodIdOf, stepsOf } from '../../core/card'
 import { lastCheck } from '../../core/judge'
@@ -53,7 +54,7 @@ export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fl
       state: row.state,
       differences: method && row.id !== methodId ? differencesOf(method, document) : [],
       serials: document.labels.flatMap(l => l.serial ?? l.imei ?? l.mac ?? []),
-      nextOn: document.jobs[0]!.nextOn,
+      nextOn: jobOf(document).nextOn,
     })
   }
   const photos = (method?.photos ?? [])

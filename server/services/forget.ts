@@ -61,7 +61,7 @@ export async function forgetCustomer(db: Db, who: { crewId: string; memberId: st
       .for('update')
     if (!job) return false
     const changes = await changesThatForget(tx, who, jobId, job.sequence)
-    const answer = await applyIn(tx, who, jobId, changes)
+    const answer = await applyIn(tx, who, jobId, { sent: changes })
     if (!answer || answer.rejected.length || answer.conflicts.length) throw new NotForgotten()
     await forgetHistory(tx, who, jobId, job.sequence)
     await tx.delete(pictureFiles).where(and(eq(pictureFiles.crewId, who.crewId), eq(pictureFiles.jobId, jobId)))

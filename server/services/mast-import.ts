@@ -144,9 +144,7 @@ const RECEIVING =
 export async function takePiece(
   crewId: string,
   id: string,
-  n: number,
-  text: string,
-  last: boolean,
+  { n, text, last }: { n: number; text: string; last: boolean },
 ): Promise<MastImportState | null> {
   const carriers = await carrierNames(crewId)
   await inTransaction(async tx => {
@@ -461,7 +459,7 @@ export async function mergeImport(crewId: string, id: string): Promise<void> {
       )
       if (count!.there !== count!.kept) return beginAgain(tx, crewId, id)
       const setId = await setOf(tx, crewId, id)
-      const { masts, cells, changed } = await mergeRows(tx, crewId, setId, stagingOf(id), going)
+      const { masts, cells, changed } = await mergeRows(tx, crewId, setId, { staging: stagingOf(id), going })
       const done = await tx.query(
         `update imports set state = 'done', step = null, masts = $3, cells = $4, changed = $5, set_id = $6, changed_at = now()
           where crew_id = $1 and id = $2 and state = 'merging'`,
@@ -568,8 +566,7 @@ async function mergeRows(
   tx: PoolClient,
   crewId: string,
   setId: string,
-  staging: string,
-  going: (step: string) => Promise<void>,
+  { staging, going }: { staging: string; going: (step: string) => Promise<void> },
 ): Promise<{ masts: number; cells: number; changed: number }> {
   for (const setting of ["work_mem = '192MB'", "maintenance_work_mem = '192MB'", 'synchronous_commit = off'])
     await tx.query(`set local ${setting}`)

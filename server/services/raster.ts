@@ -210,7 +210,7 @@ export async function* rasterBlocks(
     throw new RangeError('The raster covers more than 25 square degrees: cut out what the crew works in.')
   for (let row = firstRow; row <= lastRow; row++) {
     for (let column = firstColumn; column <= lastColumn; column++) {
-      const block = await oneBlock(r, row, column, side, pick)
+      const block = await oneBlock(r, { row, column, side, pick })
       if (block) yield block
     }
   }
@@ -221,10 +221,7 @@ const NET = 8
 
 async function oneBlock(
   r: Raster,
-  row: number,
-  column: number,
-  side: number,
-  pick: Parameters<typeof rasterBlocks>[1],
+  { row, column, side, pick }: { row: number; column: number; side: number; pick: Parameters<typeof rasterBlocks>[1] },
 ): Promise<HeightBlock | null> {
   const north = (row + 1) / PER_DEGREE - 90
   const west = column / PER_DEGREE - 180

@@ -28,8 +28,14 @@ export async function assessOnServer(db: Db, crewId: string, doc: JobDocument, a
   const keys = [...new Set(inputs.flatMap(pathBlocks))]
   const near = keys.filter(k => site && !isFar(site, k))
   const far = keys.filter(k => !site || isFar(site, k))
-  const ground = [...(await readBlocks(db, crewId, near)), ...(await readBlocks(db, crewId, far, 'ground', true))]
-  const cover = [...(await readBlocks(db, crewId, near, 'cover')), ...(await readBlocks(db, crewId, far, 'cover', true))]
+  const ground = [
+    ...(await readBlocks(db, crewId, near)),
+    ...(await readBlocks(db, crewId, far, { kind: 'ground', coarse: true })),
+  ]
+  const cover = [
+    ...(await readBlocks(db, crewId, near, { kind: 'cover' })),
+    ...(await readBlocks(db, crewId, far, { kind: 'cover', coarse: true })),
+  ]
   return (await inThread({ document: doc, inputs, ground, cover, atUtc })) as Assessment
 }
 

@@ -14,7 +14,7 @@ import {
   visits,
 } from '../data/schema'
 import { connect } from '../data/db'
-import { TABLES } from '../../core/job'
+import { jobOf, TABLES } from '../../core/job'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { DEMO_MONEY } from '../../demo/prices'
 import { demoPhoto } from '../../demo/photos'
@@ -55,7 +55,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
       await tx.insert(masts).values(scenario.masts.map(m => ({ ...m, crewId, setId, bands: bands(m.id) })))
       await tx.insert(cells).values(scenario.cells.map(c => ({ ...c, crewId })))
       for (const { jobId, document, visitInDays, days } of scenario.jobs) {
-        const { designId, baselineSpotId, stopId, ...job } = document.jobs[0]!
+        const { designId, baselineSpotId, stopId, ...job } = jobOf(document)
         await tx
           .insert(jobs)
           .values({ ...job, nextOn: dayFromNow(visitInDays), crewId, id: jobId, version: 1, sequence: 1 } as never)

@@ -209,8 +209,7 @@ export async function readBlocks(
   db: Db,
   crewId: string,
   keys: readonly string[],
-  kind: 'ground' | 'cover' = 'ground',
-  coarse = false,
+  { kind = 'ground', coarse = false }: { kind?: 'ground' | 'cover'; coarse?: boolean } = {},
 ): Promise<HeightBlock[]> {
   if (!keys.length) return []
   const table = kind === 'ground' ? terrainBlocks : coverBlocks

@@ -12,8 +12,8 @@ import { assess } from '../../core/judge/assess'
 import type { Assessment } from '../../core/judge/assess'
 import { solveCures } from '../../core/judge/cures'
 import type { Cure, Finding } from '../../core/judge/finding'
-import { contextOf } from '../../core/judge/context'
-import type { Context } from '../../core/judge/context'
+import { contextOf, isWorked } from '../../core/judge/context'
+import type { Context, Worked } from '../../core/judge/context'
 import { Terrain } from '../../core/terrain/blocks'
 import { computePaths } from '../../core/terrain/path'
 import type { PathResult } from '../../core/terrain/path'
@@ -71,7 +71,7 @@ export class House {
       powerDbm: null,
     })
     if (!approach) return
-    this.apply(kitChanges(this.doc, this.doc.designs[0]!, approach, 270, this.id))
+    this.apply(kitChanges(this.doc, this.doc.designs[0]!, approach, { bearingDeg: 270, newId: this.id }))
     this.set('designs', this.doc.designs[0]!.id, { mastId, band: 'B20' })
   }
 
@@ -193,7 +193,12 @@ export class House {
     return this
   }
 
-  speed(spotName: string, downMbps: number, upMbps: number, phase: 'before' | 'after' = 'before', at = AT): this {
+  speed(
+    spotName: string,
+    downMbps: number,
+    upMbps: number,
+    { phase = 'before', at = AT }: { phase?: 'before' | 'after'; at?: string } = {},
+  ): this {
     this.add('speedRuns', {
       band: null,
       cellId: null,
@@ -219,7 +224,12 @@ export class House {
   }
 
   /** Downloads by one set-up, `minutes` apart, from so many minutes after noon. */
-  tests(spotName: string, setupId: string, downMbps: readonly number[], fromMinute = 0, minutes = 1.5): this {
+  tests(
+    spotName: string,
+    setupId: string,
+    downMbps: readonly number[],
+    { fromMinute = 0, minutes = 1.5 }: { fromMinute?: number; minutes?: number } = {},
+  ): this {
     downMbps.forEach((down, i) => {
       const takenAtUtc = new Date(Date.parse(AT) + (fromMinute + i * minutes) * 60_000).toISOString()
       this.add('speedRuns', {
@@ -248,6 +258,13 @@ export class House {
     return contextOf(this.doc, this.evidence, AT)
   }
 
+  /** @throws where nothing is laid out that could be worked */
+  worked(): Worked {
+    const c = this.context()
+    if (!isWorked(c)) throw new Error('no plan to be worked')
+    return c
+  }
+
   finding(code: string): Finding | undefined {
     return this.assess().findings.find(f => f.code === code)
   }
@@ -261,7 +278,7 @@ export class House {
     return this.cure(this.cures(code)[which]!)
   }
 
-  cure(cure: Cure): this {
+  cure(cure: Pick<Cure, 'steps'>): this {
     return this.apply(changesOf(cure.steps, this.id))
   }
 

@@ -26,7 +26,11 @@ export async function open(request: APIRequestContext, name: string, o: Bring = 
   })
 }
 
-export const put = (request: APIRequestContext, id: string, n: number, text: string, last: boolean): Promise<APIResponse> =>
+export const put = (
+  request: APIRequestContext,
+  id: string,
+  { n, text, last }: { n: number; text: string; last: boolean },
+): Promise<APIResponse> =>
   request.put(`/api/masts/imports/${id}/pieces/${n}${last ? '?last=1' : ''}`, {
     data: gzipSync(text),
     headers: { 'content-type': 'text/csv', 'content-encoding': 'gzip' },
@@ -52,7 +56,7 @@ export async function bring(
   const { id } = (await (await open(request, name, o)).json()) as MastImportState
   const count = o.pieces ?? 1
   const size = Math.ceil(text.length / count)
-  for (let n = 0; n < count; n++) await put(request, id, n, text.slice(n * size, (n + 1) * size), n === count - 1)
+  for (let n = 0; n < count; n++) await put(request, id, { n, text: text.slice(n * size, (n + 1) * size), last: n === count - 1 })
   const closed = await request.post(`/api/masts/imports/${id}/close`, { data: {} })
   if (!closed.ok()) throw new Error(((await closed.json()) as { detail: string }).detail)
   return follow(request, id)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { nowUtc } from '~/replica/clock'
 import { layoutDial } from '#core/drawing'
 import { earShare, lastRound, nextHeading, readSwept, sweepHeadings, sweepMinutes, SWEPT } from '#core/aim'
@@ -220,7 +221,7 @@ async function keepDwelt() {
 }
 /** the best the modem tells is what is shown, until another is chosen */
 watch(live.told, t => {
-  if (!sweep.value && t.length && !t.includes(quantity.value as never)) quantity.value = t[0]!
+  if (!sweep.value && t.length && !t.includes(quantity.value as never)) quantity.value = nth(t, 0)
 })
 /** a stand-in is told how its antenna stands; a real one is turned by hand */
 watch(
@@ -257,7 +258,7 @@ async function lock() {
       {
         table: 'designs',
         op: 'update',
-        rowId: store.design!.id,
+        rowId: store.variant.id,
         fields: { aimedDeg: (Math.round(to * 10) / 10) % 360, aimedAtUtc: nowUtc() },
       },
     ],

@@ -85,7 +85,7 @@ const keep = () =>
   })
 const lock = () =>
   store.commit(
-    [{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { aimedTiltDeg: Math.round(tilt.value * 10) / 10 } }],
+    [{ table: 'designs', op: 'update', rowId: store.variant.id, fields: { aimedTiltDeg: Math.round(tilt.value * 10) / 10 } }],
     'lock the tilt',
   )
 const rows = computed(() => [...steps.value].sort((a, b) => b.tiltDeg! - a.tiltDeg!))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sure } from '#core/sure'
 import type { Act } from '#core/judge'
 
 /** The five acts as places in the work, each with what is done or missing there. */
@@ -10,7 +11,7 @@ const router = useRouter()
 /** to an act; the one that is shown tells what is still open in it */
 function go(act: Act) {
   if (act === props.act && state(act).open.length) return emit('open')
-  const first = SECTIONS.find(s => s.act === act)!
+  const first = sure(SECTIONS.find(s => s.act === act))
   void router.push(`/job/${store.id}/${first.id}`)
 }
 const state = useActStates()

@@ -59,7 +59,7 @@ async function accept() {
     key: props.finding.key,
     done: true,
     reason: reason.value.trim(),
-    by: session.me!.name,
+    by: session.member.name,
     atUtc: nowUtc(),
     stopId: null,
     about: null,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sure } from '#core/sure'
 import type { Act } from '#core/judge'
 import { say } from '#core/units'
 
@@ -12,7 +13,7 @@ const findings = computed(() => {
   const all = store.result?.findings ?? []
   return [...all.filter(f => mine.has(f.section)), ...all.filter(f => !mine.has(f.section))]
 })
-const act = computed(() => ACTS.find(a => a.id === props.act)!.name)
+const act = computed(() => sure(ACTS.find(a => a.id === props.act)).name)
 const state = useActStates()
 const lacks = computed(() => state(props.act).open)
 </script>

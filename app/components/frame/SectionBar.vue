@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sure } from '#core/sure'
 import type { Section } from '#core/judge'
 
 /** Sections of the act, and what is at hand everywhere: findings, working, undo, keys, units, night. */
@@ -7,7 +8,7 @@ const emit = defineEmits<{ findings: []; working: []; keys: [] }>()
 const store = useJob()
 const prefs = usePrefs()
 const router = useRouter()
-const act = computed(() => SECTIONS.find(s => s.id === props.section)!.act)
+const act = computed(() => sure(SECTIONS.find(s => s.id === props.section)).act)
 const here = computed(() => SECTIONS.filter(s => s.act === act.value))
 const open = computed(() =>
   (store.result?.findings ?? []).filter(f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix')),

@@ -64,7 +64,7 @@ async function handOver() {
     key: 'handover',
     done: true,
     reason: null,
-    by: session.me!.name,
+    by: session.member.name,
     atUtc: nowUtc(),
     stopId: null,
     about: null,

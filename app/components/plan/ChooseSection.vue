@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lastOf, sure } from '#core/sure'
 import { editsOf } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
@@ -17,7 +18,7 @@ const prefs = usePrefs()
 const session = useSession()
 const crewParts = useCrewParts()
 const result = computed(() => store.result)
-const design = computed(() => store.design!)
+const design = computed(() => store.variant)
 const tree = computed(() => result.value.tree)
 const roots = computed(() => (tree.value ? outlineOf(tree.value) : []))
 const straight = computed(() => isStraight(roots.value))
@@ -41,7 +42,7 @@ const act = async (work: () => Promise<unknown>) => void (session.mayEdit && (aw
 const layOut = (kit: Kit, choice: PartChoice = {}) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
-    const changes = kitChanges(store.doc, design.value, kit, bearing, uuidv7, choice)
+    const changes = kitChanges(store.doc, design.value, kit, { bearingDeg: bearing, newId: uuidv7, choice })
     return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
   })
 const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
@@ -123,7 +124,7 @@ const portWords = (part: Part): string => {
       : part.kind === 'router'
         ? `, ${part.ports.length} ports`
         : ''
-  const last = part.ports.at(-1)!
+  const last = lastOf(part.ports)
   if (part.ports.length === 2 && (part.kind === 'arrestor' || part.kind === 'pad' || part.kind === 'adapter'))
     return `${first.connector} ${first.gender} to ${last.connector} ${last.gender}`
   return `${first.connector} ${first.gender}, ${first.impedanceOhm} Ω${many}`
@@ -159,7 +160,8 @@ const INSERTS = [
   'adp-n-n',
   'adp-window',
 ]
-const insertInto = (joint: Joint, partId: string) => apply(screwOn(joint, 'to', partId), `put in a ${partById(partId)!.name}`)
+const insertInto = (joint: Joint, partId: string) =>
+  apply(screwOn(joint, 'to', partId), `put in a ${sure(partById(partId)).name}`)
 const remove = (o: Outline) =>
   apply(
     each(o)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lastOf, sure } from '#core/sure'
 import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
 import { ENOUGH } from '#core/coverage'
@@ -24,7 +25,7 @@ const {
   working,
 } = useAsked<FloorCoverage | null>(
   [() => store.doc, level, () => store.pathsRunning],
-  tell => engine.coverage(toRaw(store.doc), level.value, STEPS_M, nowUtc(), proxy(tell)),
+  tell => engine.coverage(toRaw(store.doc), nowUtc(), { level: level.value, stepsM: STEPS_M }, proxy(tell)),
   120,
 )
 const progress = computed(() => {
@@ -50,9 +51,9 @@ const { doing, once } = useOnce()
 /** domes are put there; the even-out of Level then hangs them on splitters and taps */
 const putThere = () =>
   once(async () => {
-    const dome = store.result.tree?.servers.find(s => s.part.shape === 'dome')?.part ?? partById('ant-dome')!
+    const dome = store.result.tree?.servers.find(s => s.part.shape === 'dome')?.part ?? sure(partById('ant-dome'))
     const steps = (places.value ?? []).flatMap((p, i) =>
-      looseSteps(store.design!, dome, p).map(s => ({ ...s, rowId: `${s.rowId}-${i}` })),
+      looseSteps(store.variant, dome, p).map(s => ({ ...s, rowId: `${s.rowId}-${i}` })),
     )
     await store.cure({ label: 'antennas at the places proposed', gain: '', cost: '', enough: true, steps })
     places.value = null
@@ -67,7 +68,7 @@ const byRule = computed(() => {
 const bySum = computed(() => {
   const found = places.value
   if (!found?.length) return ''
-  const reached = found.at(-1)!.share
+  const reached = lastOf(found).share
   const share = percent(reached)
   if (reached < ENOUGH)
     return `By the sum ${num(found.length)} serve ${share}: not enough yet. Allow more of them, or feed them more.`

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sure } from '#core/sure'
 import { v7 as uuidv7 } from 'uuid'
 import { axisSign, MATERIALS, planAffine, wallsFromLines } from '#core/site'
 import type { MaterialId } from '#core/job'
@@ -65,31 +66,32 @@ async function bring(e: Event) {
 function tie(e: MouseEvent) {
   if (ties.value.length >= 2) ties.value = []
   const box = (e.currentTarget as HTMLElement).getBoundingClientRect()
-  const p = picture.value!
+  const p = sure(picture.value)
   ties.value.push({
     x: ((e.clientX - box.left) / box.width) * p.widthPx,
     y: ((e.clientY - box.top) / box.height) * p.heightPx,
   })
 }
 async function lay() {
+  const p = sure(picture.value)
   error.value = ''
   busy.value = true
   try {
     const [left, right] = ties.value
     const { chosen } = store.result
     const affine = planAffine({
-      left: left!,
-      right: right!,
+      left: sure(left),
+      right: sure(right),
       distanceM: distanceM.value ?? 0,
       axisDeg: store.site.axisDeg,
       halfDepthM: store.site.depthM / 2,
       sign: axisSign(store.site, chosen?.path ? chosen.frameBearingDeg : null),
     })
     const id = uuidv7()
-    await storePicture(store.id, id, picture.value!.blob)
+    await storePicture(store.id, id, p.blob)
     const bad = await store.commit(
       [
-        ...held.value.map(p => ({ table: 'floorPlans' as const, op: 'delete' as const, rowId: p.id })),
+        ...held.value.map(h => ({ table: 'floorPlans' as const, op: 'delete' as const, rowId: h.id })),
         {
           table: 'floorPlans',
           op: 'insert',
@@ -97,8 +99,8 @@ async function lay() {
           fields: {
             level: props.level,
             name: name.value,
-            widthPx: picture.value!.widthPx,
-            heightPx: picture.value!.heightPx,
+            widthPx: p.widthPx,
+            heightPx: p.heightPx,
             affine: [...affine],
             opacity: 0.6,
           },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lastOf, nth } from '#core/sure'
 import VChart from 'vue-echarts'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
@@ -19,16 +20,14 @@ const option = computed(() => {
   const series = (
     name: string,
     values: readonly number[],
-    colour: string,
-    width: number,
-    type: 'solid' | 'dashed' | 'dotted' = 'solid',
+    { colour, width, type = 'solid' }: { colour: string; width: number; type?: 'solid' | 'dashed' | 'dotted' },
   ) => ({
     name,
     type: 'line' as const,
     symbol: 'none',
     lineStyle: { color: css(colour), width, type },
     itemStyle: { color: css(colour) },
-    data: c.heightM.map((h, i) => [at(h), Number(values[i]!.toFixed(2))]),
+    data: c.heightM.map((h, i) => [at(h), Number(nth(values, i).toFixed(2))]),
   })
   const axis = {
     axisLine: { lineStyle: { color: css('ink') } },
@@ -38,7 +37,7 @@ const option = computed(() => {
   }
   const marks = [
     { x: props.mountM, words: 'mount' },
-    ...(c.sightM !== null && c.sightM > c.heightM[0]! ? [{ x: c.sightM, words: 'ridge clears' }] : []),
+    ...(c.sightM !== null && c.sightM > nth(c.heightM, 0) ? [{ x: c.sightM, words: 'ridge clears' }] : []),
     ...(c.clearM !== null && c.clearM > (c.sightM ?? 0) ? [{ x: c.clearM, words: 'zone free' }] : []),
   ]
   const chosen = c.lines.find(l => l.partId === props.lineId)
@@ -50,8 +49,8 @@ const option = computed(() => {
     tooltip: { trigger: 'axis' as const, valueFormatter: (v: unknown) => `${num(Number(v), 1)} dBm` },
     xAxis: {
       type: 'value' as const,
-      min: at(c.heightM[0]!),
-      max: at(c.heightM.at(-1)!),
+      min: at(nth(c.heightM, 0)),
+      max: at(lastOf(c.heightM)),
       name: props.units === 'metric' ? 'm over ground' : 'ft over ground',
       nameLocation: 'middle' as const,
       nameGap: 22,
@@ -68,7 +67,7 @@ const option = computed(() => {
     },
     series: [
       {
-        ...series('at the antenna', c.rsrpDbm, 'computed', 1.6),
+        ...series('at the antenna', c.rsrpDbm, { colour: 'computed', width: 1.6 }),
         markLine: {
           symbol: 'none',
           silent: true,
@@ -77,13 +76,13 @@ const option = computed(() => {
           data: marks.map(m => ({ xAxis: at(m.x), label: { formatter: `${m.words} ${length(m.x, props.units, 0)}` } })),
         },
       },
-      ...(chosen ? [series(`after ${chosen.name}`, chosen.netDbm, 'ink', 3)] : []),
+      ...(chosen ? [series(`after ${chosen.name}`, chosen.netDbm, { colour: 'ink', width: 3 })] : []),
       ...c.lines
         .filter(l => l.partId === 'line-195' && l !== chosen)
-        .map(l => series(`after ${l.name}`, l.netDbm, 'short', 1.6, 'dashed')),
+        .map(l => series(`after ${l.name}`, l.netDbm, { colour: 'short', width: 1.6, type: 'dashed' })),
       ...c.lines
         .filter(l => l.partId === 'line-600' && l !== chosen)
-        .map(l => series(`after ${l.name}`, l.netDbm, 'met', 1.6, 'dotted')),
+        .map(l => series(`after ${l.name}`, l.netDbm, { colour: 'met', width: 1.6, type: 'dotted' })),
     ],
   }
 })

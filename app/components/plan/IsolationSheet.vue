@@ -22,7 +22,7 @@ function set(p: Pair, fields: Partial<Omit<IsolationRow, 'id'>>) {
   const label = 'isolation of a pair'
   if (p.entered) return store.commit([{ table: 'isolations', op: 'update', rowId: p.entered.id, fields }], label)
   const row: Omit<IsolationRow, 'id'> = {
-    designId: store.design!.id,
+    designId: store.variant.id,
     donorId: p.donor.node.id,
     serverId: p.server.node.id,
     makerDb: null,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { parse } from 'csv-parse/browser/esm/sync'
 import { partById } from '#core/catalogue'
 import { guessDelimiter, readPart, writeParts } from '#core/formats'
@@ -88,7 +89,7 @@ async function bring(e: Event) {
     const text = (await file.text()).replace(/^\uFEFF/, '')
     const rows = parse(text, {
       columns: true,
-      delimiter: guessDelimiter(text.split(/\r?\n/, 1)[0]!),
+      delimiter: guessDelimiter(nth(text.split(/\r?\n/, 1), 0)),
       skip_empty_lines: true,
       relax_column_count: true,
     }) as Record<string, string>[]

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { parse } from 'csv-parse/browser/esm/sync'
 import { guessDelimiter, readPattern } from '#core/formats'
 import type { MeasuredPattern } from '#core/formats'
@@ -99,7 +100,7 @@ async function bringPattern(e: Event) {
     if (file.size > LARGEST_PATTERN) throw new RangeError('The table is larger than 1 MB.')
     const text = (await file.text()).replace(/^\uFEFF/, '')
     const rows = parse(text, {
-      delimiter: guessDelimiter(text.split(/\r?\n/, 1)[0]!),
+      delimiter: guessDelimiter(nth(text.split(/\r?\n/, 1), 0)),
       skip_empty_lines: true,
       relax_column_count: true,
     }) as string[][]

@@ -10,7 +10,7 @@ const open = defineModel<boolean>({ required: true })
 const store = useOpened()
 const prefs = usePrefs()
 const session = useSession()
-const design = computed(() => store.design!)
+const design = computed(() => store.variant)
 const building = computed(() => buildingOf(store.here))
 const tree = computed(() => store.result.tree!)
 const list = computed(() =>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { layoutSection, numbered, photoPlace } from '#core/drawing'
 import type { Photo } from '#core/job'
 import { along, axisSign, floorAt, moveAlong, round2 } from '#core/site'
@@ -82,7 +83,7 @@ function nextPart(by: number) {
   const order = store.result.tree?.nodes ?? []
   if (!order.length) return
   const i = order.findIndex(o => o.node.id === picked.value)
-  picked.value = order[(i + by + order.length) % order.length]!.node.id
+  picked.value = nth(order, (i + by + order.length) % order.length).node.id
 }
 useKeys({
   p: { does: 'pick the next part', run: () => nextPart(1) },
@@ -119,7 +120,7 @@ const bands = computed(() => {
   return id ? [...new Set(store.doc.cells.filter(c => c.mastId === id).map(c => c.band))].sort() : []
 })
 const setBand = (band: string) =>
-  store.commit([{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { band } }], `band ${band}`)
+  store.commit([{ table: 'designs', op: 'update', rowId: store.variant.id, fields: { band } }], `band ${band}`)
 function nextBand() {
   const i = bands.value.indexOf(store.design?.band ?? '')
   const band = bands.value[(i + 1) % bands.value.length]

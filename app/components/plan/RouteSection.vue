@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth, sure } from '#core/sure'
 import { layoutSection } from '#core/drawing'
 import { gustOf, neededM, nextCorner, standing, stockLengthM, wayThrough } from '#core/fitting'
 import type { Finding } from '#core/judge'
@@ -101,9 +102,13 @@ const { start: startPin } = useDragging<Handle>(
   (h, x, y) => holdPart(h, placed(h, x, y)),
 )
 
-const surged = computed(() => store.doc.fixtures.find(f => f.kind === 'electrode' && f.corners) ?? null)
+/** The electrode whose way is drawn. */
+const surged = computed(() => {
+  const f = store.doc.fixtures.find(x => x.kind === 'electrode' && x.corners)
+  return f?.corners ? { rowId: f.id, corners: f.corners } : null
+})
 const bent = computed<{ rowId: string; corners: readonly Point[] } | null>(() => {
-  if (layer.value === 'surge') return surged.value && { rowId: surged.value.id, corners: surged.value.corners! }
+  if (layer.value === 'surge') return surged.value
   if (layer.value !== 'cables' || !one.value) return null
   return { rowId: one.value.joint.run.id, corners: one.value.joint.run.way ?? [] }
 })
@@ -118,7 +123,7 @@ const { dots, start, nudge } = useCorners({
 })
 function writeSurge(corners: Point[]) {
   held.value = null
-  const rowId = surged.value!.id
+  const { rowId } = sure(surged.value)
   void store.commit([{ table: 'fixtures', op: 'update', rowId, fields: { corners } }], 'the way of a surge')
 }
 /** A way that is written brings the cable that reaches, unless somebody measured it. A piece that moved is no longer as taped. */
@@ -133,7 +138,7 @@ function write({ run, line, from, to }: Joint, corners: Point[], label: string) 
     return k < 0 ? null : (run.pieces?.[k] ?? null)
   })
   const drawn = { way, pieces: pieces.some(p => p !== null) ? pieces : null }
-  const needs = neededM(store.job.kind, building.value, drawn, from.at.node, to.at.node)
+  const needs = neededM(store.job.kind, building.value, drawn, { from: from.at.node, to: to.at.node })
   const longer = !run.measured && run.lengthM < needs - 0.05 ? { lengthM: stockLengthM(line, needs) } : {}
   void store.commit([{ table: 'runs', op: 'update', rowId: run.id, fields: { ...drawn, ...longer } }], label)
 }
@@ -149,7 +154,7 @@ function addCorner() {
   write(one.value.joint, way, 'a corner')
 }
 function takeCorner(index: number) {
-  if (layer.value === 'surge') writeSurge(surged.value!.corners!.filter((_, i) => i !== index))
+  if (layer.value === 'surge') writeSurge(sure(surged.value).corners.filter((_, i) => i !== index))
   else if (one.value)
     write(
       one.value.joint,
@@ -170,7 +175,7 @@ function draw() {
     upM: round2(upM),
   })
   const way = [at(a.eastM, a.northM, inside(building.value, a) ? down : b.upM), at(b.eastM, b.northM, down)]
-  const kept = inside(building.value, a) ? way : [way[0]!]
+  const kept = inside(building.value, a) ? way : [nth(way, 0)]
   write(c.joint, kept, 'draw the way')
 }
 /** each pole in the wind, in a line over the picture */
@@ -179,7 +184,7 @@ const stands = computed(() =>
     const { fixing } = at.node
     if (!fixing?.sections.length) return []
     const s = standing(store.result.tree!, at, fixing, gustOf(store.site))
-    const first = fixing.sections[0]!
+    const first = nth(fixing.sections, 0)
     const overM = fixing.sections.reduce((sum, x) => sum + x.lengthM, 0)
     const says =
       'refused' in s

@@ -8,13 +8,13 @@ const store = useOpened()
 const session = useSession()
 const designs = computed(() => [...store.doc.designs].sort((a, b) => a.name.localeCompare(b.name)))
 const { doing, once } = useOnce()
-const isPlan = computed(() => store.design!.id === store.planId)
+const isPlan = computed(() => store.variant.id === store.planId)
 /** from here on the whole job, its card and its papers are made of it */
 const choose = (id: string) =>
   once(() => store.commit([{ table: 'jobs', op: 'update', rowId: store.job.id, fields: { designId: id } }], 'another plan'))
 const copy = () =>
   once(async () => {
-    const { changes, designId } = copyDesign(store.doc, store.design!, uuidv7)
+    const { changes, designId } = copyDesign(store.doc, store.variant, uuidv7)
     const wrong = await store.commit(editsOf(changes), 'copy the variant')
     if (!wrong.length) store.lookAt(designId)
   })
@@ -39,8 +39,8 @@ useKeys({
         :key="d.id"
         type="button"
         role="radio"
-        :aria-checked="d.id === store.design!.id"
-        :class="{ on: d.id === store.design!.id }"
+        :aria-checked="d.id === store.variant.id"
+        :class="{ on: d.id === store.variant.id }"
         :data-test="`variant-${d.name}`"
         @click="store.lookAt(d.id)"
       >
@@ -53,9 +53,9 @@ useKeys({
       class="press small"
       :disabled="!session.mayEdit || doing"
       data-test="make-plan"
-      @click="choose(store.design!.id)"
+      @click="choose(store.variant.id)"
     >
-      make {{ store.design!.name }} the plan
+      make {{ store.variant.name }} the plan
     </button>
     <button type="button" class="plain" :disabled="!session.mayEdit || doing || !laidOut" data-test="copy-variant" @click="copy">
       copy as another

@@ -169,7 +169,7 @@ function point(e: PointerEvent) {
 async function choose(m: MastView) {
   if (m.best)
     await store.commit(
-      [{ table: 'designs', op: 'update', rowId: store.design!.id, fields: { mastId: m.mast.id, band: m.best.band } }],
+      [{ table: 'designs', op: 'update', rowId: store.variant.id, fields: { mastId: m.mast.id, band: m.best.band } }],
       'choose the mast',
     )
 }

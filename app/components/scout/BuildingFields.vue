@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sure } from '#core/sure'
 import { editsOf, movesAbout } from '#core/job'
 import type { Fields, FloorRow, MaterialId, Site, TableName } from '#core/job'
 import { floorsOf, MATERIALS, throughDb, whyDb } from '#core/site'
@@ -13,7 +14,7 @@ const site = computed(() => store.site)
 const kind = computed(() => store.job.kind)
 const ashore = computed(() => !movesAbout(kind.value))
 const { unit, factor } = useLengths()
-const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? bandByName('B20')!))
+const frequency = computed(() => dlCentreMHz(bandByName(store.design?.band ?? 'B20') ?? sure(bandByName('B20'))))
 const words = (id: MaterialId) => `${MATERIALS[id].words}, ${num(throughDb(id, frequency.value))} dB`
 const WALLS: MaterialId[] = ['brick', 'block', 'concrete', 'reinforced concrete', 'timber', 'foil', 'sheet metal', 'plastic']
 const PANES: MaterialId[] = ['glass', 'coated glass', 'open']

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth, sure } from '#core/sure'
 import {
   compassToMagnetic,
   deviationFrom,
@@ -122,10 +123,10 @@ async function enterCard() {
       .map(l => {
         const m = /^(\d{1,3}(?:[.,]\d+)?)\D*?([+\-−]?\d+(?:[.,]\d+)?)\s*°?\s*([EW])?$/i.exec(l.replace(/°/g, ' '))
         if (!m) throw new RangeError(`“${l}”: a heading and its deviation are wanted, such as “045 2.5 W”`)
-        const size = parseNumber(m[2]!)!
+        const size = sure(parseNumber(nth(m, 2)))
         const d = m[3] ? Math.abs(size) * (/w/i.test(m[3]) ? -1 : 1) : size
         if (Math.abs(d) > MOST_DEVIATION_DEG) throw new RangeError(`“${l}”: a deviation within ±${MOST_DEVIATION_DEG}° is wanted`)
-        return { headingDeg: normalise360(parseNumber(m[1]!)!), deviationDeg: d }
+        return { headingDeg: normalise360(sure(parseNumber(nth(m, 1)))), deviationDeg: d }
       })
     if (!entries.length) throw new RangeError('one heading and its deviation a line')
     const bad = await set({ deviation: entries.sort((a, b) => a.headingDeg - b.headingDeg) }, 'deviation card')

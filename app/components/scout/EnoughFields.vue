@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth, sure } from '#core/sure'
 import { asNegative, parseNumber } from '#core/formats'
 import { USES } from '#core/job'
 import type { Enough } from '#core/job'
@@ -34,8 +35,8 @@ async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) 
     const figures = text
       .trim()
       .split(/[\s;]+/)
-      .map(t => (field === 'rsrpEdges' ? asNegative(parseNumber(t))! : parseNumber(t)!))
-    if (figures.length !== 4 || figures.some((e, i) => i > 0 && e >= figures[i - 1]!))
+      .map(t => (field === 'rsrpEdges' ? sure(asNegative(parseNumber(t))) : sure(parseNumber(t))))
+    if (figures.length !== 4 || figures.some((e, i) => i > 0 && e >= nth(figures, i - 1)))
       return [{ field, message: 'four figures, each lower than the one before' }]
     return await props.save(field, figures)
   } catch (e) {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { nextMetreDb } from '#core/aim'
 import type { HeightCurve, MastView } from '#core/aim'
 import { length, num, signed } from '#core/units'
@@ -33,13 +34,13 @@ const words = computed(() => {
   if (!c || !l) return []
   const m = (v: number) => length(v, prefs.units, 0)
   const gain =
-    l.netDbm[c.heightM.indexOf(l.bestM)]! -
-    l.netDbm[Math.max(0, Math.min(c.heightM.length - 1, Math.round(mount.value) - c.heightM[0]!))]!
+    nth(l.netDbm, c.heightM.indexOf(l.bestM)) -
+    nth(l.netDbm, Math.max(0, Math.min(c.heightM.length - 1, Math.round(mount.value) - nth(c.heightM, 0))))
   const next = nextMetreDb(c, l, mount.value)
   return [
     c.sightM === null
       ? `the ridge is not cleared within ${m(30)}`
-      : c.sightM <= c.heightM[0]!
+      : c.sightM <= nth(c.heightM, 0)
         ? 'in sight from the lowest height'
         : `the ridge clears from ${m(c.sightM)}`,
     c.clearM === null ? `the Fresnel zone stays filled up to ${m(30)}` : `60 % of the zone is free from ${m(c.clearM)}`,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth, sure } from '#core/sure'
 import 'ol/ol.css'
 import OlMap from 'ol/Map'
 import View from 'ol/View'
@@ -195,7 +196,7 @@ let asked = 0
 async function shade() {
   if (!map) return
   const size = map.getSize()
-  if (!size || size[0]! < 10) return
+  if (!size || nth(size, 0) < 10) return
   const e = map.getView().calculateExtent(size) as [number, number, number, number]
   const grow = 0.15
   const extent: [number, number, number, number] = [
@@ -205,19 +206,23 @@ async function shade() {
     e[3] + (e[3] - e[1]) * grow,
   ]
   const mine = ++asked
-  const width = Math.min(900, Math.round(size[0]! * (1 + 2 * grow)))
+  const width = Math.min(900, Math.round(nth(size, 0) * (1 + 2 * grow)))
   const height = Math.max(1, Math.round((width * (extent[3] - extent[1])) / (extent[2] - extent[0])))
-  const r = await engine.relief(at.value, extent, width, height, {
-    land: rgb('ground'),
-    high: rgb(prefs.night ? 'line' : 'sheet'),
-    sea: rgb('sky'),
-    shadow: prefs.night ? [8, 8, 8] : [112, 104, 92],
+  const r = await engine.relief(at.value, extent, {
+    width,
+    height,
+    palette: {
+      land: rgb('ground'),
+      high: rgb(prefs.night ? 'line' : 'sheet'),
+      sea: rgb('sky'),
+      shadow: prefs.night ? [8, 8, 8] : [112, 104, 92],
+    },
   })
   if (mine !== asked || !map) return
   const canvas = document.createElement('canvas')
   canvas.width = r.width
   canvas.height = r.height
-  canvas.getContext('2d')!.putImageData(new ImageData(r.rgba, r.width, r.height), 0, 0)
+  sure(canvas.getContext('2d')).putImageData(new ImageData(r.rgba, r.width, r.height), 0, 0)
   relief.setSource(
     new ImageStatic({ url: canvas.toDataURL(), imageExtent: extent as Extent, projection: 'EPSG:3857', interpolate: true }),
   )
@@ -245,7 +250,7 @@ async function layPicture(p: Picture | undefined) {
   const canvas = document.createElement('canvas')
   canvas.width = Math.round(Math.hypot(t[0], t[3]) ? ((e - w) / Math.hypot(t[0], t[1])) * scale : p.widthPx * scale)
   canvas.height = Math.max(1, Math.round((canvas.width * (north - south)) / (east - west)))
-  const g = canvas.getContext('2d')!
+  const g = sure(canvas.getContext('2d'))
   const corner = (x: number, y: number) => {
     const [atEast, atNorth] = xyOf(t[0] * x + t[1] * y + t[2], t[3] * x + t[4] * y + t[5])
     return [((atEast - west) / (east - west)) * canvas.width, ((north - atNorth) / (north - south)) * canvas.height] as const

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { v7 as uuidv7 } from 'uuid'
 import { parsePosition } from '#core/geo'
 import { parseNumber } from '#core/formats'
@@ -65,7 +66,7 @@ async function save() {
     ],
     'add a mast',
   )
-  if (failed.length) errors.name = failed[0]!.message
+  if (failed.length) errors.name = nth(failed, 0).message
   else {
     open.value = false
     name.value = position.value = height.value = bands.value = ''

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import {
   headerSignature,
   lackingFields,
@@ -25,6 +26,7 @@ const upload = useMastUpload()
 const file = shallowRef<File | null>(null)
 const table = shallowRef<MastTable | null>(null)
 const rules = ref<MastRules | null>(null)
+const ruled = (set: (r: MastRules) => unknown) => rules.value && set(rules.value)
 const remembered = ref(false)
 const swapNoted = ref(false)
 const fault = ref('')
@@ -115,8 +117,8 @@ const read = computed(() =>
 const tried = computed(() =>
   [
     ...read.value.slice(0, TRIED).keys(),
-    ...[...read.value.keys()].filter(i => i >= TRIED && !read.value[i]!.ok).slice(0, TRIED),
-  ].map(i => ({ line: i + 2, ...read.value[i]! })),
+    ...[...read.value.keys()].filter(i => i >= TRIED && !nth(read.value, i).ok).slice(0, TRIED),
+  ].map(i => ({ line: i + 2, ...nth(read.value, i) })),
 )
 const refused = computed(() => read.value.filter(r => !r.ok).length)
 /** what the list has and what every list needs; the rest only when asked for */
@@ -127,7 +129,11 @@ const every = ref(false)
 const lacking = computed(() => (rules.value ? lackingFields(rules.value.mapping, rules.value.wholeCarrier) : []))
 async function send() {
   if (!table.value || !file.value || !rules.value) return
-  await upload.send(table.value, file.value, rules.value, signatureOf(file.value, table.value), resume.value)
+  await upload.send(table.value, file.value, {
+    rules: rules.value,
+    signature: signatureOf(file.value, table.value),
+    resume: resume.value,
+  })
   if (upload.report.value) await store.fetchWhole()
 }
 const whole = (v: number) => Math.round(v).toLocaleString('en-GB').replace(/,/g, '\u2009')
@@ -193,7 +199,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
             v-for="f in shown"
             :key="f"
             :value="rules.mapping[f]"
-            :save="v => (rules!.mapping[f] = v)"
+            :save="v => ruled(r => (r.mapping[f] = v))"
             :label="(WORDS[f] ?? f) + (NEEDED.has(f) ? ' *' : '')"
             :choices="[
               { value: -1, title: '– none –' },
@@ -203,7 +209,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           />
           <MvChoice
             :value="rules.heightUnit"
-            :save="v => (rules!.heightUnit = v)"
+            :save="v => ruled(r => (r.heightUnit = v))"
             label="Heights in"
             :choices="[
               { value: 'm', title: 'metres' },
@@ -213,7 +219,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           <MvChoice
             v-if="rules.mapping.carrier < 0"
             :value="rules.wholeCarrier ?? null"
-            :save="v => (rules!.wholeCarrier = v)"
+            :save="v => ruled(r => (r.wholeCarrier = v))"
             label="Carrier of the whole list"
             :choices="session.carriers.map(c => c.name)"
             clearable
@@ -221,7 +227,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
           />
           <MvChoice
             :value="rules.fallbackBand"
-            :save="v => (rules!.fallbackBand = v)"
+            :save="v => ruled(r => (r.fallbackBand = v))"
             label="Band where none is named"
             :choices="[{ value: null, title: 'leave it unknown' }, ...BANDS.map(b => ({ value: b.name, title: b.name }))]"
           />
@@ -230,7 +236,7 @@ async function save(kind: 'csv' | 'geojson' | 'gpx' | 'kml') {
             label="List of"
             type="date"
             data-test="listed"
-            @update:model-value="v => (rules!.listedOn = v || null)"
+            @update:model-value="v => ruled(r => (r.listedOn = v || null))"
           />
           <button v-if="!every" type="button" class="press small" data-test="more-columns" @click="every = true">
             {{ MAST_FIELDS.length - shown.length }} more it may carry

@@ -2,8 +2,9 @@
 import type { PackPlace, usePack } from '~/composables/usePack'
 
 /** What of a place is on this device, and the way to bring the rest. */
-defineProps<{ pack: ReturnType<typeof usePack>; place: PackPlace }>()
+const props = defineProps<{ pack: ReturnType<typeof usePack>; place: PackPlace }>()
 const mb = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`
+const held = computed(() => props.pack.of(props.place.id))
 const DAY_MS = 86_400_000
 /** A pack says its age: masts change, and ground that another device brought is fetched by itself. */
 function age(at: string): string {
@@ -24,13 +25,11 @@ function age(at: string): string {
     ><button type="button" class="press small" @click="pack.stop()">stop</button></span
   >
   <span v-else class="pack"
-    ><small :class="pack.of(place.id)?.complete ? 'met' : 'soft'" data-test="pack">{{
-      pack.of(place.id)
-        ? `on this device: ${mb(pack.of(place.id)!.bytes)}, ${pack.of(place.id)!.masts} masts, ${age(pack.of(place.id)!.at)}`
-        : 'not on this device'
+    ><small :class="held?.complete ? 'met' : 'soft'" data-test="pack">{{
+      held ? `on this device: ${mb(held.bytes)}, ${held.masts} masts, ${age(held.at)}` : 'not on this device'
     }}</small
     ><button type="button" class="press small" :disabled="!!pack.running.value" data-test="prepare" @click="pack.prepare(place)">
-      {{ pack.of(place.id) ? 'again' : 'make ready' }}
+      {{ held ? 'again' : 'make ready' }}
     </button></span
   >
 </template>

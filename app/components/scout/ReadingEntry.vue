@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth, sure } from '#core/sure'
 import { insert, standing } from '#core/job'
 import type { Edit, Fields, New } from '#core/job'
 import { asPlanned, mastOfReading } from '#core/survey'
@@ -88,7 +89,7 @@ watchEffect(() => {
   if (last && !values.width && last.bandwidthMHz) values.width = String(last.bandwidthMHz)
 })
 function read(name: Name): number | null {
-  const f = fields.value.find(x => x.name === name)!
+  const f = sure(fields.value.find(x => x.name === name))
   let v = parseNumber(values[name])
   if (f.negative) v = asNegative(v)
   if (v !== null && (v < f.low! || v > f.high!)) throw new RangeError(`${f.low} to ${f.high} ${f.unit}`.replace(/-/g, '−'))
@@ -218,7 +219,7 @@ async function saveSpeed(wouldNotLoad: boolean) {
   )
   if (kept) values.down = values.up = values.ping = ''
   // “Would not load” is said from the keys of a reading too.
-  active.value = fields.value[0]!.name
+  active.value = nth(fields.value, 0).name
 }
 /** A test of our own: kept as it came, marked where it went another way than the set-up's earlier ones. */
 async function keepTested(t: TestedSpeed) {
@@ -269,10 +270,10 @@ function press(key: string) {
 }
 function next() {
   const i = fields.value.findIndex(f => f.name === active.value)
-  active.value = fields.value[(i + 1) % fields.value.length]!.name
+  active.value = nth(fields.value, (i + 1) % fields.value.length).name
 }
 const shown = computed(() => {
-  const f = fields.value.find(x => x.name === active.value)!
+  const f = sure(fields.value.find(x => x.name === active.value))
   const v = values[active.value]
   return f.negative && v && !/^[-−]/.test(v) ? `−${v}` : v
 })
@@ -286,7 +287,7 @@ const hint = computed(() => {
       store.job.carrier,
     )
     return mastId
-      ? `that cell is ${doc.masts.find(m => m.id === mastId)!.name}’s: it corrects the sums`
+      ? `that cell is ${sure(doc.masts.find(m => m.id === mastId)).name}’s: it corrects the sums`
       : 'a cell of no mast in the list'
   }
   try {

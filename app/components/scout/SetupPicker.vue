@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { entryOf } from '#core/sure'
 import { round2 } from '#core/site'
 import { asPlanned, setUpsOf, setupWords, toTrue, traitsOf } from '#core/survey'
 import type { SetUp } from '#core/survey'
@@ -17,7 +18,7 @@ const lastUsed = computed(() => {
   const here = new Map(all.value.filter(s => (s.phase === 'after') === !!props.after).map(s => [s.row.id, s]))
   const rows = [...store.doc.readings, ...store.doc.speedRuns].filter(r => r.setupId && here.has(r.setupId))
   const last = rows.reduce<(typeof rows)[number] | null>((a, b) => (!a || b.takenAtUtc >= a.takenAtUtc ? b : a), null)
-  return last ? here.get(last.setupId!)! : null
+  return last ? entryOf(here, last.setupId!) : null
 })
 const place = props.after ? 'prove' : 'survey'
 // What a person chose here stays chosen; else in Survey what was used last, in Prove what is to stay.

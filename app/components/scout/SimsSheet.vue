@@ -50,7 +50,7 @@ const take = (s: SimSide) =>
         {
           table: 'designs',
           op: 'update',
-          rowId: store.design!.id,
+          rowId: store.variant.id,
           fields: { mastId: s.at.mast.mast.id, band: s.at.band },
         },
       ],

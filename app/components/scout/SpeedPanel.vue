@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lastOf } from '#core/sure'
 import { standing } from '#core/job'
 import { num } from '#core/units'
 import { testSpeed } from '~/instruments/speed'
@@ -45,7 +46,7 @@ async function run() {
     })
     last.value = result
     const earlier = standing(store.doc.speedRuns).filter(r => r.setupId === props.setupId && r.via && !r.doubted)
-    emit('tested', { ...result, doubted: earlier.length > 0 && earlier.at(-1)!.via !== result.via })
+    emit('tested', { ...result, doubted: earlier.length > 0 && lastOf(earlier).via !== result.via })
   } catch (e) {
     error.value = messageOf(e)
   }

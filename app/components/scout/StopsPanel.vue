@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { siteOf } from '#core/job'
 import { v7 as uuidv7 } from 'uuid'
 import { formatPosition, parsePosition } from '#core/geo'
 import type { Stop } from '#core/job'
@@ -52,7 +53,7 @@ const go = (s: Stop | null) =>
     `now at ${s?.name ?? 'its own place'}`,
   )
 /** where the vehicle or boat is when it is at none of its stops */
-const own = computed(() => store.doc.sites[0]!)
+const own = computed(() => siteOf(store.doc))
 const readAt = computed(() => new Set([...store.doc.readings, ...store.doc.speedRuns, ...store.doc.sweeps].map(r => r.stopId)))
 async function remove(s: Stop) {
   const here = store.job.stopId === s.id

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { setField, STATIONS, USES } from '#core/job'
 import type { Fields, SpeedRun, Station } from '#core/job'
 import { layoutSection, numbered } from '#core/drawing'
@@ -147,7 +148,12 @@ async function addSpot(indoors: boolean, station: StationState | null = null, at
         fields: {
           name: alike ? `${called} ${alike + 1}` : called,
           // On the floor that is looked at.
-          ...(at ?? placeForSpot(store.result.floors, store.site, spots, indoors, spot.value?.indoors ? spot.value.upM : 0)),
+          ...(at ??
+            placeForSpot(store.result.floors, store.site, {
+              spots,
+              indoors,
+              upM: spot.value?.indoors ? spot.value.upM : 0,
+            })),
           indoors,
           needed: false,
           people: null,
@@ -201,7 +207,7 @@ const time = (iso: string) =>
 function step(by: number) {
   const list = store.doc.spots
   const i = list.findIndex(s => s.id === spot.value?.id)
-  picked.value = list[(i + by + list.length) % list.length]!.id
+  picked.value = nth(list, (i + by + list.length) % list.length).id
 }
 useKeys({
   ArrowRight: { does: 'next spot', run: () => step(1) },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { LEAST_TESTS } from '#core/promise'
 import { hoursWords, rankTried, settledWords, setupWords, traitsOf } from '#core/survey'
 import type { RankedBy, Tried } from '#core/survey'
@@ -29,7 +30,7 @@ const rankings = computed(
 )
 const possible = computed(() => [...rankings.value.keys()])
 watchEffect(() => {
-  if (!rankings.value.has(by.value) && possible.value.length) by.value = possible.value[0]!
+  if (!rankings.value.has(by.value) && possible.value.length) by.value = nth(possible.value, 0)
 })
 const ranking = computed(() => rankings.value.get(by.value) ?? null)
 const span = computed(() => {

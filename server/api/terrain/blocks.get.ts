@@ -18,8 +18,8 @@ export default defineEventHandler(async event => {
     problem(422, `keys must be at most ${MOST} of row:column.`, [{ field: 'keys', message: 'do not read as blocks' }])
   const db = useDb()
   const [ground, cover] = await Promise.all([
-    readBlocks(db, me.crewId, keys, 'ground', coarse),
-    readBlocks(db, me.crewId, keys, 'cover', coarse),
+    readBlocks(db, me.crewId, keys, { kind: 'ground', coarse }),
+    readBlocks(db, me.crewId, keys, { kind: 'cover', coarse }),
   ])
   setResponseHeader(event, 'content-type', 'application/octet-stream')
   setResponseHeader(event, 'cache-control', 'private, no-store')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { afterDark, firstDay, notThrough, planDay, startOf } from '#core/card'
 import type { CardStep } from '#core/card'
 import { clockWords, daylightOn } from '#core/geo'
@@ -48,7 +49,7 @@ const bars = computed(() => {
   const free = [0, 0]
   return plan.value.slots.map(s => {
     const both = people.value === 2 && s.step.people === 2
-    const lane = both || people.value === 1 ? 0 : free[0]! <= s.fromMin + 1e-9 ? 0 : 1
+    const lane = both || people.value === 1 ? 0 : nth(free, 0) <= s.fromMin + 1e-9 ? 0 : 1
     free[lane] = s.toMin
     if (both) free[1] = s.toMin
     const from = x(startMin.value + s.fromMin)

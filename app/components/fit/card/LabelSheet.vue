@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { insert, update } from '#core/job'
 import type { CardStep } from '#core/card'
 import { parseImei, parseMac, readBarCodes } from '#core/formats'
@@ -99,7 +100,7 @@ const keep = () =>
       const edit = held.value ? update('labels', held.value.id, read) : insert('labels', { ...label, nodeId: nodeId.value })
       const bad = await store.commit([edit], 'what a label says')
       if (bad.length) {
-        error.value = bad[0]!.message
+        error.value = nth(bad, 0).message
         return
       }
     }

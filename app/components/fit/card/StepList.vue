@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { insert } from '#core/job'
 import { runsOf, spanOf } from '#core/card'
 import type { CardStep } from '#core/card'
@@ -15,7 +16,7 @@ const t = (s: string) => say(s, prefs.units)
 
 /** the open steps by where one stands: a climb is one block */
 const standOf = (s: CardStep): CardStep['stand'] | 'done' => (s.done ? 'done' : s.stand)
-const blocks = computed(() => runsOf(props.steps, standOf).map(steps => ({ stand: standOf(steps[0]!), steps })))
+const blocks = computed(() => runsOf(props.steps, standOf).map(steps => ({ stand: standOf(nth(steps, 0)), steps })))
 const STANDS = { 'done': 'done', 'in coverage': 'while there is coverage', 'ground': 'on the ground, inside', 'up': 'one climb' }
 const sign = (s: CardStep): string => (s.done ? '✓' : s.notSo ? '!' : s.waits || s.hardensUntil ? '…' : '')
 const waitWords = (s: CardStep): string => {

@@ -53,7 +53,7 @@ const messageOfVisit = (v: Visit): string =>
   messageFor({
     visit: v,
     customer: store.job.customerName,
-    crew: session.me!.crewName,
+    crew: session.member.crewName,
     rooms: store.doc.spots.filter(s => s.indoors && s.needed).map(s => s.name),
     drills: store.job.mayDrill !== 'no' && props.card.steps.some(s => s.gates.some(g => g.gate === 'drill')),
     day: new Date(`${v.onDay}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),

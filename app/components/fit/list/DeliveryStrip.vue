@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lastOf } from '#core/sure'
 import type { ListLine } from '#core/card'
 import { num } from '#core/units'
 
@@ -9,10 +10,9 @@ const today = dayOf(new Date())
 const coming = computed(() => props.lines.filter(l => l.state === 'ordered'))
 const undated = computed(() => coming.value.filter(l => !l.dueOn).length)
 const days = computed(() => {
-  const last = [dayAfter(today, 6), props.visitDay, ...coming.value.map(l => l.dueOn)]
-    .filter((d): d is string => !!d)
-    .sort()
-    .at(-1)!
+  const last = lastOf(
+    [dayAfter(today, 6), props.visitDay, ...coming.value.map(l => l.dueOn)].filter((d): d is string => !!d).sort(),
+  )
   const out: string[] = []
   for (let d = today; d <= last && out.length < 21; d = dayAfter(d, 1)) out.push(d)
   return out

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import type { AntennaNode } from '#core/chain'
 import {
   carriedBy,
@@ -66,7 +67,8 @@ const views = computed(() =>
     const f = at.node.fixing
     const kind = f ? mountKind(f.mount) : null
     const stands = f && tree && kind?.pole ? standing(tree, at, f, gust.value) : null
-    const pulls = stands && !('refused' in stands) ? Math.max(stands.sections[0]!.upperN, stands.sections[0]!.lowerN) : null
+    const pulls =
+      stands && !('refused' in stands) ? Math.max(nth(stands.sections, 0).upperN, nth(stands.sections, 0).lowerN) : null
     return {
       at,
       f,

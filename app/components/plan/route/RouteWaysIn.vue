@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nth } from '#core/sure'
 import { BARE_FIXTURE, BEHINDS, insert, setField, update } from '#core/job'
 import type { Entry, Fields, Fixture } from '#core/job'
 import { BEHIND_SAYS, bitFor, entryPoint, waysIn } from '#core/fitting'
@@ -26,6 +27,11 @@ const KNOWN_BY = [
   { value: 'looked at' as const, title: 'looked at' },
 ]
 const BEHIND = BEHINDS.map(value => ({ value, title: BEHIND_SAYS[value].words }))
+const bareWords = (mm: number | null) => {
+  if (mm === null) return 'nothing passes'
+  const bit = bitFor(mm)
+  return `${num(mm, 1)} mm${bit ? `, bit ${bit}` : ''}`
+}
 const taken = computed(() => passages.value.find(p => p.at.id === store.design?.wayInId) ?? null)
 /** where a new one stands */
 const atShell = (entry: Entry) =>
@@ -35,7 +41,7 @@ const take = (w: RankedWay) =>
     const there = store.doc.fixtures.find(f => f.kind === 'way in' && f.entry === w.id)
     const rowId = there?.id ?? uuidv7()
     const fields = { ...BARE_FIXTURE, kind: 'way in' as const, name: '', ...atShell(w.id), entry: w.id }
-    const chosen = update('designs', store.design!.id, { wayInId: rowId })
+    const chosen = update('designs', store.variant.id, { wayInId: rowId })
     return store.commit(there ? [chosen] : [insert('fixtures', fields, rowId), chosen], 'take a way in')
   })
 const addDuct = () =>
@@ -58,7 +64,7 @@ const setName = (f: Fixture) => (v: string | null) => set(f, 'name')(v ?? '')
 const gone = (f: Fixture) => store.commit([{ table: 'fixtures', op: 'delete', rowId: f.id }], 'take it away')
 const sealOf = (jacketsMm: number[]) =>
   jacketsMm.length === 1
-    ? `gland for ${num(jacketsMm[0]!, 1)} mm, the jacket sleeved where it is thinner`
+    ? `gland for ${num(nth(jacketsMm, 0), 1)} mm, the jacket sleeved where it is thinner`
     : `an insert with ${jacketsMm.length} holes, ${[...new Set(jacketsMm.map(d => num(d, 1)))].join(' and ')} mm`
 const TOO_WIDE = ': wider than any bit, crimp after pulling'
 </script>
@@ -78,7 +84,7 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
     </p>
     <div v-if="taken" class="taken" data-test="taken">
       <p>
-        <b>{{ ways.find(w => w.id === taken!.at.entry)?.words ?? taken.at.entry }}</b>, taken for
+        <b>{{ ways.find(w => w.id === taken?.at.entry)?.words ?? taken.at.entry }}</b>, taken for
         {{ taken.cables.length === 1 ? 'one cable' : `${taken.cables.length} cables` }}
       </p>
       <div class="fields">
@@ -131,7 +137,7 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
         <li>
           with one plug at a time <b class="fig">{{ num(taken.needsMm, 1) }} mm</b
           >{{ taken.bitMm ? `, bit ${taken.bitMm}` : ', wider than any bit' }}; crimped after pulling
-          {{ num(taken.bareMm!, 1) }} mm{{ bitFor(taken.bareMm!) ? `, bit ${bitFor(taken.bareMm!)}` : '' }}
+          {{ bareWords(taken.bareMm) }}
         </li>
         <li>{{ sealOf(taken.cables.map(c => c.jacketMm)) }}</li>
         <li v-if="taken.fill">

@@ -13,5 +13,5 @@ export default defineEventHandler(async (event): Promise<Feed> => {
   const db = useDb()
   const sequence = await sequenceOf(db, me.crewId, jobId)
   if (sequence === null) problem(404, 'No such job.')
-  return feedSince(db, me.crewId, jobId, since, sequence)
+  return feedSince(db, me.crewId, jobId, { since, sequence })
 })

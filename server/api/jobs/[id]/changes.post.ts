@@ -9,5 +9,5 @@ import { readValid } from '../../../http/validate'
 export default defineEventHandler(async event => {
   const { me, jobId } = await requireJobId(event, 'installer')
   const { changes, device, since } = await readValid(event, ChangeBatchSchema, { each: true })
-  return (await applyBatch(useDb(), me, jobId, changes, { device, since })) ?? problem(404, 'No such job.')
+  return (await applyBatch(useDb(), me, jobId, { sent: changes, from: { device, since } })) ?? problem(404, 'No such job.')
 })

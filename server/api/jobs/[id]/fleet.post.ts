@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { v7 as uuidv7 } from 'uuid'
 import { methodIdOf, MOST_UNITS, unitOf } from '../../../../core/card'
-import { Text } from '../../../../core/job'
+import { jobOf, Text } from '../../../../core/job'
 import { makeJob } from '../../../services/archive'
 import { unitNamesOf } from '../../../services/fleet'
 import { useDb } from '../../../data/db'
@@ -20,7 +20,7 @@ export default defineEventHandler(async event => {
   const db = useDb()
   const made: { jobId: string; name: string }[] = []
   const method = snapshot.document
-  const there = new Set(await unitNamesOf(db, me.crewId, methodIdOf(method.jobs[0]!)))
+  const there = new Set(await unitNamesOf(db, me.crewId, methodIdOf(jobOf(method))))
   const masts = new Set(snapshot.near.masts.map(m => m.id))
   for (const name of names.filter(n => !there.has(n))) {
     const { document } = unitOf(method, name, uuidv7)

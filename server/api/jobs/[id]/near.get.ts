@@ -13,5 +13,5 @@ export default defineEventHandler(async event => {
   const at = validUuid(stopId) ? await stopOf(useDb(), me.crewId, jobId, stopId) : null
   if (!at) problem(404, 'No such stop.')
   setResponseHeader(event, 'content-type', 'application/json')
-  return nearText(useDb(), me.crewId, me.listState, at)
+  return nearText(useDb(), me.crewId, me.listState, { at })
 })

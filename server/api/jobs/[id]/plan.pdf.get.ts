@@ -1,3 +1,4 @@
+import { jobOf } from '../../../../core/job'
 import { cardPaper, labelsPaper, listPaper, pickListPaper, quotePaper } from '../../../../core/report'
 import { cardOf, quoteJob } from '../../../../core/card'
 import type { JobDocument } from '../../../../core/job'
@@ -53,7 +54,7 @@ async function paperOfCard(me: { crewId: string; crewName: string }, whole: JobD
   const a = await assessOnServer(useDb(), me.crewId, whole, atUtc)
   const document = atPresentStop(whole)
   const { lines } = quoteJob(document, a, await priceBook(useDb(), me.crewId))
-  const onDay = whole.jobs[0]!.nextOn ?? atUtc.slice(0, 10)
+  const onDay = jobOf(whole).nextOn ?? atUtc.slice(0, 10)
   const card = cardOf(document, a, { lines, onDay, atUtc })
   return cardPaper({ document, a, card, units, crew: me.crewName, day: atUtc.slice(0, 10) })
 }

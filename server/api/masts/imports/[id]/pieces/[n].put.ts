@@ -23,7 +23,7 @@ export default defineEventHandler(async event => {
     )
   }
   try {
-    return await takePiece(me.crewId, state.id, n, bytes.toString('utf8'), getQuery(event).last === '1')
+    return await takePiece(me.crewId, state.id, { n, text: bytes.toString('utf8'), last: getQuery(event).last === '1' })
   } catch (e) {
     if (e instanceof ImportRefusal) problem(422, e.message, [{ field: 'file', message: e.message }])
     throw e
