@@ -45,18 +45,5 @@ export const MBITS_PER_MBYTE = 8
 export const toMetres = (value: number, units: Units): number => (units === 'metric' ? value : value / FEET)
 export const fromMetres = (m: number, units: Units): number => (units === 'metric' ? m : m * FEET)
 
-/** Lengths inside sentences of the core stand as `{m:2.1}` and `{km:11300}` (metres both) until someone reads them. */
-export const mToken = (m: number): string => `{m:${m.toFixed(2)}}`
-export const kmToken = (m: number): string => `{km:${Math.round(m)}}`
-
-/** Under a metre a quarter is not a third: two decimals where one would round. */
-const decimalsOf = (m: number, units: Units): number =>
-  units === 'metric' && Math.abs(m) < 1 && Math.abs(m * 10 - Math.round(m * 10)) > 1e-6 ? 2 : 1
-
-export const say = (text: string, units: Units): string =>
-  text.replace(/\{(m|km):(-?[\d.]+)\}/g, (_, kind: string, v: string) =>
-    kind === 'm' ? length(Number(v), units, decimalsOf(Number(v), units)) : distance(Number(v), units),
-  )
-
 /** @returns `252°`, three figures so that bearings align */
 export const bearing = (deg: number): string => `${String(Math.round(deg) % 360).padStart(3, '0')}°`

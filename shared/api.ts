@@ -1,4 +1,5 @@
 /** Envelopes that app and server both speak. */
+import type { Words } from '../core/words'
 import type { Cell, Change, FieldConflict, JobDocument, Mast } from '../core/job'
 import type { BoardVisit, Lesson, MethodPhoto } from '../core/card'
 
@@ -157,7 +158,7 @@ export interface FleetUnit {
   /** steps of its card that are done */
   done: number
   state: JobState
-  differences: string[]
+  differences: Words[]
   serials: string[]
   nextOn: string | null
 }

@@ -5,6 +5,7 @@
 import type { APIRequestContext } from '@playwright/test'
 import postgres from 'postgres'
 import { v7 as uuidv7 } from 'uuid'
+import type { MastImportState } from '../shared/api'
 import { expect, KILN } from './support/fixtures'
 import { follow, open, put } from './support/masts'
 import { test } from './support/own-cluster'

@@ -4,6 +4,7 @@ import type { Change, Edit, JobDocument } from '#core/job'
 import type { Assessment, Cure } from '#core/judge'
 import { atPresentStop, logIndex } from '#core/survey'
 import { sure } from '#core/sure'
+import { say } from '#core/words'
 import { withNear } from '../../shared/api'
 import type { JobSnapshot, NearMasts } from '../../shared/api'
 import { Assessing } from '../job/assessing'
@@ -308,7 +309,7 @@ export const useJob = defineStore('job', () => {
   const redo = (): Promise<string | null> => step(whole.value && undoing.redo(whole.value))
 
   /** A cure's steps as one batch; ids that it names for itself are made here. */
-  const cure = (c: Cure): Promise<Errors> => commit(editsOf(changesOf(c.steps, uuidv7)), c.label)
+  const cure = (c: Cure): Promise<Errors> => commit(editsOf(changesOf(c.steps, uuidv7)), say(c.label, usePrefs().units))
 
   /** Sends what waits, of this job and every other. */
   const send = (): Promise<void> => sending.now()

@@ -6,5 +6,7 @@ export const usePrefs = defineStore('prefs', () => {
   const night = useLocalStorage<boolean>('mv-night', false)
   /** the skyline's axis labelled by the compass rather than true */
   const magnetic = useLocalStorage<boolean>('mv-magnetic', false)
-  return { units, night, magnetic }
+  /** sentences longer by two fifths, to see what a screen does with a language that needs the room */
+  const pseudo = useLocalStorage<boolean>('mv-pseudo', false)
+  return { units, night, magnetic, pseudo }
 })

@@ -18,7 +18,9 @@ import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
 import type { Made } from '../survey/setups'
 import { NINE_IN_TEN } from '../survey/stats'
 import type { Cell, JobDocument, Mast, Obstacle, Reading, Site } from '../job/schema'
-import { kmToken, mToken, num } from '../units'
+import { num } from '../units'
+import { concat, metres, overLand, words } from '../words'
+import type { Words } from '../words'
 
 /** RSRP in the open that still serves: 10 dB above receiver noise. */
 export const USABLE_RSRP_DBM = -113
@@ -59,7 +61,7 @@ export interface MastView {
   /** what the shared bands come to by noise alone, Mbit/s: what masts are ranked by */
   expectedMbps: number
   usable: boolean
-  sentence: string
+  sentence: Words
   rank: number
 }
 
@@ -290,19 +292,21 @@ export const bearingHalfWidth = (v: Pick<MastView, 'positionDeg'> | null, dec: D
 const whatAt = (v: MastView, atM: number, screens: readonly Obstacle[]): string =>
   screens.find(s => Math.abs(s.distanceM - atM) < 1 && inSpan(v.bearingDeg, s.fromDeg, s.toDeg))?.name ?? 'the ridge'
 
-function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | null, screens: readonly Obstacle[]): string {
+function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | null, screens: readonly Obstacle[]): Words {
   if (!v.path) return 'path not computed yet'
   if (!v.matchesCarrier) return `${v.mast.carrier}, not ${carrier}: this SIM cannot use it`
   if (!v.best) return 'no band that the kit covers'
   const c = v.best.clearance
   const seen =
     c.ratio >= 0.6
-      ? `clear by ${mToken(c.clearM)} at the tightest place, ${kmToken(c.atM)} out`
+      ? words`clear by ${metres(c.clearM)} at the tightest place, ${overLand(c.atM)} out`
       : c.clearM > 0
-        ? `in sight, but ground fills ${Math.round((1 - Math.max(0, c.ratio)) * 100)} % of the first Fresnel zone at ` +
-          `${kmToken(c.atM)}: loses ${num(v.best.diffractionDb)} dB`
-        : `loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${kmToken(c.atM)}`
-  const tail = [
+        ? concat(
+            `in sight, but ground fills ${Math.round((1 - Math.max(0, c.ratio)) * 100)} % of the first Fresnel zone at `,
+            words`${overLand(c.atM)}: loses ${num(v.best.diffractionDb)} dB`,
+          )
+        : words`loses ${num(v.best.diffractionDb)} dB behind ${whatAt(v, c.atM, screens)} at ${overLand(c.atM)}`
+  const more = [
     v.lacks.length ? `does not send ${v.lacks.join(', ')}, which ${v.lacks.length > 1 ? 'were' : 'was'} read here` : '',
     v.bandsGuessed ? `its bands are not in the list: ${v.bands.join(', ')} taken, as usual with ${v.mast.carrier} here` : '',
     v.calibration?.readings
@@ -310,23 +314,23 @@ function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | nu
         `${v.calibration.offsetDb < 0 ? 'below' : 'above'} the sum`
       : '',
     v.positionDeg > HAND_COMPASS_DEG
-      ? `its place is known to ${mToken(v.mast.accuracyM!)} only: ±${num(v.positionDeg)}° of bearing`
+      ? words`its place is known to ${metres(v.mast.accuracyM!)} only: ±${num(v.positionDeg)}° of bearing`
       : '',
   ]
-    .filter(Boolean)
-    .map(t => `; ${t}`)
-    .join('')
-  if (!nearest || nearest === v || !nearest.best) return `${v === nearest ? `nearest; ${seen}` : seen}${tail}`
-  const further = `${kmToken(v.distanceM - nearest.distanceM)} further`
+  const tail = concat(...more.filter(Boolean).map(t => words`; ${t}`))
+  if (!nearest || nearest === v || !nearest.best) return words`${v === nearest ? 'nearest; ' : ''}${seen}${tail}`
+  const further = words`${overLand(v.distanceM - nearest.distanceM)} further`
   if (v.rank === 1) {
     const near =
       nearest.best.clearance.clearM < 0
-        ? `loses ${num(nearest.best.diffractionDb)} dB behind ${whatAt(nearest, nearest.best.clearance.atM, screens)} at ` +
-          `${kmToken(nearest.best.clearance.atM)}`
+        ? concat(
+            `loses ${num(nearest.best.diffractionDb)} dB behind ${whatAt(nearest, nearest.best.clearance.atM, screens)} at `,
+            words`${overLand(nearest.best.clearance.atM)}`,
+          )
         : v.best.rsrpDbm > nearest.best.rsrpDbm + 1
           ? `comes ${num(v.best.rsrpDbm - nearest.best.rsrpDbm)} dB weaker`
           : `has ${nearest.bands.length === 1 ? 'one shared band' : `${nearest.bands.length} shared bands`}, this one ${v.bands.length}`
-    return `${further} but ${seen}; the near one ${near}${tail}`
+    return words`${further} but ${seen}; the near one ${near}${tail}`
   }
-  return `${further}; ${seen}${tail}`
+  return words`${further}; ${seen}${tail}`
 }

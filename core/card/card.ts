@@ -14,6 +14,7 @@ import type { Span } from './order'
 import { stepsOf } from './steps'
 import { tally } from './step'
 import type { Planned, Step } from './step'
+import type { Words } from '../words'
 
 export interface CardStep extends Step {
   /** the last mark made on it; null while there is none */
@@ -116,7 +117,7 @@ function hardening(steps: readonly Omit<CardStep, 'waits' | 'hardensUntil'>[], a
 /** Steps that are done on one climb, and all that goes up for them. */
 export interface Climb {
   steps: CardStep[]
-  takes: string[]
+  takes: Words[]
 }
 
 /** @returns the climb on which an open step is done; null where it is done from the ground, or already */

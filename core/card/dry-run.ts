@@ -5,6 +5,7 @@ import { lastCheck } from '../judge/ticks'
 import type { Check, JobDocument } from '../job/schema'
 import type { Section } from '../judge/finding'
 import { num } from '../units'
+import { say } from '../words'
 
 export const readKey = (r: Pick<DryRead, 'quantity' | 'where'>): string => `${r.quantity}:${r.where}`.slice(0, 160)
 
@@ -48,7 +49,7 @@ export function causesOf(reads: readonly ReadBeside[], a: Pick<Assessment, 'dril
   const low = (q: DryRead['quantity']) => reads.some(r => r.quantity === q && r.value !== null && r.value < r.expected && r.stop)
   const fine = (q: DryRead['quantity']) => reads.some(r => r.quantity === q && r.value !== null && !r.stop)
   const levelOff = Math.min(0, ...short.filter(r => r.quantity === 'RSRP').map(r => r.off!))
-  const assumed = (part: string) => a.drill.assumed.some(x => x.what.includes(part))
+  const assumed = (part: string) => a.drill.assumed.some(x => say(x.what, 'metric').includes(part))
   const unmeasured = a.lengths.filter(l => !l.joint.run.measured).length
   const out: Cause[] = []
   if (low('RSRP') || low('total at the donor port')) {

@@ -1,3 +1,4 @@
+import { said } from '../../tests/support/said'
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { BARE_FIXING } from '../job/fixing'
@@ -37,12 +38,12 @@ describe('a method and its fleet', () => {
     const unit = unit2(h)
     const [first] = unit.nodes.filter(n => n.part?.kind === 'antenna')
     const moved = { ...unit, nodes: unit.nodes.map(n => (n === first ? { ...n, northM: n.northM + 0.5 } : n)) }
-    expect(differencesOf(h.doc, moved)).toEqual([expect.stringContaining('elsewhere')])
+    expect(differencesOf(h.doc, moved).map(said)).toEqual([expect.stringContaining('elsewhere')])
     const less = { ...unit, nodes: unit.nodes.filter(n => n !== first) }
-    expect(differencesOf(h.doc, less)).toContainEqual(expect.stringContaining('left out'))
-    expect(differencesOf(unit, { ...unit, runs: unit.runs.map(r => ({ ...r, lengthM: r.lengthM + 1 })) })).toContainEqual(
-      expect.stringContaining('of cable more'),
-    )
+    expect(differencesOf(h.doc, less).map(said)).toContainEqual(expect.stringContaining('left out'))
+    expect(
+      differencesOf(unit, { ...unit, runs: unit.runs.map(r => ({ ...r, lengthM: r.lengthM + 1 })) }).map(said),
+    ).toContainEqual(expect.stringContaining('of cable more'))
   })
   it('another mount, another feed are told of the part they are of', () => {
     const h = new House('router', 'vehicle')

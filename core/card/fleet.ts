@@ -4,7 +4,9 @@ import { asTemplate, remapped } from '../job/copy'
 import type { Maker } from '../job/defaults'
 import type { Job, JobDocument, Node, Photo } from '../job/schema'
 import { between, nearestTo } from '../site/frame'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import type { Words } from '../words'
+import { keyOf, metres, words } from '../words'
 
 /** Most that are made at once. */
 export const MOST_UNITS = 60
@@ -64,10 +66,10 @@ const planOf = (d: JobDocument): { nodes: Node[]; runs: JobDocument['runs'] } =>
 const SAME_PLACE_M = 0.05
 const SAME_LENGTH_M = 0.05
 
-const heldBy = ({ fixing }: Node): string => {
+const heldBy = ({ fixing }: Node): Words => {
   if (!fixing) return 'what nobody noted'
   const poleM = fixing.sections.reduce((sum, s) => sum + s.lengthM, 0)
-  return `${fixing.mount}${poleM ? `, pole ${mToken(poleM)}` : ''}`
+  return words`${fixing.mount}${poleM ? words`, pole ${metres(poleM)}` : ''}`
 }
 const fedBy = ({ feed }: Node): string => {
   if (!feed) return 'what is usual'
@@ -76,10 +78,10 @@ const fedBy = ({ feed }: Node): string => {
 }
 
 /** @returns where a unit's plan is not the method's, in words; parts are held against the nearest of their kind */
-export function differencesOf(method: JobDocument, unit: JobDocument): string[] {
+export function differencesOf(method: JobDocument, unit: JobDocument): Words[] {
   const [m, u] = [planOf(method), planOf(unit)]
   const left = [...m.nodes]
-  const out: string[] = []
+  const out: Words[] = []
   for (const node of u.nodes) {
     const alike = left.filter(n => n.partId === node.partId)
     const nearest = nearestTo(node, alike)
@@ -90,14 +92,14 @@ export function differencesOf(method: JobDocument, unit: JobDocument): string[] 
     }
     left.splice(left.indexOf(nearest), 1)
     const { distanceM } = between(nearest, node)
-    if (distanceM > SAME_PLACE_M) out.push(`${name} ${mToken(distanceM)} elsewhere`)
-    if (heldBy(node) !== heldBy(nearest)) out.push(`${name} held by ${heldBy(node)}`)
+    if (distanceM > SAME_PLACE_M) out.push(words`${name} ${metres(distanceM)} elsewhere`)
+    if (keyOf(heldBy(node)) !== keyOf(heldBy(nearest))) out.push(words`${name} held by ${heldBy(node)}`)
     if (fedBy(node) !== fedBy(nearest)) out.push(`${name} fed by ${fedBy(node)}`)
   }
   for (const n of left) out.push(`${n.part?.name ?? n.partId} left out`)
   const total = (runs: JobDocument['runs']) => runs.reduce((sum, r) => sum + r.lengthM, 0)
   const more = total(u.runs) - total(m.runs)
-  if (Math.abs(more) > SAME_LENGTH_M) out.push(`${mToken(Math.abs(more))} of cable ${more > 0 ? 'more' : 'less'}`)
+  if (Math.abs(more) > SAME_LENGTH_M) out.push(words`${metres(Math.abs(more))} of cable ${more > 0 ? 'more' : 'less'}`)
   return out
 }
 

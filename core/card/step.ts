@@ -4,6 +4,8 @@ import type { Design, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
 import type { Building } from '../site/building'
 import type { Point } from '../site/frame'
+import { keyOf, words } from '../words'
+import type { Words } from '../words'
 import type { GateNeed } from './gates'
 
 export { isUp } from '../fitting/raising'
@@ -18,12 +20,12 @@ export interface Step {
   stand: Stand
   /** where on the picture; null where it is nowhere in particular */
   at: Point | null
-  parts: string[]
+  parts: Words[]
   tools: string[]
   /** how, in the order in which it is done */
   then: string
   /** what is to be read or kept to */
-  figure: string | null
+  figure: Words | null
   /** what is photographed before it is hidden */
   photo: string | null
   /** gates that stand before it, each with what it is about; all must be open */
@@ -72,8 +74,11 @@ export const partKey = (n: TreeNode): string => `part:${n.part.id}`
 export const nameOf = (n: TreeNode): string => n.part.name
 
 /** @returns each name once, with how often it stands where that is more than once */
-export function tally(names: readonly string[]): string[] {
-  const counts = new Map<string, number>()
-  for (const n of names) counts.set(n, (counts.get(n) ?? 0) + 1)
-  return [...counts].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name))
+export function tally(names: readonly Words[]): Words[] {
+  const counts = new Map<string, { name: Words; n: number }>()
+  for (const name of names) {
+    const key = keyOf(name)
+    counts.set(key, { name, n: (counts.get(key)?.n ?? 0) + 1 })
+  }
+  return [...counts.values()].map(({ name, n }) => (n > 1 ? words`${n} × ${name}` : name))
 }

@@ -17,7 +17,8 @@ import { inside } from '../site/building'
 import type { Building } from '../site/building'
 import { between, nearestTo } from '../site/frame'
 import type { Point } from '../site/frame'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { metres, words } from '../words'
 import { aloft, beside, pulling, TAKES } from './durations'
 import type { GateNeed } from './gates'
 import { heightGates, holeAt, lacking, raising } from './needs'
@@ -55,7 +56,7 @@ export function masts(s: CardContext): Draft[] {
         words: `Put ${nameOf(at)} together on the ground`,
         stand: 'ground',
         at: null,
-        parts: [nameOf(at), ...(overM ? [`pole ${mToken(overM)}`] : [])],
+        parts: [nameOf(at), ...(overM ? [words`pole ${metres(overM)}`] : [])],
         tools: ['spanners'],
         takes: [partKey(at)],
         then: `Bolts, washers and threads tried in the bracket; cable on and its plug sealed, weight tied ${
@@ -215,13 +216,13 @@ export function cables(s: CardContext): Draft[] {
       words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
       stand: up ? 'up' : 'ground',
       at: from.node,
-      parts: [`${joint.line?.name ?? 'cable'}, ${mToken(joint.run.lengthM)}`],
+      parts: [words`${joint.line?.name ?? 'cable'}, ${metres(joint.run.lengthM)}`],
       takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
       tools: ['draw line', 'tape', 'clips'],
       then: `From ${nameOf(from)}, plug taped; ${code} on both ends; ${
         crosses ? 'drip loop below the way in; ' : ''
       }ends stay free until both are done.`,
-      figure: `needs ${mToken(c.neededM)} of ${mToken(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
+      figure: words`needs ${metres(c.neededM)} of ${metres(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
       gates: heightGates([joint.from.at.node, joint.to.at.node].find(p => isUp(p, building)) ?? from.node, s),
       // What lies beside it is drawn in with the same line.
       minutes: order.slice(0, i).some(o => runsBeside(o.joint, joint))
@@ -250,10 +251,10 @@ export function earths(s: CardContext): Draft[] {
     words: 'Earth the arrestor',
     stand: isUp(p.arrestor.node, building) ? 'up' : 'ground',
     at: p.arrestor.node,
-    parts: [`solid copper, ${mToken(p.way.lengthM)}`, 'clamps'],
+    parts: [words`solid copper, ${metres(p.way.lengthM)}`, 'clamps'],
     takes: ['use:earth', 'use:clamps'],
     then: 'Short and straight, wide bends. The bond to the building’s earthing is a licensed electrician’s.',
-    figure: `${mToken(p.way.lengthM)}, ${p.way.bends === 1 ? 'one bend' : `${p.way.bends} bends`}`,
+    figure: words`${metres(p.way.lengthM)}, ${p.way.bends === 1 ? 'one bend' : `${p.way.bends} bends`}`,
     photo: 'both ends of the conductor',
     gates: heightGates(p.arrestor.node, s),
     minutes: paths.slice(0, i).some(o => areBeside(o.arrestor, p.arrestor)) ? beside(TAKES.earth) : TAKES.earth,

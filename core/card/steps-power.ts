@@ -4,7 +4,8 @@ import { jobOf, movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
 import { heightAfterM, heightWords } from '../fitting/mounts'
 import { feedsOf } from '../judge/feeds'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { metres, words } from '../words'
 import { aloft, LININGS, TAKES } from './durations'
 import { energising, heightGates, lacking, transmitting } from './needs'
 import { isUp, nameOf } from './step'
@@ -63,7 +64,7 @@ function heightStep({ doc, a, building }: CardContext): Draft | null {
     at: null,
     tools: ['tape', 'level'],
     then: 'On level ground, tyres as they are driven; written where the driver reads it: bridges, ferries, car parks.',
-    figure: `${heightWords(top)}; the body alone ${mToken(roofM)}`,
+    figure: words`${heightWords(top)}; the body alone ${metres(roofM)}`,
     minutes: TAKES.height,
     needs: ['seal'],
   }

@@ -10,6 +10,7 @@ import type { Draft, Planned, CardContext, Step } from './step'
 import { before, holes } from './steps-before'
 import { cables, earths, inner, masts } from './steps-fixing'
 import { after } from './steps-power'
+import { keyOf } from '../words'
 
 /** @returns every step of the plan shown, those it needs before it; none where nothing is laid out */
 export function stepsOf(doc: JobDocument, a: Planned): Step[] {
@@ -43,7 +44,7 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
     // What a dry run should read follows every new reading: that is no change of the plan.
     const kept = step.id === 'dry-run' ? null : figure
     // How it is done is the program's to word, and may be worded better: that is no change of the plan either.
-    return { ...step, about: digest([words, kept, parts, turnsOn].flat().join('|')) }
+    return { ...step, about: digest([words, kept === null ? '' : keyOf(kept), parts.map(keyOf), turnsOn].flat().join('|')) }
   })
 }
 

@@ -4,8 +4,10 @@ import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
 import { between } from '../site/frame'
-import { capital, mToken } from '../units'
+import { capital } from '../units'
+import { metres, words } from '../words'
 import { couple, forceCoefficient, poleInWind, sectionModulusM3, GRADES, withdrawalN, anchorN } from './pole'
+import type { Words } from '../words'
 import type { Couple, PoleResult, Sail } from './pole'
 
 export interface MountKind {
@@ -459,5 +461,5 @@ export function heightAfterM(tree: Pick<Tree, 'nodes'>, overGroundM: number): nu
 const HEIGHT_PLUS_MINUS_M = 0.05
 
 /** A height as a driver reads it: rounded up to the next tenth, with how sure it is until it was measured. */
-export const heightWords = (topM: number): string =>
-  `${mToken(Math.ceil(topM * 10 - 1e-6) / 10)} by the plan, rounded up, ± ${mToken(HEIGHT_PLUS_MINUS_M)}: measure it`
+export const heightWords = (topM: number): Words =>
+  words`${metres(Math.ceil(topM * 10 - 1e-6) / 10)} by the plan, rounded up, ± ${metres(HEIGHT_PLUS_MINUS_M)}: measure it`

@@ -4,7 +4,8 @@ import { parse } from 'csv-parse/sync'
 import { asNegative, csvCell, csvLine, guessDelimiter, markStrays, parseNumber, recordCuts, STRAY_MARK } from './csv'
 import { headerSignature, lackingFields, looksSwapped, proposeMapping, proposeRules } from './mast-columns'
 import { channelMeans, readDay, readMastRow } from './mast-csv'
-import { bearing, distance, fromMetres, length, mToken, num, say, signed, toMetres } from '../units'
+import { bearing, distance, fromMetres, length, num, signed, toMetres } from '../units'
+import { metres, say, words } from '../words'
 
 describe('numbers as typed', () => {
   it.each([
@@ -291,8 +292,8 @@ describe('figures as read', () => {
     expect(signed(2)).toBe('+2')
   })
   it('tokens turn into either unit', () => {
-    expect(say(`raise ${mToken(1.9)}`, 'metric')).toBe('raise 1.9\u2009m')
-    expect(say(`raise ${mToken(1.9)}`, 'imperial')).toBe('raise 6.2\u2009ft')
+    expect(say(words`raise ${metres(1.9)}`, 'metric')).toBe('raise 1.9\u2009m')
+    expect(say(words`raise ${metres(1.9)}`, 'imperial')).toBe('raise 6.2\u2009ft')
     expect(length(6.1, 'imperial', 0)).toBe('20\u2009ft')
     expect(distance(11_300, 'metric')).toBe('11.3\u2009km')
   })

@@ -7,6 +7,8 @@ import type { PromiseView } from '../promise/view'
 import { servedShare } from '../separation/isolation'
 import type { Context } from './context'
 import type { Act, Finding, Section } from './finding'
+import { concat } from '../words'
+import type { Words } from '../words'
 import { lastCheck } from './ticks'
 
 export interface ActState {
@@ -15,7 +17,7 @@ export interface ActState {
   done: number
   state: 'empty' | 'open' | 'trouble' | 'done'
   /** what keeps it from being green, the worst first; none where it is */
-  open: string[]
+  open: Words[]
 }
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
@@ -83,7 +85,7 @@ function plan(c: Context, { findings, promise }: Judged): ActState {
     ...settling.map(f => f.title),
     ...short,
     ...(c.main?.levels ? [] : ['the level cannot be worked out yet']),
-    ...left.map(f => `left for the site: ${f.title}`),
+    ...left.map(f => concat('left for the site: ', f.title)),
   ]
   const toFix = settling.length - stops
   const words = stops

@@ -16,6 +16,7 @@ import { num } from '../units'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
 import type { Draft, Finding } from './finding'
+import { words } from '../words'
 
 /** What an outside wall takes where the house was not asked, dB. Assumed. @source common practice (no source) */
 const ENTRY_LOSS_DB = 12
@@ -60,7 +61,7 @@ export function bearingFindings(c: Context): Finding[] {
       subjectId: best.mast.id,
       severity: 'note',
       title: 'The nearest mast is not the best',
-      sentence: `${best.mast.name}: ${best.sentence}.`,
+      sentence: words`${best.mast.name}: ${best.sentence}.`,
       because: 'ranked by what the shared bands can be expected to carry, not by distance',
       source: 'ITU-R P.526-15 §4.5 over the terrain held',
     })

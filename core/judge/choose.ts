@@ -12,7 +12,8 @@ import type { LinePart } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
 import { needAtDbm } from '../site/use'
 import type { SpotSummary } from '../survey/spots'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { metres, words } from '../words'
 import { RULE_PACKS } from './cautions'
 import { isLaid } from './context'
 import type { Context, Laid } from './context'
@@ -221,7 +222,7 @@ function rightCable(joint: Joint, line: LinePart, frequencyMHz: number): Cure | 
   if (!found) return null
   const stockM = sure(found.line.stockM.find(s => s >= lengthM))
   return {
-    label: `the ${found.line.name} instead, ${mToken(stockM)}`,
+    label: words`the ${found.line.name} instead, ${metres(stockM)}`,
     gain: 'it fits, no adapter',
     cost: `−${num(found.lossDb, 1)} dB in it`,
     enough: true,

@@ -2,14 +2,16 @@
 import { nth } from '../sure'
 import { wayTo } from '../chain/tree'
 import { CHANNEL_M, POE_CLASSES, poeArrives } from '../fitting/poe'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { concat, metres, words } from '../words'
+import type { Words } from '../words'
 import type { Assessment } from './assess'
 
 /** Class of supply that an outdoor modem asks for where nobody has chosen one. Assumed. */
 const OUTDOOR_CLASS = nth(POE_CLASSES, 2)
 
 /** @returns one sentence; null where no coax runs from an outside antenna to a router */
-export function overData(a: Pick<Assessment, 'tree' | 'levels'>): string | null {
+export function overData(a: Pick<Assessment, 'tree' | 'levels'>): Words | null {
   const modem = a.levels?.modems[0]
   const { tree } = a
   if (!modem || !tree) return null
@@ -18,9 +20,9 @@ export function overData(a: Pick<Assessment, 'tree' | 'levels'>): string | null 
   if (lengthM < 2) return null
   const reach = Math.min(CHANNEL_M, lengthM)
   const far = lengthM > CHANNEL_M ? ', by a switch half way' : ''
-  return (
-    `By coax the modem gets RSRP ${num(modem.rsrpDbm, 1)} dBm, ${num(modem.feedLossDb, 1)} dB less than at the antenna's plug. ` +
-    `A modem out there with Ethernet over the same ${mToken(lengthM)} loses none of it${far}; ` +
-    `${num(poeArrives(OUTDOOR_CLASS, reach), 1)} W of class ${OUTDOOR_CLASS.poeClass} arrive.`
+  return concat(
+    `By coax the modem gets RSRP ${num(modem.rsrpDbm, 1)} dBm, ${num(modem.feedLossDb, 1)} dB less than at the antenna's plug. `,
+    words`A modem out there with Ethernet over the same ${metres(lengthM)} loses none of it${far}; `,
+    `${num(poeArrives(OUTDOOR_CLASS, reach), 1)} W of class ${OUTDOOR_CLASS.poeClass} arrive.`,
   )
 }

@@ -16,7 +16,8 @@ import type { Loop } from '../separation/loop'
 import { buildingOf, inside } from '../site/building'
 import { along, axisSign, between, moveAlong, partWay, round2 } from '../site/frame'
 import { atPresentStop } from '../survey/place'
-import { mToken, num, signed } from '../units'
+import { num, signed } from '../units'
+import { keyOf, metres, words } from '../words'
 import { antennaAt, PARTS } from '../catalogue/parts'
 import { isOmni } from '../job/part'
 import type { AntennaPart, Part } from '../job/part'
@@ -24,6 +25,7 @@ import { contextOf, isWorked } from './context'
 import type { Worked } from './context'
 import { evenOut } from './even-out'
 import { skyCures } from './fixtures'
+import type { Words } from '../words'
 import type { Cure, CureStep } from './finding'
 
 /** Findings that say `solves`. */
@@ -57,8 +59,8 @@ const LARGER_WORTH_DB = 1
 
 /** One thing that may be done, by itself or with another. */
 interface Try {
-  label: string
-  cost: string
+  label: Words
+  cost: Words
   gainDb: number
   steps: CureStep[]
   /** roughly what it takes, the least first */
@@ -118,7 +120,7 @@ function raising(c: Worked, loop: Loop): Try | null {
   if (inside(c.building, { ...donor.node, upM: donor.node.upM + up })) return null
   const lead = leadOf(c, donor)
   return {
-    label: `raise the donor ${mToken(up)}`,
+    label: words`raise the donor ${metres(up)}`,
     cost: lead?.line ? `−${num(lineLossDb(lead.line.constants, up, c.main.carrier.frequencyMHz), 1)} dB cable` : 'longer cable',
     gainDb: isolationAfter(c, loop, steps(up)) - loop.isolationDb,
     steps: [...steps(up), ...longer(c, steps(up))],
@@ -138,7 +140,7 @@ function moving(c: Worked, loop: Loop): Try | null {
   const by = least ?? Math.floor(room * 10) / 10
   if (by < 0.3) return null
   return {
-    label: `inside antenna ${mToken(by)} along`,
+    label: words`inside antenna ${metres(by)} along`,
     cost: 'longer cable',
     gainDb: isolationAfter(c, loop, steps(by)) - loop.isolationDb,
     steps: [...steps(by), ...longer(c, steps(by))],
@@ -176,7 +178,7 @@ function sheet(c: Worked, loop: Loop): Try | null {
   const most = tried.reduce((a, b) => (b.gainDb > a.gainDb + LARGER_WORTH_DB ? b : a))
   const best = enough ?? most
   return {
-    label: `steel sheet ${mToken(best.sideM)} square, ${mToken(SHEET_BEFORE_M)} before the ${best.words}`,
+    label: words`steel sheet ${metres(best.sideM)} square, ${metres(SHEET_BEFORE_M)} before the ${best.words}`,
     cost: 'assumed; it shades what is behind it; a little aside of the line (20 cm) it does better than centred',
     gainDb: best.gainDb,
     steps: [best.step],
@@ -201,7 +203,7 @@ function otherAntennas(c: Worked, loop: Loop): Try[] {
   const facing = Math.round(between(donor.node, server.node).bearingDeg) % 360
   const best = (
     a: AntennaNode,
-    label: string,
+    label: Words,
     fields: Record<string, unknown>,
     wanted: (p: AntennaPart) => boolean,
   ): Try | null => {
@@ -214,7 +216,7 @@ function otherAntennas(c: Worked, loop: Loop): Try[] {
     const found = tried.reduce<(typeof tried)[number] | null>((x, y) => (!x || y.gainDb > x.gainDb ? y : x), null)
     if (!found) return null
     return {
-      label: `${label}: ${found.p.name.toLowerCase()}`,
+      label: words`${label}: ${found.p.name.toLowerCase()}`,
       cost: 'another antenna',
       gainDb: found.gainDb,
       steps: found.steps,
@@ -239,7 +241,13 @@ function longerLead(c: Worked, loop: Loop): Try | null {
   if (!next) return null
   const steps: CureStep[] = [{ table: 'runs', op: 'update', rowId: lead.run.id, fields: { lengthM: next } }]
   const gainDb = isolationAfter(c, loop, steps) - loop.isolationDb
-  return { label: `donor cable of ${mToken(next)}`, cost: `−${num(gainDb, 1)} dB of signal as well`, gainDb, steps, price: 6 }
+  return {
+    label: words`donor cable of ${metres(next)}`,
+    cost: `−${num(gainDb, 1)} dB of signal as well`,
+    gainDb,
+    steps,
+    price: 6,
+  }
 }
 
 /** The cheapest two that together are enough, where they do not touch the same thing. */
@@ -252,9 +260,9 @@ function pairOfTries(c: Worked, loop: Loop, { tries, needed }: { tries: readonly
     const gainDb = isolationAfter(c, loop, steps) - loop.isolationDb
     if (loop.isolationDb + gainDb < needed) continue
     return {
-      label: `${a.label} and ${b.label}`,
+      label: words`${a.label} and ${b.label}`,
       gain: `${signed(gainDb, 1)} dB`,
-      cost: `${a.cost}; ${b.cost}`,
+      cost: keyOf(a.cost) === keyOf(b.cost) ? words`${a.cost}, both` : words`${a.cost}; ${b.cost}`,
       enough: true,
       steps,
     }

@@ -6,7 +6,8 @@ import { clearOfLinesM, DEEP } from './demands'
 import type { Demand, DemandKind } from './demands'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding, Section } from './finding'
-import { capital, mToken } from '../units'
+import { capital } from '../units'
+import { concat, metres, words } from '../words'
 
 type Layer = 'cables' | 'way in' | 'mounts' | 'feeds' | 'surge'
 
@@ -59,9 +60,10 @@ const SAYS: Partial<
     return {
       code: 'route.lines',
       title: d.by ? `An overhead line is too near: ${d.by}` : 'How far is the nearest overhead line?',
-      sentence:
-        `${d.of} is raised: a line is at least ${mToken(clearOfLinesM(node))} away in every direction in which it can fall. ` +
+      sentence: concat(
+        words`${d.of} is raised: a line is at least ${metres(clearOfLinesM(node))} away in every direction in which it can fall. `,
         'Not known is stop.',
+      ),
       because: 'the assembled length, and 3 m',
     }
   },

@@ -6,18 +6,20 @@ import type { AssumptionCode } from '../promise/inputs'
 import type { PromiseView } from '../promise/view'
 import { ISOLATION_SIGMA_DB } from '../separation/isolation'
 import { NINE_IN_TEN } from '../survey/stats'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { metres, words } from '../words'
 import { capOfSim } from './context'
 import type { Context } from './context'
 import { wayInById } from '../fitting/ways-in'
 import type { DemandKind } from './demands'
 import { drilledOf, passagesOf } from './passages'
+import type { Words } from '../words'
 import { lastCheck } from './ticks'
 
 export interface Assumed {
-  what: string
+  what: Words
   /** what it could cost, as a figure where there is one */
-  cost: string
+  cost: Words
   /** the cheapest way to know */
   know: string
   /** people can be hurt, or a hole is in the wrong place: known first */
@@ -120,7 +122,7 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
     out.push({
       what: `${unmeasured.length} cable length${unmeasured.length === 1 ? '' : 's'}, from the picture`,
       cost: tight.length
-        ? `${tight.length} with under ${mToken(1)} to spare: one metre short is another day`
+        ? words`${tight.length} with under ${metres(1)} to spare: one metre short is another day`
         : 'a metre or two each way',
       know: 'tape or string along the way, then tick “measured”',
       first: false,

@@ -1,7 +1,7 @@
 /** What "show working" opens: a number with where it came from; and what is judged of it. */
-import { capital } from '../units'
 import type { Step } from '../fitting/splice'
 import type { Provenance } from '../units'
+import type { Words } from '../words'
 
 export interface Figure {
   value: number
@@ -25,9 +25,9 @@ export type Section =
 export type CureStep = Step
 
 export interface Cure {
-  label: string
-  gain: string
-  cost: string
+  label: Words
+  gain: Words
+  cost: Words
   /** true where it is enough by itself */
   enough: boolean
   steps: CureStep[]
@@ -40,9 +40,9 @@ export interface Finding {
   subjectId: string
   severity: Severity
   section: Section
-  title: string
-  sentence: string
-  because: string
+  title: Words
+  sentence: Words
+  because: Words
   source: string
   cures: Cure[]
   /** cures are worked out when it is opened */
@@ -66,6 +66,3 @@ export const finding = (section: Section, d: Draft): Finding => ({
 })
 
 export const COMMON = 'common practice (no source)'
-
-/** A reason, said as a sentence. */
-export const sentenceOf = (reason: string): string => `${capital(reason)}.`

@@ -1,4 +1,5 @@
 /** Each judgement, provoked by the facts it is about and quiet without them. */
+import { said } from '../../tests/support/said'
 import { describe, expect, it } from 'vitest'
 import { partById } from '../catalogue/parts'
 import { AT, House } from '../../tests/support/house'
@@ -20,7 +21,7 @@ describe('in Survey', () => {
     h.read('Kitchen', -46)
     const f = h.finding('survey.readings-apart')!
     expect(f.severity).toBe('fix')
-    expect(f.sentence).toContain('No fading is 74 dB deep')
+    expect(said(f.sentence)).toContain('No fading is 74 dB deep')
     expect(h.context().log.usual.db).toBeLessThanOrEqual(before + 0.5)
     // Another band, or another day, is no fade.
     const other = new House(null)
@@ -31,7 +32,7 @@ describe('in Survey', () => {
   })
   it('tells level from speed: a workable level with no SINR is a full band', () => {
     const h = new House(null).reads('Kitchen', -90, 2).speed('Kitchen', 1, 0.2)
-    expect(h.finding('survey.level-not-speed')?.sentence).toContain('a booster would not help')
+    expect(said(h.finding('survey.level-not-speed')?.sentence)).toContain('a booster would not help')
     expect(new House(null).reads('Kitchen', -90, 15).speed('Kitchen', 20, 5).finding('survey.level-not-speed')).toBeUndefined()
   })
   it('a cap is cured by noting it, and the promise then keeps under it', () => {
@@ -59,7 +60,7 @@ describe('in Bearings', () => {
     // Near the north magnetic pole the field lies almost upright and no compass serves.
     h.site({ latDeg: 85.8, lonDeg: 139 })
     expect(h.finding('bearings.compass')?.severity).toBe('fix')
-    expect(h.finding('bearings.beam-narrow')?.sentence).toContain('off costs 1 dB')
+    expect(said(h.finding('bearings.beam-narrow')?.sentence)).toContain('off costs 1 dB')
   })
 })
 
@@ -121,7 +122,7 @@ describe('in Choose', () => {
         .assess()
         .findings.filter(f => f.code === 'level.us-noise')
     }
-    const lowersDb = (rsrp: number) => Number(/by (\d+) dB/.exec(near(rsrp)[0]!.title)![1])
+    const lowersDb = (rsrp: number) => Number(/by (\d+) dB/.exec(said(near(rsrp)[0]!.title))![1])
     expect(near(-84).map(f => f.severity)).toEqual(['note'])
     // A decibel stronger outside is a decibel less of noise that may go back, until its output holds it first.
     expect(lowersDb(-86) - lowersDb(-88)).toBe(2)
@@ -153,11 +154,11 @@ describe('in Place', () => {
     const cures = close().cures('place.loop')
     expect(cures.length).toBeGreaterThanOrEqual(3)
     expect(cures.some(c => c.enough)).toBe(true)
-    for (const c of cures.filter(x => x.enough)) expect(close().cure(c).assess().loops[0]!.state, c.label).toBe('stable')
+    for (const c of cures.filter(x => x.enough)) expect(close().cure(c).assess().loops[0]!.state, said(c.label)).toBe('stable')
   })
   it('a sheet is a thing in the section: hung once, it is not offered again there', () => {
     const h = close()
-    const sheet = h.cures('place.loop').find(c => c.label.startsWith('steel sheet'))!
+    const sheet = h.cures('place.loop').find(c => said(c.label).startsWith('steel sheet'))!
     const before = h.assess().loops[0]!.isolationDb
     h.cure(sheet)
     expect(h.doc.sheets).toHaveLength(1)
@@ -169,23 +170,23 @@ describe('in Place', () => {
       const locked = () => close().design({ aimedDeg, aimedAtUtc: AT })
       const before = locked().assess().loops[0]!.isolationDb
       for (const c of locked().cures('place.loop')) {
-        const says = /^\+([\d.]+) dB$/.exec(c.gain)
+        const says = /^\+([\d.]+) dB$/.exec(said(c.gain))
         if (!says) continue
         const gained = locked().cure(c).assess().loops[0]!.isolationDb - before
         // A longer cable that comes with it takes a little more.
-        expect(gained, `${aimedDeg} ${c.label}`).toBeGreaterThan(Number(says[1]) - 0.1)
-        expect(gained, `${aimedDeg} ${c.label}`).toBeLessThan(Number(says[1]) + 2)
+        expect(gained, `${aimedDeg} ${said(c.label)}`).toBeGreaterThan(Number(says[1]) - 0.1)
+        expect(gained, `${aimedDeg} ${said(c.label)}`).toBeLessThan(Number(says[1]) + 2)
       }
     }
   })
   it('a donor raised by a cure takes a cable that reaches', () => {
     const h = close()
-    const raise = h.cures('place.loop').find(c => c.label.startsWith('raise'))!
+    const raise = h.cures('place.loop').find(c => said(c.label).startsWith('raise'))!
     expect(h.cure(raise).finding('place.short')).toBeUndefined()
   })
   it('accepting less gain makes it run; surely only where the margin is more than the sum is good to', () => {
     const h = close()
-    h.cure(h.cures('place.loop').find(c => c.label.startsWith('settle'))!)
+    h.cure(h.cures('place.loop').find(c => said(c.label).startsWith('settle'))!)
     expect(h.finding('place.loop')?.severity).toBe('note')
   })
   it('“may we drill” is heeded: no and not yet asked are to be settled, yes is quiet', () => {
@@ -367,7 +368,7 @@ describe('cautions', () => {
   })
   it('every finding says why and from where', () => {
     for (const f of new House().reads('Ridge', -72, 2).assess().findings) {
-      expect(f.because.length, f.code).toBeGreaterThan(5)
+      expect(said(f.because).length, f.code).toBeGreaterThan(5)
       expect(f.source.length, f.code).toBeGreaterThan(5)
       expect(f.key).toBe(`${f.code}:${f.subjectId}`)
     }

@@ -1,3 +1,4 @@
+import { said } from '../../tests/support/said'
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { BARE_FIXTURE } from '../job/defaults'
@@ -19,7 +20,7 @@ describe('a socket within the lead of the box', () => {
     const h = new House()
     expect(codes(h, 'place.socket')).toEqual([])
     expect(codes(h, 'place.no-feed')).toHaveLength(1)
-    expect(h.assess().drill.assumed.some(a => a.what.startsWith('Which socket'))).toBe(true)
+    expect(h.assess().drill.assumed.some(a => said(a.what).startsWith('Which socket'))).toBe(true)
   })
   it('one beside the box settles it', () => {
     const h = new House()
@@ -27,7 +28,7 @@ describe('a socket within the lead of the box', () => {
     h.add('fixtures', thing('mains socket', { eastM: eastM + 0.5, northM, upM: upM - 0.8 }))
     expect(codes(h, 'place.socket')).toEqual([])
     expect(codes(h, 'place.no-feed')).toEqual([])
-    expect(h.assess().drill.assumed.some(a => a.what.startsWith('Which socket'))).toBe(false)
+    expect(h.assess().drill.assumed.some(a => said(a.what).startsWith('Which socket'))).toBe(false)
   })
   it('one four metres off does not reach, and the box goes to it at a press', () => {
     const h = new House()

@@ -10,7 +10,8 @@ import type { Point } from '../site/frame'
 import { blockerOf, roofBlockers, skyView, windowOf } from '../site/sky'
 import type { Blocker, SkyView } from '../site/sky'
 import { normalise360, toDeg } from '../geo/angles'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { concat, metres, words } from '../words'
 import type { Context } from './context'
 import { COMMON } from './finding'
 import type { Cure, Draft } from './finding'
@@ -44,13 +45,19 @@ function sockets(c: Context): Draft[] {
         code: 'place.socket',
         subjectId: node.id,
         severity: 'fix',
-        title: `${part.name} hangs ${mToken(distanceM)} from ${name}`,
+        title: words`${part.name} hangs ${metres(distanceM)} from ${name}`,
         sentence:
           feed.kind === 'mains socket'
-            ? `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the socket, or a licensed electrician brings one to it: ` +
-              'no extension lead for good.'
-            : `Its lead reaches about ${mToken(LEAD_M)}. The box goes to the feed, or a lead of the wire and fuse that Route works out ` +
-              'goes to it.',
+            ? concat(
+                words`Its lead reaches about ${metres(LEAD_M)}. `,
+                'The box goes to the socket, or a licensed electrician brings one to it: ',
+                'no extension lead for good.',
+              )
+            : concat(
+                words`Its lead reaches about ${metres(LEAD_M)}. `,
+                'The box goes to the feed, or a lead of the wire and fuse that Route works out ',
+                'goes to it.',
+              ),
         because: `straight from the box to the ${word}, against the lead`,
         source: COMMON,
         cures: [
@@ -162,7 +169,7 @@ export function skyCures(c: Context, fixtureId: string): Cure[] {
   const clear = raised.find(r => r.left < FREE_SHARE) ?? lastOf(raised)
   if (clear.left < hidden * WORTH)
     out.push({
-      label: `raise it ${mToken(clear.up)}`,
+      label: words`raise it ${metres(clear.up)}`,
       gain: `${percent(clear.left)} hidden`,
       cost: 'a pole, more wind',
       enough: clear.left < FREE_SHARE,
@@ -184,7 +191,7 @@ export function skyCures(c: Context, fixtureId: string): Cure[] {
     }
   if (best && best.left < hidden * WORTH)
     out.push({
-      label: `move it ${mToken(between(f, best.at).groundM)} along the roof`,
+      label: words`move it ${metres(between(f, best.at).groundM)} along the roof`,
       gain: `${percent(best.left)} hidden`,
       cost: 'another hole, another cable',
       enough: best.left < FREE_SHARE,

@@ -13,7 +13,8 @@ import type { LinePart } from '../job/part'
 import { outsideOf } from '../fitting/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
-import { mToken, num, numBeside, signed } from '../units'
+import { num, numBeside, signed } from '../units'
+import { concat, metres, words } from '../words'
 import { afterDrafts } from './after'
 import { isWorked } from './context'
 import type { BandWork, Context, Worked } from './context'
@@ -229,9 +230,10 @@ function rooms(c: Worked): Draft[] {
         severity: room.spot.needed ? 'fix' : 'note',
         title: `${room.spot.name} is ${num(short, short < 1 ? 1 : 0)} dB short`,
         sentence: `RSRP ${numBeside(room.rsrpDbm, room.needDbm)} dBm at a phone, needs ${num(room.needDbm)}.`,
-        because:
-          `indoor loss ${num(room.lossDb)} dB over ${mToken(room.distanceM)}` +
+        because: concat(
+          words`indoor loss ${num(room.lossDb)} dB over ${metres(room.distanceM)}`,
           `${room.crossedDb >= 0.5 ? `, ${num(room.crossedDb)} dB of it in floors and walls drawn` : ''}`,
+        ),
         source: 'ITU-R P.1238 and P.2040, from memory',
       },
     ]
@@ -259,7 +261,7 @@ function lines(c: Worked, tree: Tree): Draft[] {
         subjectId: run.id,
         severity: 'note',
         title: `${num(loss, 1)} dB lost in the ${line.name}`,
-        sentence: `${mToken(run.lengthM)} at ${num(frequencyMHz)} MHz.`,
+        sentence: words`${metres(run.lengthM)} at ${num(frequencyMHz)} MHz.`,
         because: 'k1·√f + k2·f a hundred metres',
         source: 'two-term line model; constants from memory of data sheets',
         cures: better.slice(0, 2).map(({ p, saved }) => ({

@@ -8,7 +8,8 @@ import { spliceInto } from '../fitting/splice'
 import type { CableLength } from '../fitting/lengths'
 import { inside, surfacesBetween } from '../site/building'
 import type { Joint, Tree } from '../chain/tree'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { concat, listed, metres, words } from '../words'
 import { fixtureDrafts } from './fixtures'
 import { exposureDrafts, placingDrafts } from './placing'
 import { isWorked } from './context'
@@ -89,8 +90,10 @@ function loopDrafts(loop: Loop): Draft[] {
   const by = believedWords(w)
   const because =
     by ??
-    `free space over ${mToken(w.distanceM)}, both patterns, ${betweenWords(loop)}, ` +
-      `${num(w.linesDb, 1)} dB in cables${loop.pairs.length > 1 ? `; ${loop.pairs.length} pairs together` : ''}`
+    concat(
+      words`free space over ${metres(w.distanceM)}, both patterns, ${betweenWords(loop)}, `,
+      `${num(w.linesDb, 1)} dB in cables${loop.pairs.length > 1 ? `; ${loop.pairs.length} pairs together` : ''}`,
+    )
   const source = 'ITU-R P.525, P.2040; scattered way 25 dB (assumed), ±6 dB until measured'
   out.push(
     loop.state === 'stable'
@@ -124,9 +127,10 @@ function loopDrafts(loop: Loop): Draft[] {
       subjectId: id,
       severity: 'note',
       title: 'Closer than the rule of thumb',
-      sentence:
-        `${mToken(w.upM)} up and ${mToken(w.alongM)} along; fitters keep ${mToken(RULE_OF_THUMB.upM)} up ` +
-        `or ${mToken(RULE_OF_THUMB.alongM)} along.`,
+      sentence: concat(
+        words`${metres(w.upM)} up and ${metres(w.alongM)} along; fitters keep ${metres(RULE_OF_THUMB.upM)} up `,
+        words`or ${metres(RULE_OF_THUMB.alongM)} along.`,
+      ),
       because: loop.isSure ? 'the sum says it is stable all the same: prove it in the dry run' : 'the sum agrees: it is not sure',
       source: COMMON,
     })
@@ -137,9 +141,16 @@ function loopDrafts(loop: Loop): Draft[] {
       subjectId: id,
       severity: loop.isSure ? 'note' : 'fix',
       title: 'Closer than its maker wants',
-      sentence:
-        `${mToken(w.upM)} up and ${mToken(w.alongM)} along; ${loop.at.part.name} wants ` +
-        `${[wants.upM && `${mToken(wants.upM)} up`, wants.alongM && `${mToken(wants.alongM)} along`].filter(Boolean).join(' or ')}.`,
+      sentence: concat(
+        words`${metres(w.upM)} up and ${metres(w.alongM)} along; ${loop.at.part.name} wants `,
+        words`${listed(
+          [
+            ...(wants.upM ? [words`${metres(wants.upM)} up`] : []),
+            ...(wants.alongM ? [words`${metres(wants.alongM)} along`] : []),
+          ],
+          ' or ',
+        )}.`,
+      ),
       because: 'its maker’s separation',
       source: 'the part’s data',
     })
@@ -168,9 +179,10 @@ function lengthDrafts(l: CableLength): Draft[] {
         subjectId: run.id,
         severity: 'note',
         title: 'The measured length and the picture disagree',
-        sentence:
-          `${mToken(run.lengthM)} were measured between ${between}; by the picture it takes ` +
-          `${mToken(l.neededM)}. One of them is wrong.`,
+        sentence: concat(
+          words`${metres(run.lengthM)} were measured between ${between}; by the picture it takes `,
+          words`${metres(l.neededM)}. One of them is wrong.`,
+        ),
         because: 'down or up, then along the walls, with slack for bends and both ends',
         source: COMMON,
       },
@@ -182,14 +194,14 @@ function lengthDrafts(l: CableLength): Draft[] {
       code: 'place.short',
       subjectId: run.id,
       severity: 'fix',
-      title: `The ${line?.name ?? 'cable'} is ${mToken(-l.spareM)} short`,
-      sentence: `Between ${between} it takes ${mToken(l.neededM)}; planned are ${mToken(run.lengthM)}.`,
+      title: words`The ${line?.name ?? 'cable'} is ${metres(-l.spareM)} short`,
+      sentence: words`Between ${between} it takes ${metres(l.neededM)}; planned are ${metres(run.lengthM)}.`,
       because: 'down or up, then along the walls, with slack for bends, drip loop and both ends',
       source: COMMON,
       cures: [
         {
-          label: `take ${mToken(l.stockM)}`,
-          gain: `${mToken(l.stockM - l.neededM)} to spare`,
+          label: words`take ${metres(l.stockM)}`,
+          gain: words`${metres(l.stockM - l.neededM)} to spare`,
           cost: 'longer cable',
           enough: true,
           steps: [{ table: 'runs', op: 'update', rowId: run.id, fields: { lengthM: l.stockM } }],

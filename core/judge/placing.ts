@@ -20,7 +20,8 @@ import { USE_FIGURES } from '../site/use'
 import { antennasByRule } from '../fitting/usual-kit'
 import { radioHorizonKm } from '../terrain/clearance'
 import { onLine } from '../interpolate'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { concat, metres, words } from '../words'
 import type { Worked } from './context'
 import { COMMON } from './finding'
 import type { Draft } from './finding'
@@ -54,7 +55,7 @@ function fewAntennas(c: Worked): Draft[] {
         code: 'place.antennas-few',
         subjectId: `floor.${floor.level}`,
         severity: all ? 'note' : 'fix',
-        title: `${count} for ${mToken(c.site.lengthM)} by ${mToken(c.site.depthM)}`,
+        title: words`${count} for ${metres(c.site.lengthM)} by ${metres(c.site.depthM)}`,
         sentence:
           `By the rule ${where} takes ${least === most ? least : `${least} to ${most}`}. By the sum ` +
           (here.length ? `${served} of ${here.length} rooms get what they need` : 'no room was noted there') +
@@ -78,14 +79,15 @@ function donors(c: Worked): Draft[] {
         subjectId: node.id,
         severity: 'note',
         title: 'The omni stands under the roof’s top',
-        sentence:
-          `${mToken(node.upM)} up, the roof’s top is at ${mToken(ridgeM(c.site))}: what lies behind the roof it does not hear. ` +
+        sentence: concat(
+          words`${metres(node.upM)} up, the roof’s top is at ${metres(ridgeM(c.site))}: what lies behind the roof it does not hear. `,
           'Over the ridge it hears all round; a beam may stay on the side of its mast.',
+        ),
         because: 'an omni wants to be clear all round',
         source: COMMON,
         cures: [
           {
-            label: `raise it to ${mToken(ridgeM(c.site) + OVER_RIDGE_M)}`,
+            label: words`raise it to ${metres(ridgeM(c.site) + OVER_RIDGE_M)}`,
             gain: 'clear all round',
             cost: 'longer cable, more wind',
             enough: true,
@@ -150,10 +152,11 @@ function servers(c: Worked): Draft[] {
         code: 'place.box-near',
         subjectId: `${amp.node.id}.${s.node.id}`,
         severity: 'note',
-        title: `An inside antenna ${mToken(distanceM)} from the amplifier`,
-        sentence:
-          `${amp.part.separation?.boxM ? 'Its maker wants' : 'Fitters keep'} ${mToken(wantsM)}: ` +
+        title: words`An inside antenna ${metres(distanceM)} from the amplifier`,
+        sentence: concat(
+          words`${amp.part.separation?.boxM ? 'Its maker wants' : 'Fitters keep'} ${metres(wantsM)}: `,
           'nearer, the box hears the antenna past its own ports.',
+        ),
         because: 'a box is no screen',
         source: amp.part.separation?.boxM ? 'the part’s own figure' : COMMON,
       })
@@ -219,7 +222,7 @@ function boxes(c: Worked): Draft[] {
         subjectId: node.id,
         severity: 'note',
         title: `${part.name} within reach from the ground`,
-        sentence: `${mToken(node.upM)} up: from ${mToken(OUT_OF_REACH_M)} hands stay off; else a lidded box with a security screw.`,
+        sentence: words`${metres(node.upM)} up: from ${metres(OUT_OF_REACH_M)} hands stay off; else a lidded box with a security screw.`,
         because: 'theft, and hands',
         source: COMMON,
       })
@@ -232,9 +235,10 @@ function boxes(c: Worked): Draft[] {
             subjectId: `${node.id}.${pair.server.node.id}`,
             severity: 'note',
             title: 'Closer than the amplifier’s maker wants',
-            sentence:
-              `${mToken(pair.upM)} up and ${mToken(pair.alongM)} along; ` +
-              `wanted are ${mToken(apart.upM)} up or ${mToken(apart.alongM)} along.`,
+            sentence: concat(
+              words`${metres(pair.upM)} up and ${metres(pair.alongM)} along; `,
+              words`wanted are ${metres(apart.upM)} up or ${metres(apart.alongM)} along.`,
+            ),
             because: 'the sum above says what it costs; a warranty may say more',
             source: 'the part’s own figure',
           })
@@ -372,11 +376,13 @@ function ladder(c: Worked): Draft[] {
       severity: high ? 'fix' : 'good',
       title: high
         ? 'The masthead is for VHF and AIS'
-        : `Cellular at ${mToken(node.upM)}: its horizon is ${num(horizonKm(node.upM), 1)} km`,
-      sentence:
-        `VHF at the top of ${mToken(topM)} sees ${num(horizonKm(topM), 1)} km; long-range Wi-Fi hangs lowest, cellular at the spreaders, ` +
-        'AIS and VHF at the mastheads, clear of halyards and lights. Through a splitter either of the last two stands in for the other; ' +
+        : words`Cellular at ${metres(node.upM)}: its horizon is ${num(horizonKm(node.upM), 1)} km`,
+      sentence: concat(
+        words`VHF at the top of ${metres(topM)} sees ${num(horizonKm(topM), 1)} km; `,
+        'long-range Wi-Fi hangs lowest, cellular at the spreaders, ',
+        'AIS and VHF at the mastheads, clear of halyards and lights. Through a splitter either of the last two stands in for the other; ',
         'money goes first on the one that is safety.',
+      ),
       because: 'radio horizon 4.12·√h of the antenna alone; the mast ashore adds its own',
       source: 'four-thirds earth; ladder of services common practice (no source)',
     }
@@ -423,10 +429,11 @@ export function exposureDrafts(c: Worked): Draft[] {
       code: 'place.exposure',
       subjectId: u.at.node.id,
       severity: 'note',
-      title: `People stay ${mToken(awayM)} from the outside antenna`,
-      sentence:
-        `In its beam, with every band at full power up; ${mToken(CONSUMER_M)} is what is kept in any case. ` +
+      title: words`People stay ${metres(awayM)} from the outside antenna`,
+      sentence: concat(
+        words`In its beam, with every band at full power up; ${metres(CONSUMER_M)} is what is kept in any case. `,
         'Off before working on it.',
+      ),
       because: 'S = EIRP/(4πd²), the shares of each band’s limit added',
       source: `${rule}, general public, from memory`,
     })
@@ -438,7 +445,7 @@ const near = (at: AntennaNode, awayM: number, clearM: number, rule: ExposureRule
   code: 'place.exposure-near',
   subjectId: at.node.id,
   severity: 'fix',
-  title: `${at.part.name}: a head comes within ${mToken(clearM)}, people stay ${mToken(awayM)} away`,
+  title: words`${at.part.name}: a head comes within ${metres(clearM)}, people stay ${metres(awayM)} away`,
   sentence: 'Higher, aside of where people walk, or less power. A sign where neither can be.',
   because: 'S = EIRP/(4πd²), every band at its limit',
   source: `${rule}, general public, from memory; 20 cm common practice`,

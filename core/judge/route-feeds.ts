@@ -1,11 +1,12 @@
 /** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
 import { lastOf } from '../sure'
 import { MOST_DROP, SOURCE_V } from '../fitting/wire'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { concat, metres, sentenceOf, words } from '../words'
 import type { Context } from './context'
 import { feedsOf } from './feeds'
 import type { BoxFeed } from './feeds'
-import { COMMON, sentenceOf } from './finding'
+import { COMMON } from './finding'
 import type { Draft, Severity } from './finding'
 
 export function feedDrafts(c: Context): Draft[] {
@@ -24,16 +25,17 @@ function starved(f: BoxFeed): Draft[] {
     because: 'a constant-power load at the lowest voltage of the source, out and back; 3 % of drop borne',
     source: `ABYC E-11 for the drop; ${COMMON} for the range of the source`,
   }
-  const over = `${num(f.powerW)} W over ${mToken(f.lengthM)} at ${num(lowest, 1)} V`
+  const over = words`${num(f.powerW)} W over ${metres(f.lengthM)} at ${num(lowest, 1)} V`
   const arriving = (fed: BoxFeed['fed']) => (fed?.volts == null ? 'nothing arrives' : `${num(fed.volts, 1)} V arrive`)
   if (!f.wire) {
     const thickest = lastOf(f.tried)
     return [
       {
         ...base,
-        sentence:
-          `${over}: even on ${thickest.wire.words} ${arriving(thickest.fed)}. ` +
+        sentence: concat(
+          words`${over}: even on ${thickest.wire.words} ${arriving(thickest.fed)}. `,
           'The box nearer its feed, a converter beside it, or another source.',
+        ),
       },
     ]
   }
@@ -42,7 +44,7 @@ function starved(f: BoxFeed): Draft[] {
     return [
       {
         ...base,
-        sentence: `${over}: on ${f.wire.words} ${arriving(f.fed)}.`,
+        sentence: words`${over}: on ${f.wire.words} ${arriving(f.fed)}.`,
         cures: enough
           ? [
               {
@@ -123,7 +125,7 @@ function overData(f: BoxFeed): Draft[] {
       code: 'route.poe-length',
       severity: 'fix',
       title: `The data cable to ${f.at.part.name} is longer than 100 m`,
-      sentence: `${mToken(f.lengthM!)}: a switch half way, or fibre.`,
+      sentence: words`${metres(f.lengthM!)}: a switch half way, or fibre.`,
     })
   else if (f.poe.arrivesW < f.powerW - 1e-9)
     out.push({

@@ -4,9 +4,10 @@ import type { AntennaNode } from '../chain/tree'
 import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../fitting/mounts'
 import type { Fixing } from '../job/fixing'
 import { round2 } from '../site/frame'
-import { mToken, num } from '../units'
+import { num } from '../units'
+import { metres, sentenceOf, words } from '../words'
 import type { Context } from './context'
-import { COMMON, sentenceOf } from './finding'
+import { COMMON } from './finding'
 import type { Draft } from './finding'
 
 /** Of what it bears: from here on a mast is told of, though it stands. */
@@ -111,7 +112,7 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
               {
                 label: 'leave the top section in',
                 gain: `stands ${num(stands.shorterGustMs ?? 0)} m/s`,
-                cost: `${mToken(lastOf(fixing.sections).lengthM)} lower`,
+                cost: words`${metres(lastOf(fixing.sections).lengthM)} lower`,
                 enough: (stands.shorterGustMs ?? 0) >= gust,
                 steps: [
                   {

@@ -2,13 +2,14 @@
 import { DEEP_M, LONG_M, SHARP_DEG, surgePaths } from '../fitting/surge'
 import type { SurgeCode, SurgePath } from '../fitting/surge'
 import { movesAbout } from '../job/schema'
-import { mToken } from '../units'
+import { metres, words } from '../words'
 import { RULE_PACKS } from './cautions'
 import type { Context } from './context'
 import { usualFeed } from './feeds'
+import type { Words } from '../words'
 import type { Draft, Severity } from './finding'
 
-const SURGE: Record<SurgeCode, { severity: Severity; title: string; sentence: string }> = {
+const SURGE: Record<SurgeCode, { severity: Severity; title: Words; sentence: Words }> = {
   'gas': {
     severity: 'stop',
     title: 'A gas pipe is no earth',
@@ -52,7 +53,7 @@ const SURGE: Record<SurgeCode, { severity: Severity; title: string; sentence: st
   'deep': {
     severity: 'fix',
     title: 'The arrestor hangs deep inside',
-    sentence: `A surge passes people before it is led away: at the entrance, no deeper than ${mToken(DEEP_M)}.`,
+    sentence: words`A surge passes people before it is led away: at the entrance, no deeper than ${metres(DEEP_M)}.`,
   },
 }
 

@@ -1,3 +1,4 @@
+import { said } from '../../tests/support/said'
 import { describe, expect, it } from 'vitest'
 import { demoScenario } from '../../demo/scenario'
 import { demoTile } from '../../demo/terrain'
@@ -173,13 +174,13 @@ describe('ranking', () => {
     expect(lack.length).toBeGreaterThan(0)
     for (const m of lack) {
       expect(m.lacks).toContain('B38')
-      if (m.best) expect(m.sentence).toMatch(/does not send .*B38, which w/)
+      if (m.best) expect(said(m.sentence)).toMatch(/does not send .*B38, which w/)
     }
     const other = run({ ...kiln, readings: [...kiln.readings, odd] }).masts.filter(m => !m.matchesCarrier)
     expect(other.flatMap(m => m.lacks)).not.toContain('B38')
   })
   it('names the obstacle that blocks, where one does', () =>
-    expect(run(croft).masts.some(m => m.sentence.includes('behind Spruce belt'))).toBe(true))
+    expect(run(croft).masts.some(m => said(m.sentence).includes('behind Spruce belt'))).toBe(true))
   it('a position gathered from phones widens the bearing and says so', () => {
     const stack = kiln.masts.find(m => m.name === 'Stack')!
     const a = run(edit(kiln, 'masts', stack.id, { accuracyM: 1500 }))
@@ -187,7 +188,7 @@ describe('ranking', () => {
     // atan(1.5 km / 9.3 km) is 9.2°.
     expect(m.positionDeg).toBeCloseTo(9.2, 0)
     expect(bearingHalfWidth(m, a.declination)).toBeGreaterThan(m.positionDeg)
-    expect(m.sentence).toContain('of bearing')
+    expect(said(m.sentence)).toContain('of bearing')
   })
 })
 
@@ -200,7 +201,7 @@ describe('findings of bearings', () => {
   it('wider than the beam, by much, is to be cured', () => {
     const f = run(edit(kiln, 'masts', stack.id, { accuracyM: 9000 })).findings.find(x => x.code === 'bearings.beam-narrow')!
     expect(f.severity).toBe('fix')
-    expect(f.sentence).toContain('costs 3 dB')
+    expect(said(f.sentence)).toContain('costs 3 dB')
   })
   it('coverage so good that it may do without an antenna is to be tested, not promised', () =>
     expect(codes(run({ ...without(van), cells: van.cells.map(c => ({ ...c, powerDbm: 58 })) }))).toContain(
@@ -221,7 +222,7 @@ describe('findings of bearings', () => {
     const torn = new Terrain(cutTile({ ...demoTile(), heights: holed }))
     const paths = Object.fromEntries(pathInputs(kiln).flatMap(i => (p => (p ? [[i.key, p]] : []))(computePath(torn, i))))
     const f = assess(kiln, { paths }, { atUtc: AT }).findings.find(x => x.code === 'bearings.terrain-missing')!
-    expect(f.sentence).toMatch(/3\d % of the way to Stack/)
+    expect(said(f.sentence)).toMatch(/3\d % of the way to Stack/)
     expect(Object.values(paths).every(p => p.bands.every(b => b.diffractionDb.every(Number.isFinite)))).toBe(true)
   })
   it('a date outside the magnetic model is said, and bearings stay true', () => {
@@ -437,7 +438,7 @@ describe('masts whose list named no bands', () => {
     const m = quay(blank)
     expect(m.bandsGuessed).toBe(true)
     expect(m.bands).toContain('B20')
-    expect(m.sentence).toContain('its bands are not in the list')
+    expect(said(m.sentence)).toContain('its bands are not in the list')
     expect(m.best).not.toBeNull()
   })
   it('a reading that names the cell fills its band in', () => {

@@ -9,7 +9,9 @@ import { runsOf, spanOf } from '../card/order'
 import { layoutSection } from '../drawing/section'
 import type { JobDocument, JobKind } from '../job/schema'
 import type { Assessment } from '../judge/assess'
-import { num, say } from '../units'
+import { num } from '../units'
+import { listed, say, words } from '../words'
+import type { Words } from '../words'
 import type { Units } from '../units'
 import type { Block, Report } from './report'
 
@@ -41,7 +43,7 @@ const BOX = '[   ]'
 /** @returns the open steps in their order, block by block; gates as lists with room for time and name */
 export function cardPaper({ document, a, card, units, crew, day }: CardPaper): Report {
   const job = jobOf(document)
-  const t = (s: string) => say(s, units)
+  const t = (w: Words) => say(w, units)
   const open = card.steps.filter(s => !s.done)
   const facts: [string, string][] = [
     ['Job', job.name],
@@ -76,23 +78,23 @@ export function cardPaper({ document, a, card, units, crew, day }: CardPaper): R
 }
 
 /** What goes up on a climb, told before it. */
-function bundle(all: readonly CardStep[], batch: readonly CardStep[], t: (s: string) => string): Block[] {
+function bundle(all: readonly CardStep[], batch: readonly CardStep[], t: (w: Words) => string): Block[] {
   const climb = climbOf(all, nth(batch, 0))
   return climb ? [{ kind: 'list', title: 'To take up', items: climb.takes.map(t) }] : []
 }
 
-function howWords(s: CardStep, t: (s: string) => string): string {
+function howWords(s: CardStep, t: (w: Words) => string): string {
   const says = [
-    s.stand === 'up' || !(s.parts.length + s.tools.length) ? '' : `Take: ${[...s.parts, ...s.tools].join(', ')}.`,
+    s.stand === 'up' || !(s.parts.length + s.tools.length) ? '' : words`Take: ${listed([...s.parts, ...s.tools], ', ')}.`,
     s.then,
-    s.figure ? `Figure: ${s.figure}.` : '',
+    s.figure ? words`Figure: ${s.figure}.` : '',
     s.photo ? `Photograph: ${s.photo}.` : '',
     s.gates.length ? `Gate: ${[...new Set(s.gates.map(g => GATE_TITLES[g.gate].toLowerCase()))].join('; ')}.` : '',
     s.people === 2 ? 'Two people.' : '',
     s.waits ? `Waits for ${s.waits.line.name}.` : '',
     s.notSo ? `Not so: ${s.notSo}.` : '',
   ]
-  return t(says.filter(Boolean).join('\n'))
+  return t(listed(says.filter(Boolean), '\n'))
 }
 
 /** On paper nothing shuts by itself: each fact, of the thing that it is about, with room for its time and who says so. */

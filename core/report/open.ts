@@ -3,14 +3,17 @@ import { cardOf } from '../card/card'
 import type { Check, JobDocument } from '../job/schema'
 import type { Assessment } from '../judge/assess'
 import { lastCheck } from '../judge/ticks'
+import { sure } from '../sure'
+import { words } from '../words'
+import type { Words } from '../words'
 
 export interface Open {
   /** title and sentence of each finding that is not settled */
-  findings: string[]
+  findings: Words[]
   /** of findings left for the site: what was left, and who left it */
-  left: string[]
+  left: Words[]
   /** steps of the card that nobody did */
-  steps: string[]
+  steps: Words[]
 }
 
 export const TAKEN_OPEN = 'handover-open'
@@ -18,8 +21,8 @@ export const TAKEN_OPEN = 'handover-open'
 export function openOf(doc: JobDocument, a: Assessment): Open {
   const bad = a.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
   return {
-    findings: bad.filter(f => !f.accepted).map(f => `${f.title}: ${f.sentence}`),
-    left: bad.filter(f => f.accepted && f.noted).map(f => `${f.title} (${f.accepted!.by}: ${f.accepted!.reason})`),
+    findings: bad.filter(f => !f.accepted).map(f => words`${f.title}: ${f.sentence}`),
+    left: bad.filter(f => f.accepted && f.noted).map(f => words`${f.title} (${sure(f.accepted).by}: ${sure(f.accepted).reason})`),
     steps: cardOf(doc, a)
       .steps.filter(s => !s.done)
       .map(s => (s.notSo ? `${s.words}: ${s.notSo}` : s.words)),

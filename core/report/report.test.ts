@@ -1,3 +1,4 @@
+import { said } from '../../tests/support/said'
 import { insertChange } from '../job/defaults'
 import { describe, expect, it } from 'vitest'
 import { countedIds, demoScenario } from '../../demo/scenario'
@@ -80,7 +81,7 @@ describe('the handover', () => {
     const titles = a.findings.filter(f => f.severity === 'fix' && !f.accepted).map(f => f.title)
     const found = block(plan, 'Open findings')
     expect(titles.length).toBeGreaterThan(0)
-    for (const t of titles) expect(found?.kind === 'list' && found.items.some(i => i.startsWith(t))).toBe(true)
+    for (const t of titles) expect(found?.kind === 'list' && found.items.some(i => i.startsWith(said(t)))).toBe(true)
     const rows = (d: JobDocument) => {
       const b = block(d, 'What and where')
       return b?.kind === 'facts' ? b.rows.map(r => r[0]) : []

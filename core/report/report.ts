@@ -7,7 +7,10 @@ import type { Tree } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
 import { trueToMagnetic } from '../geo/declination'
-import { bearing, distance, given, length, mbps, num, numBeside, say } from '../units'
+import { bearing, distance, given, length, mbps, num, numBeside } from '../units'
+import { sure } from '../sure'
+import { say, words } from '../words'
+import type { Words } from '../words'
 import type { Units } from '../units'
 import type { Assessment } from '../judge/assess'
 import { ENGINE_VERSION } from '../judge/assess'
@@ -135,7 +138,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
         mastName: a.chosen.mast.name,
         diffractionDb: a.chosen.best.diffractionDb,
       }),
-      caption: say(`${a.chosen.sentence}.`, o.units),
+      caption: say(words`${a.chosen.sentence}.`, o.units),
     })
   }
   if (a.sweep?.result || a.chosen) {
@@ -162,7 +165,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
   }
   if (a.proof.unproven.length) blocks.push({ kind: 'list', title: 'Not proven by these tests', items: a.proof.unproven })
   const open = openOf(doc, a)
-  const inUnits = (items: string[]) => items.map(i => say(i, o.units))
+  const inUnits = (items: readonly Words[]) => items.map(i => say(i, o.units))
   blocks.push({ kind: 'list', title: 'Open findings', items: open.findings.length ? inUnits(open.findings) : ['None.'] })
   if (open.left.length) blocks.push({ kind: 'list', title: 'Left for the site', items: inUnits(open.left) })
   if (a.tree?.nodes.length)
@@ -172,7 +175,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
     blocks.push({
       kind: 'list',
       title: 'Accepted',
-      items: accepted.map(f => say(`${f.title} (${f.accepted!.by}: ${f.accepted!.reason})`, o.units)),
+      items: accepted.map(f => say(words`${f.title} (${sure(f.accepted).by}: ${sure(f.accepted).reason})`, o.units)),
     })
   if (a.promise?.assumptions.length)
     blocks.push({ kind: 'list', title: 'Assumed', items: a.promise.assumptions.map(x => x.words) })

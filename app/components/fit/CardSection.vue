@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { listed } from '#core/words'
 import { layoutSection } from '#core/drawing'
 import { along } from '#core/site'
 import { atPresentStop } from '#core/survey'
 import { cardFrom, climbOf, gatesBefore, hoursWords, linesOf, mayGoOn, plannedRows, readsBeside } from '#core/card'
 import type { CardStep } from '#core/card'
-import { num, say } from '#core/units'
+import { num } from '#core/units'
 import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
@@ -19,7 +20,7 @@ const { byKey } = usePrices()
 const { next: visit } = useVisits()
 const { fleet } = useFleet()
 const { note } = useChecks()
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 
 const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
 const { planned, steps: made } = useSteps()
@@ -229,11 +230,11 @@ useKeys({
         <dl>
           <template v-if="bundle">
             <dt>bundle</dt>
-            <dd data-test="bundle"><b>For the whole climb:</b> {{ t(bundle.join(', ')) }}</dd>
+            <dd data-test="bundle"><b>For the whole climb:</b> {{ t(listed(bundle, ', ')) }}</dd>
           </template>
           <template v-else-if="step.parts.length || step.tools.length">
             <dt>take {{ step.stand === 'up' ? 'up' : 'along' }}</dt>
-            <dd>{{ t([...step.parts, ...step.tools].join(', ')) }}</dd>
+            <dd>{{ t(listed([...step.parts, ...step.tools], ', ')) }}</dd>
           </template>
           <dt>then</dt>
           <dd>{{ t(step.then) }}</dd>

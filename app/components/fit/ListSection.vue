@@ -6,17 +6,16 @@ import type { ListLine, Price } from '#core/card'
 import { PICK_GROUPS } from '#core/fitting'
 import type { PickGroup } from '#core/fitting'
 import { v7 as uuidv7 } from 'uuid'
-import { num, say } from '#core/units'
+import { num } from '#core/units'
 
 /** Everything the job takes, where it is and when it comes; by thumb it is ticked into the van. */
 const store = useOpened()
 const session = useSession()
-const prefs = usePrefs()
 const { book, byKey, error: priceError, save: savePrice } = usePrices()
 const { next: visit } = useVisits()
 const { once, doing } = useOnce()
 const { width } = useWindowSize()
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 
 const quoted = computed(() => quoteJob(store.here, store.result, book.value))
 const lines = computed(() => quoted.value.lines)

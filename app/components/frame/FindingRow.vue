@@ -1,18 +1,17 @@
 <script setup lang="ts">
+import { words } from '#core/words'
 import { upsert } from '#core/job'
 import type { Cure, Finding } from '#core/judge'
 import { nowUtc } from '~/replica/clock'
-import { say } from '#core/units'
 
 /** One judgement: what, why, and the changes that would cure it. */
 const props = defineProps<{ finding: Finding; brief?: boolean }>()
 const store = useOpened()
-const prefs = usePrefs()
 const session = useSession()
 const accepting = ref(false)
 const reason = ref('')
 const error = ref('')
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 const mark = { stop: 'STOP', fix: 'fix', note: 'note', good: 'good' }
 
 /** cures that take a search are worked out in the worker, when the finding is looked at */
@@ -87,7 +86,7 @@ async function reopen() {
     <div v-if="cures.length && !finding.accepted" class="cures">
       <button
         v-for="(c, i) in cures"
-        :key="c.label"
+        :key="i"
         type="button"
         class="cure"
         :class="{ best: i === 0 }"
@@ -95,7 +94,7 @@ async function reopen() {
         @click="cure(c)"
       >
         <strong>{{ t(c.label) }}</strong><span class="fig">{{ t(c.gain) }}</span
-        ><small>{{ t(c.enough ? c.cost : c.cost === 'not enough alone' ? c.cost : `${c.cost} · not enough alone`) }}</small>
+        ><small>{{ t(c.enough || c.cost === 'not enough alone' ? c.cost : words`${c.cost} · not enough alone`) }}</small>
       </button>
     </div>
     <p v-if="finding.accepted" class="soft">

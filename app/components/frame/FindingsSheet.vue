@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { sure } from '#core/sure'
 import type { Act } from '#core/judge'
-import { say } from '#core/units'
 
 /** What keeps the act from being green, then every finding: those of this act first. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ act: Act }>()
 const store = useJob()
-const prefs = usePrefs()
+const t = useSay()
 const mine = new Set(SECTIONS.filter(s => s.act === props.act).map(s => s.id))
 const findings = computed(() => {
   const all = store.result?.findings ?? []
@@ -23,7 +22,7 @@ const lacks = computed(() => state(props.act).open)
     <section data-test="open-list">
       <h3>{{ lacks.length ? `Still open in ${act}` : `Nothing is open in ${act}` }}</h3>
       <ul v-if="lacks.length">
-        <li v-for="w in lacks" :key="w">{{ say(w, prefs.units) }}</li>
+        <li v-for="(w, i) in lacks" :key="i">{{ t(w) }}</li>
       </ul>
     </section>
     <p v-if="!findings.length" class="soft">Nothing to say yet: findings come with readings, masts and a kit.</p>

@@ -10,7 +10,7 @@ import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn, s
 import type { Kit, PartChoice, Step } from '#core/fitting'
 import { buildingOf } from '#core/site'
 import { v7 as uuidv7 } from 'uuid'
-import { length, num, say, signed } from '#core/units'
+import { length, num, signed } from '#core/units'
 
 /** Which approach, and the parts in the order the signal meets them; what does not fit says so at its joint. */
 const store = useOpened()
@@ -192,7 +192,7 @@ const join = () => {
   joinFrom.value = joinTo.value = null
   void apply(joinSteps(context(), a, b), 'join two parts')
 }
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 const catalogue = ref(false)
 const sweeping = ref(false)
 const comparing = ref(false)

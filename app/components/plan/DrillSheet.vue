@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { num, say } from '#core/units'
+import { num } from '#core/units'
 
 /** Before you drill: what is still assumed, what it could cost, how it is known cheapest; and the dry run's card. */
 const open = defineModel<boolean>({ required: true })
 const store = useOpened()
-const prefs = usePrefs()
 const drill = computed(() => store.result.drill)
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 const figure = (v: number, unit: string) => `${num(v, unit === 'Mbit/s' && Math.abs(v) < 10 ? 1 : 0)} ${unit}`
 </script>
 
@@ -22,7 +21,7 @@ const figure = (v: number, unit: string) => `${num(v, unit === 'Mbit/s' && Math.
         </tr>
       </thead>
       <tbody>
-        <tr v-for="a in drill.assumed" :key="a.what" :class="{ first: a.first }">
+        <tr v-for="(a, i) in drill.assumed" :key="i" :class="{ first: a.first }">
           <td>{{ t(a.what) }}</td>
           <td>{{ t(a.cost) }}</td>
           <td>{{ t(a.know) }}</td>

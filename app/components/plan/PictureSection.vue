@@ -6,12 +6,13 @@ import { along, axisSign, floorAt, moveAlong, round2 } from '#core/site'
 import type { Point } from '#core/site'
 import type { Section } from '#core/judge'
 import { facingOf, partOf } from '#core/chain'
-import { bearing, length, num, signed, say } from '#core/units'
+import { bearing, length, num, signed } from '#core/units'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()
 const store = useOpened()
 const prefs = usePrefs()
+const t = useSay()
 const session = useSession()
 const { el, width, height } = useWidth()
 const levels = computed(() => props.section === 'level')
@@ -174,7 +175,7 @@ const stillOpen = computed(() => store.result.acts.plan.open)
       <template v-else>
         <p>Nothing to fix here. Still open in the plan:</p>
         <ul data-test="still-open">
-          <li v-for="w in stillOpen.slice(0, 4)" :key="w">{{ say(w, prefs.units) }}</li>
+          <li v-for="(w, i) in stillOpen.slice(0, 4)" :key="i">{{ t(w) }}</li>
           <li v-if="stillOpen.length > 4">and {{ stillOpen.length - 4 }} more</li>
         </ul>
       </template>

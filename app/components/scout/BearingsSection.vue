@@ -6,7 +6,8 @@ import { carriersOf, moves, NINE_IN_TEN, obstaclesHere } from '#core/survey'
 import type { MastView } from '#core/aim'
 import { skylineAt } from '#core/terrain'
 import type { Horizon, PathResult } from '#core/terrain'
-import { bearing, distance, num, say } from '#core/units'
+import { bearing, distance, num } from '#core/units'
+import { say } from '#core/words'
 
 /** Which mast, which way, how high, and why not the others: dial or map, the list in words, and the strip below. */
 const store = useOpened()

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { causesOf, readsBeside } from '#core/card'
 import type { ReadBeside } from '#core/card'
-import { num, say } from '#core/units'
+import { num } from '#core/units'
 
 /** What the dry run reads beside what the plan says; where it stops, what is likely behind it and where the plan is mended. */
 const store = useOpened()
-const prefs = usePrefs()
 const { note } = useChecks()
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 const drill = computed(() => store.result.drill)
 const reads = computed(() => readsBeside(store.doc, drill.value.dryRun))
 const causes = computed(() => causesOf(reads.value, store.result))

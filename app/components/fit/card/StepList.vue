@@ -3,16 +3,15 @@ import { nth } from '#core/sure'
 import { insert } from '#core/job'
 import { runsOf, spanOf } from '#core/card'
 import type { CardStep } from '#core/card'
-import { num, say } from '#core/units'
+import { num } from '#core/units'
 
 /** Every step of the card: done ones, then the open ones by where one stands; a step of one's own at its end. */
 const props = defineProps<{ steps: readonly CardStep[]; stepId: string | null }>()
 const emit = defineEmits<{ pick: [id: string] }>()
 const store = useJob()
 const session = useSession()
-const prefs = usePrefs()
 const { once, doing } = useOnce()
-const t = (s: string) => say(s, prefs.units)
+const t = useSay()
 
 /** the open steps by where one stands: a climb is one block */
 const standOf = (s: CardStep): CardStep['stand'] | 'done' => (s.done ? 'done' : s.stand)

@@ -3,7 +3,8 @@ import { cableLabels, layingOf, MOST_TURNED_DEG, pulledFrom, pullingOrder } from
 import type { CableLength } from '#core/fitting'
 import { overData } from '#core/judge'
 import { buildingOf } from '#core/site'
-import { length, num, say } from '#core/units'
+import { length, num } from '#core/units'
+import { say } from '#core/words'
 
 /** Every cable in the order in which it is pulled; the one picked with its pieces, bends, clips and plugs. */
 const props = defineProps<{ cable: CableLength | null; piece: number | null }>()

@@ -19,7 +19,8 @@ import type { Fixing, Mount } from '#core/job'
 import { clearOfLinesM, lastCheck, linesKey, vehicleHeightM } from '#core/judge'
 import { raising } from '#core/card'
 import { buildingOf } from '#core/site'
-import { length, num, say } from '#core/units'
+import { length, num } from '#core/units'
+import { say } from '#core/words'
 
 /** What holds each outside antenna: the mount, the pole in the wind, its screws, its metals. */
 const store = useOpened()
