@@ -1,6 +1,6 @@
 /** Reading a job back as a document, with the crew's masts near it. */
 import { and, arrayOverlaps, eq, getTableColumns, gte, isNull, sql } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
+import type { Placeholder, SQL } from 'drizzle-orm'
 import { documentTableOf, masts, placeOnSphere } from '../data/schema'
 import { LRUCache } from 'lru-cache'
 import { compiled, planned } from '../data/db'
@@ -11,13 +11,13 @@ import { MAST_RADIUS_M, MOST_MASTS } from '../../core/aim'
 import { positionOf } from '../../core/survey'
 import { BANDS } from '../../core/radio'
 import type { Position } from '../../core/geo'
-import type { JobSnapshot, NearMasts } from '../../shared/api'
+import type { JobSnapshot, JobState, NearMasts } from '../../shared/api'
 
 /** An instant as the document holds it: ISO 8601 in UTC, to the millisecond. */
 const asInstant = (column: unknown): SQL => sql`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
 
 /** One table's rows of a job as a JSON array, in the order of their ids, under the document's own names. */
-function rowsOf(name: TableName): SQL {
+function rowsOf(name: TableName, job: SQL | Placeholder = sql.placeholder('job')): SQL {
   const table = documentTableOf(name)
   const columns = getTableColumns(table) as unknown as Record<string, { getSQLType: () => string }>
   const pairs = ['id', 'version', ...Object.keys(TABLE_FIELDS[name])].map(f => {
@@ -26,16 +26,33 @@ function rowsOf(name: TableName): SQL {
   })
   const ofJob =
     name === 'jobs'
-      ? sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.id} = ${sql.placeholder('job')}`
-      : sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.jobId} = ${sql.placeholder('job')}`
+      ? sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.id} = ${job}`
+      : sql`${table.crewId} = ${sql.placeholder('crew')} and ${table.jobId} = ${job}`
   return sql`${sql.raw(`'${name}'`)}, (select coalesce(json_agg(json_build_object(${sql.join(pairs, sql`, `)}) order by
     ${table.id}), '[]'::json) from ${table} where ${ofJob})`
 }
 
 /** One statement that reads a job whole: a single look at the database, so that all tables agree. */
 const wholeJob = compiled<{ document: JobDocument; sequence: number | null }>(sql`
-  select json_build_object(${sql.join(TABLES.map(rowsOf), sql`, `)}) as document,
+  select json_build_object(${sql.join(
+    TABLES.map(t => rowsOf(t)),
+    sql`, `,
+  )}) as document,
     (select sequence from jobs where crew_id = ${sql.placeholder('crew')} and id = ${sql.placeholder('job')}) as sequence`)
+
+/** A method and the jobs made from it, in the order of their names: one statement, however many they are. */
+const wholeFleet = compiled<{ id: string; state: JobState; document: JobDocument }>(sql`
+  select j.id, j.state, json_build_object(${sql.join(
+    TABLES.map(t => rowsOf(t, sql`j.id`)),
+    sql`, `,
+  )}) as document
+  from jobs j
+  where j.crew_id = ${sql.placeholder('crew')} and (j.id = ${sql.placeholder('method')} or j.method_id = ${sql.placeholder('method')})
+  order by j.name, j.id limit ${sql.placeholder('most')}`)
+
+/** @returns the jobs of a fleet, masts of the crew's lists left out; none where the method is not this crew's */
+export const readFleet = (db: Db, o: { crewId: string; methodId: string; most: number }) =>
+  wholeFleet(db, { crew: o.crewId, method: o.methodId, most: o.most })
 
 /** @returns the job's own rows; null where the job is not this crew's */
 async function readOwn(db: Db, crewId: string, jobId: string): Promise<{ document: JobDocument; sequence: number } | null> {

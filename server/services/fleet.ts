@@ -7,22 +7,22 @@ import type { JobDocument } from '../../core/job'
 import type { Fleet, FleetUnit } from '../../shared/api'
 import { jobs } from '../data/schema'
 import type { Db } from '../data/db'
-import { readJob } from './document'
+import { readFleet } from './document'
 import { assessOnServer } from './report'
 
 /** More than one fleet holds; those made last are left out. */
 const MOST_READ = 200
 
-const unitsOf = (db: Db, crewId: string, methodId: string) =>
-  db
-    .select({ id: jobs.id, name: jobs.name, state: jobs.state, methodId: jobs.methodId })
-    .from(jobs)
-    .where(and(eq(jobs.crewId, crewId), or(eq(jobs.id, methodId), eq(jobs.methodId, methodId))))
-    .orderBy(asc(jobs.name), asc(jobs.id))
-    .limit(MOST_READ)
-
+/** @returns the names of a method's units, the method's own among them */
 export const unitNamesOf = async (db: Db, crewId: string, methodId: string): Promise<string[]> =>
-  (await unitsOf(db, crewId, methodId)).map(u => u.name)
+  (
+    await db
+      .select({ name: jobs.name })
+      .from(jobs)
+      .where(and(eq(jobs.crewId, crewId), or(eq(jobs.id, methodId), eq(jobs.methodId, methodId))))
+      .orderBy(asc(jobs.name), asc(jobs.id))
+      .limit(MOST_READ)
+  ).map(u => u.name)
 
 /** @returns null where the job is not this crew's */
 export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fleet | null> {
@@ -32,8 +32,8 @@ export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fl
     .where(and(eq(jobs.crewId, crewId), eq(jobs.id, jobId)))
   if (!job) return null
   const methodId = methodIdOf(job)
-  const rows = await unitsOf(db, crewId, methodId)
-  const method = (await readJob(db, crewId, methodId))?.document ?? null
+  const rows = await readFleet(db, { crewId, methodId, most: MOST_READ })
+  const method = rows.find(r => r.id === methodId)?.document ?? null
   const words = new Map<string, string>()
   // Every card asks: for one that is alone no plan is judged.
   if (method && rows.length > 1) {
@@ -42,19 +42,18 @@ export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fl
   }
   const units: FleetUnit[] = []
   const lessons: Fleet['lessons'] = []
-  for (const row of rows) {
-    const document = row.id === methodId ? method : (await readJob(db, crewId, row.id))?.document
-    if (!document) continue
+  for (const { id, state, document } of rows) {
+    const { name, nextOn } = jobOf(document)
     lessons.push(...lessonsOf(document))
     units.push({
-      id: row.id,
-      name: row.name,
-      method: row.id === methodId,
+      id,
+      name,
+      method: id === methodId,
       done: doneSteps(document),
-      state: row.state,
-      differences: method && row.id !== methodId ? differencesOf(method, document) : [],
+      state,
+      differences: method && id !== methodId ? differencesOf(method, document) : [],
       serials: document.labels.flatMap(l => l.serial ?? l.imei ?? l.mac ?? []),
-      nextOn: jobOf(document).nextOn,
+      nextOn,
     })
   }
   const photos = (method?.photos ?? [])

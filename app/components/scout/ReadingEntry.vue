@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nth, sure } from '#core/sure'
 import { insert, standing } from '#core/job'
-import type { Edit, Fields, New } from '#core/job'
+import type { Edit, Fields, New, Reading } from '#core/job'
 import { asPlanned, mastOfReading } from '#core/survey'
 import type { MadeWith } from '#core/survey'
 import { asNegative, parseNumber } from '#core/formats'
@@ -140,43 +140,45 @@ async function keep<T extends MadeWith>(
   quietLater()
   return !wrong.length
 }
-async function saveReading() {
+type Heard = Pick<Reading, 'technology' | 'band' | 'channel' | 'bandwidthMHz' | 'cellId' | 'rsrpDbm' | 'rsrqDb' | 'sinrDb'>
+/** @returns what stands in the fields; null where something is wrong, and its field says what */
+function inFields(): Heard | null {
   const v = all(['rsrp', 'sinr', 'rsrq', 'width'])
-  if (!v) return
+  if (!v) return null
   const text = values.band.trim()
   const band = text ? bandFromEntry(text, technology.value) : undefined
   if (text && !band) {
     errors.band = `no ${technology.value} band or channel held`
-    return
+    return null
   }
   if (v.rsrp === null && v.sinr === null && v.rsrq === null) {
     errors.rsrp = 'RSRP, SINR or RSRQ is needed'
-    return
+    return null
   }
+  return {
+    technology: technology.value,
+    band: band?.name ?? null,
+    channel: /^\d+$/.test(text) && Number(text) > 100 ? Number(text) : null,
+    bandwidthMHz: v.width,
+    cellId: values.cell.trim() || null,
+    rsrpDbm: v.rsrp,
+    rsrqDb: v.rsrq,
+    sinrDb: v.sinr,
+  }
+}
+async function saveReading(heard: Heard | null = inFields()) {
+  if (!heard) return
   if (role.value === 'anchor') capture.value = uuidv7()
-  let channel: number | null = null
-  if (/^\d+$/.test(text) && Number(text) > 100) channel = Number(text)
   const kept = await keep(
     'readings',
-    {
-      technology: technology.value,
-      band: band?.name ?? null,
-      channel,
-      bandwidthMHz: v.width,
-      cellId: values.cell.trim() || null,
-      rsrpDbm: v.rsrp,
-      rsrqDb: v.rsrq,
-      sinrDb: v.sinr,
-      capture: capture.value,
-      carrierRole: role.value,
-    },
+    { ...heard, capture: capture.value, carrierRole: role.value },
     'a reading',
-    `kept ${v.rsrp ?? ''} dBm`.replace('-', '−'),
+    `kept ${heard.rsrpDbm ?? ''} dBm`.replace('-', '−'),
   )
   if (kept) values.rsrp = values.sinr = values.rsrq = ''
   active.value = 'rsrp'
 }
-/** What a modem said, or its page: into the fields, as if typed. */
+/** What a modem said, or its page, shown in the fields. */
 function fill(f: Partial<PageFigures>) {
   kind.value = 'reading'
   const text = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v).replace('-', '−'))
@@ -188,9 +190,13 @@ function fill(f: Partial<PageFigures>) {
   if (f.bandwidthMHz) values.width = String(f.bandwidthMHz)
   if (f.technology) technology.value = f.technology
 }
+/** A modem's figures go into the row as the numbers that they are; what it does not say is what the fields say. */
 async function keepHeard(f: Partial<PageFigures>, words: string) {
   fill(f)
-  await save()
+  const shown = inFields()
+  if (!shown) return
+  const said = { rsrpDbm: f.rsrpDbm ?? null, rsrqDb: f.rsrqDb ?? null, sinrDb: f.sinrDb ?? null }
+  await once(() => saveReading({ ...shown, ...said, bandwidthMHz: f.bandwidthMHz ?? shown.bandwidthMHz }))
   if (done.value) done.value = `${done.value}: ${words}`
 }
 function showPage(f: PageFigures, told: string) {
