@@ -1,8 +1,8 @@
 /** The route of a large building: one corner of a way moved, judged and drawn anew; ways in ranked with what passes them. */
-import type { Evidence } from '../core/aim/bearings'
+import type { Evidence } from '../core/masts/bearings'
 import { layoutSection } from '../core/drawing/section'
-import { entering, passersOf } from '../core/fitting/passage'
-import { waysIn } from '../core/fitting/ways-in'
+import { entering, passersOf } from '../core/install/passage'
+import { waysIn } from '../core/install/ways-in'
 import { applyChanges } from '../core/job/changes'
 import { BARE_FIXTURE } from '../core/job/defaults'
 import type { JobDocument } from '../core/job/schema'

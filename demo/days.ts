@@ -1,5 +1,5 @@
 /** The demo's days on site and deliveries: counted from the day on which it is loaded, so that they are always ahead. */
-import type { PickRow } from '../core/fitting'
+import type { PickRow } from '../core/install'
 import type { Supply, Visit } from '../core/job'
 
 export type DemoVisit = Omit<Visit, 'id' | 'version' | 'onDay'> & { inDays: number }

@@ -1,5 +1,5 @@
 /** What the first page shows of the program: the demo's loft with its level line, as the program itself draws it. */
-import { pathInputs } from '../core/aim'
+import { pathInputs } from '../core/masts'
 import { layoutSection } from '../core/drawing'
 import type { Drawing } from '../core/drawing'
 import { assess } from '../core/judge'

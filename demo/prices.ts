@@ -1,6 +1,6 @@
 /** The demo crew's price book: invented figures in the currency that ISO 4217 keeps for tests. */
 import type { Money, Price } from '../core/card'
-import type { PickGroup, PickRow } from '../core/fitting'
+import type { PickGroup, PickRow } from '../core/install'
 import { seeded } from '../core/random'
 
 export const DEMO_MONEY: Money = { currency: 'XTS', hourMinor: 54_00, marginPercent: 18, taxPercent: 12 }

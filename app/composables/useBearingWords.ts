@@ -1,6 +1,6 @@
 import { movesAbout } from '#core/job'
 import { sayBeside, sayRelative } from '#core/aim'
-import type { MastView } from '#core/aim'
+import type { MastView } from '#core/masts'
 import { angleBetween } from '#core/geo'
 import { landmarksSeen } from '#core/survey'
 import { degreesForLoss } from '#core/radio'

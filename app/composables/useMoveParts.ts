@@ -1,6 +1,6 @@
 import { applyChanges } from '#core/job'
 import type { Fields as NodeFields } from '#core/job'
-import { longer } from '#core/judge'
+import { longer } from '#core/solve'
 import type { CureStep } from '#core/judge'
 import { buildingOf } from '#core/site'
 

@@ -1,7 +1,7 @@
+import { standing } from '#core/job'
 import { v7 as uuidv7 } from 'uuid'
 import { nowUtc } from '~/replica/clock'
 import { normalise360 } from '#core/geo'
-import { standing } from '#core/job'
 import type { Step, Sweep } from '#core/job'
 
 type Begun = Pick<Sweep, 'quantity' | 'setupId' | 'band'> &

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { nth } from '#core/sure'
-import { endless, endlessKit, EXERCISES, KIT_EXERCISES, lampsOf, practiceLevel, reachable, scoreAim, worldOf } from '#core/world'
-import type { Exercise, KitExercise, Score } from '#core/world'
+import { endless, endlessKit, EXERCISES, KIT_EXERCISES, lampsOf, practiceLevel, reachable, scoreAim } from '#core/practice'
+import { worldOf } from '#core/world'
+import type { Exercise, KitExercise, Score } from '#core/practice'
 import { earShare } from '#core/aim'
 import { layoutPractice } from '#core/drawing'
 import { angleBetween, normalise360 } from '#core/geo'

@@ -9,7 +9,7 @@ import { tightestClearance } from '../terrain/clearance'
 import { computePath, profileOf } from '../terrain/path'
 import type { PathInput } from '../terrain/path'
 import type { Terrain } from '../terrain/blocks'
-import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../survey/predict'
+import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from '../masts/predict'
 import type { Cell } from '../job/schema'
 
 export const LOWEST_M = 2

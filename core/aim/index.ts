@@ -1,5 +1,3 @@
-export { bearingHalfWidth, cellsByMast, MAST_RADIUS_M, MOST_MASTS, pathInputs } from './bearings'
-export type { Evidence, MastView } from './bearings'
 export { branchWords } from './branches'
 export { earShare, pitchHz, pulseHz } from './ear'
 export { estimateHeading, inDecibels } from './estimate'

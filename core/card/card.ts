@@ -1,7 +1,7 @@
 /** The card: the plan's steps in their order, what of them is done, the next one with its gate, how long is left. */
 import { jobOf } from '../job/schema'
 import { entryOf, nth, sure } from '../sure'
-import { behindWords } from '../fitting/behind'
+import { behindWords } from '../install/behind'
 import type { Check, JobDocument } from '../job/schema'
 import { lastChecks } from '../judge/ticks'
 import { waitingOn } from './late'

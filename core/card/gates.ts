@@ -7,8 +7,8 @@ import { jobOf } from '../job/schema'
 import type { Check, JobDocument, JobKind } from '../job/schema'
 import { lastCheck } from '../judge/ticks'
 import { presentStop } from '../survey/place'
-import { BEHIND_SAYS } from '../fitting/behind'
-import { LINE_CLEAR_M } from '../fitting/mounts'
+import { BEHIND_SAYS } from '../install/behind'
+import { LINE_CLEAR_M } from '../install/mounts'
 import type { Behind } from '../job/fixing'
 
 export const GATES = ['plan', 'climb', 'ladder', 'drill', 'gas', 'raise', 'energise', 'transmit'] as const

@@ -1,9 +1,9 @@
 /** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
 import { jobOf } from '../job/schema'
 import type { Tree } from '../chain/tree'
-import { boughtFor, isScrewed } from '../fitting/mounts'
-import { PICK_GROUPS, pickList } from '../fitting/pick-list'
-import type { PickRow } from '../fitting/pick-list'
+import { boughtFor, isScrewed } from '../install/mounts'
+import { PICK_GROUPS, pickList } from '../install/pick-list'
+import type { PickRow } from '../install/pick-list'
 import { csvLine } from '../formats/csv'
 import type { JobDocument, Supply } from '../job/schema'
 import { feedsOf } from '../judge/feeds'

@@ -1,6 +1,6 @@
 /** Gates before a step, each about one thing: a place of the ladder, a hole, a pole, a box. */
 import type { TreeNode } from '../chain/tree'
-import { isOverhead, isUp, raisedM } from '../fitting/raising'
+import { isOverhead, isUp, raisedM } from '../install/raising'
 import type { Fixture } from '../job/schema'
 import type { Demand } from '../judge/demands'
 import { digest } from '../judge/ticks'

@@ -8,7 +8,7 @@ import { keyOf, words } from '../words'
 import type { Words } from '../words'
 import type { GateNeed } from './gates'
 
-export { isUp } from '../fitting/raising'
+export { isUp } from '../install/raising'
 
 /** Where somebody stands for a step. What needs a network comes first; what is up is done in one climb. */
 export type Stand = 'in coverage' | 'ground' | 'up'

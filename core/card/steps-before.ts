@@ -1,6 +1,6 @@
 /** Steps before anything is fixed: in coverage, the dry run, the way in. */
-import { BEHIND_SAYS } from '../fitting/behind'
-import { wayInById } from '../fitting/ways-in'
+import { BEHIND_SAYS } from '../install/behind'
+import { wayInById } from '../install/ways-in'
 import type { Part } from '../job/part'
 import { jobOf, movesAbout } from '../job/schema'
 import type { Fixture } from '../job/schema'

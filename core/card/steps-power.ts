@@ -2,7 +2,7 @@
 import { isOmni } from '../job/part'
 import { jobOf, movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
-import { heightAfterM, heightWords } from '../fitting/mounts'
+import { heightAfterM, heightWords } from '../install/mounts'
 import { feedsOf } from '../judge/feeds'
 import { num } from '../units'
 import { metres, words } from '../words'

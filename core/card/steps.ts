@@ -1,5 +1,5 @@
 /** The steps of a job, made from this plan: what is done where, with what, to which figure, behind which gate. */
-import { cableLabels } from '../fitting/pick-list'
+import { cableLabels } from '../install/pick-list'
 import type { JobDocument } from '../job/schema'
 import { digest } from '../judge/ticks'
 import { buildingOf } from '../site/building'

@@ -1,6 +1,6 @@
 /** One dial: bearings that were computed and headings that were measured. */
 import { angleBetween, toRad } from '../geo/angles'
-import { bearingHalfWidth } from '../aim/bearings'
+import { bearingHalfWidth } from '../masts/bearings'
 import type { Horizon } from '../terrain/horizon'
 import { skylineAt } from '../terrain/horizon'
 import type { Assessment } from '../judge/assess'

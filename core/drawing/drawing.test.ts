@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { assess } from '../judge/assess'
 import type { Assessment } from '../judge/assess'
-import { pathInputs } from '../aim/bearings'
+import { pathInputs } from '../masts/bearings'
 import type { JobDocument } from '../job/schema'
 import { cutTile, Terrain } from '../terrain/blocks'
 import { computePaths } from '../terrain/path'

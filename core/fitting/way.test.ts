@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { normals, seeded } from '../random'
 import { nextCorner, wayThrough } from './way'
-import { waysIn } from './ways-in'
+import { waysIn } from '../install/ways-in'
 
 const p = (eastM: number, northM: number, upM: number) => ({ eastM, northM, upM })
 

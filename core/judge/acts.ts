@@ -2,7 +2,7 @@
 import { nth } from '../sure'
 import { given, num } from '../units'
 import { metOf } from '../promise/promise'
-import type { Proof } from '../promise/proof'
+import type { Proof } from '../prove/proof'
 import type { PromiseView } from '../promise/view'
 import { servedShare } from '../separation/isolation'
 import type { Context } from './context'

@@ -1,6 +1,6 @@
 /** Bearings judged: which mast, how sure the way to it is, and whether a beam can follow what moves. */
-import { bearingHalfWidth } from '../aim/bearings'
-import type { MastView } from '../aim/bearings'
+import { bearingHalfWidth } from '../masts/bearings'
+import type { MastView } from '../masts/bearings'
 import { fixedBeamOver } from '../aim/nose'
 import { antennaAt, partById } from '../catalogue/parts'
 import { turned } from '../chain/tree'

@@ -1,7 +1,7 @@
 /** What comes through the shell of a site, and by which of its ways in. */
-import { byOwnHole, byWindowLead, entering, passageAt, passersOf, placesOf } from '../fitting/passage'
-import type { Passage, Passer } from '../fitting/passage'
-import { wayInById } from '../fitting/ways-in'
+import { byOwnHole, byWindowLead, entering, passageAt, passersOf, placesOf } from '../install/passage'
+import type { Passage, Passer } from '../install/passage'
+import { wayInById } from '../install/ways-in'
 import type { Context } from './context'
 
 type Ways = Pick<Context, 'doc' | 'design' | 'tree' | 'lengths' | 'building'>

@@ -1,6 +1,6 @@
 /** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
 import { movesAbout } from '../job/schema'
-import { RULE_OF_THUMB } from '../fitting/rule-of-thumb'
+import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { meetsRuleOfThumb, servedShare } from '../separation/isolation'
 import type { Loop, Pair } from '../separation/loop'
 import { WINDOW_LEAD } from '../fitting/adapters'

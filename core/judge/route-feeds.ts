@@ -1,6 +1,6 @@
 /** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
 import { lastOf } from '../sure'
-import { MOST_DROP, SOURCE_V } from '../fitting/wire'
+import { MOST_DROP, SOURCE_V } from '../install/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
 import type { Context } from './context'

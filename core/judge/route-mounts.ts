@@ -1,7 +1,7 @@
 /** What holds the antennas, judged: the mount, the pole in the wind, its screws, its metals. */
 import { lastOf, nth } from '../sure'
 import type { AntennaNode } from '../chain/tree'
-import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../fitting/mounts'
+import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../install/mounts'
 import type { Fixing } from '../job/fixing'
 import { round2 } from '../site/frame'
 import { num } from '../units'

@@ -1,6 +1,6 @@
 /** Where a surge goes, judged. */
-import { DEEP_M, LONG_M, SHARP_DEG, surgePaths } from '../fitting/surge'
-import type { SurgeCode, SurgePath } from '../fitting/surge'
+import { DEEP_M, LONG_M, SHARP_DEG, surgePaths } from '../install/surge'
+import type { SurgeCode, SurgePath } from '../install/surge'
 import { movesAbout } from '../job/schema'
 import { metres, words } from '../words'
 import { RULE_PACKS } from './cautions'

@@ -1,5 +1,2 @@
-export { countWords, mostExpected, spanWords, wordsOfDrill } from './drops'
 export { LEAST_TESTS, sayExpected } from './promise'
 export type { Expected, Met } from './promise'
-export { linesAt, provenBy } from './proof'
-export type { SetupLine } from './proof'

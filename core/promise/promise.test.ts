@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { carrierRateMbps } from '../radio/rate'
-import { advise } from '../judge/advisor'
+import { advise } from '../solve/advisor'
 import { summarise } from '../survey/stats'
 import { byTests, calibrateShare, discriminationOf, draw, measureNext, metOf, outcome, sayExpected } from './promise'
 import type { AddedCarrier, PromiseInputs } from './promise'

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { logIndex } from '../survey/spots'
 import { mbps } from '../units'
-import { linesAt, provenBy } from './proof'
+import { linesAt, provenBy } from '../prove/proof'
 
 const CLOCK = { zone: 'UTC', busy: [17, 23] as const }
 

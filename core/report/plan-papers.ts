@@ -1,8 +1,8 @@
 /** Papers of the plan: the pick list, and labels to be cut out and wrapped round both ends of every cable. */
 import { jobOf } from '../job/schema'
 import { treeOf } from '../chain/tree'
-import { cableLabels, PICK_GROUPS, pickList } from '../fitting/pick-list'
-import type { PickGroup } from '../fitting/pick-list'
+import { cableLabels, PICK_GROUPS, pickList } from '../install/pick-list'
+import type { PickGroup } from '../install/pick-list'
 import type { Design, JobDocument } from '../job/schema'
 import { holesOf } from '../judge/place'
 import { buildingOf } from '../site/building'

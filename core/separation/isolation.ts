@@ -1,5 +1,5 @@
 /** How much of what an inside antenna sends comes back to a donor. */
-import { RULE_OF_THUMB } from '../fitting/rule-of-thumb'
+import { RULE_OF_THUMB } from './rule-of-thumb'
 import { finite, inRange, positive } from '../check'
 import { freeSpaceLossDb, wavelengthM } from '../radio/freespace'
 import { toRad } from '../geo/angles'

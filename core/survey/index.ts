@@ -1,6 +1,5 @@
 export { landmarksSeen } from './landmarks'
 export { bestSpot, hasSettled } from './best'
-export { mastOfReading } from './calibrate'
 export { closePair, closeTurns } from './close'
 export type { Close } from './close'
 export { settledWords } from './difference'
@@ -18,7 +17,6 @@ export {
   toFrame,
   toTrue,
 } from './place'
-export { predictedRsrp } from './predict'
 export { hoursWords, rankTried } from './rank'
 export type { RankedBy, Tried } from './rank'
 export { asPlanned, carriersOf, setUpsOf, setupWords, traitsOf } from './setups'

@@ -1,8 +1,8 @@
 /** Days on site over all jobs of a crew, and the same as a calendar. */
+import { hoursWords } from '../../core/card'
 import { and, asc, eq, gte, lte, ne, sql } from 'drizzle-orm'
 import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator'
 import { DateTime } from 'luxon'
-import { hoursWords } from '../../core/card'
 import type { BoardVisit } from '../../core/card'
 import { jobs, sites, supplies, visits } from '../data/schema'
 import type { Db } from '../data/db'

@@ -1,6 +1,6 @@
 /** Papers of jobs on the server: what they are made of is read here, the work itself runs in a thread of its own. */
 import type { Assessment } from '../../core/judge'
-import { pathInputs } from '../../core/aim'
+import { pathInputs } from '../../core/masts'
 import { positionOf } from '../../core/survey'
 import type { JobDocument } from '../../core/job'
 import type { Report } from '../../core/report'

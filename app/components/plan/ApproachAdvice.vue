@@ -2,7 +2,7 @@
 import { proxy } from 'comlink'
 import { nowUtc } from '~/replica/clock'
 import { sayExpected } from '#core/promise'
-import type { Advice, Advised } from '#core/judge'
+import type { Advice, Advised } from '#core/solve'
 import type { Kit, PartChoice } from '#core/fitting'
 import { given, num } from '#core/units'
 

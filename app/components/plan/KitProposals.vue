@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
 import type { Kit, PartChoice } from '#core/fitting'
-import type { Proposal } from '#core/judge'
+import type { Proposal } from '#core/solve'
 import { sayExpected } from '#core/promise'
 import { length, num } from '#core/units'
 

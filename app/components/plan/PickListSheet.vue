@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from '#core/fitting'
-import type { PickGroup } from '#core/fitting'
+import { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from '#core/install'
+import type { PickGroup } from '#core/install'
 import { holesOf } from '#core/judge'
 import { buildingOf } from '#core/site'
 import { length, num } from '#core/units'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { nth, sure } from '#core/sure'
 import { layoutSection } from '#core/drawing'
-import { gustOf, neededM, nextCorner, standing, stockLengthM, wayThrough } from '#core/fitting'
+import { neededM, nextCorner, stockLengthM, wayThrough } from '#core/fitting'
+import { gustOf, standing } from '#core/install'
 import type { Finding } from '#core/judge'
 import { buildingOf, inside, moveAlong, round2 } from '#core/site'
 import type { Point } from '#core/site'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { Variant } from '#core/judge'
+import type { Variant } from '#core/solve'
 import { sayExpected } from '#core/promise'
 import { length, num, signed } from '#core/units'
 

@@ -11,8 +11,8 @@ import {
   scoreTree,
   switchBooster,
   TAPS_DB,
-} from '#core/world'
-import type { BoosterPut, BoosterSwitched, KitExercise, KitScore } from '#core/world'
+} from '#core/practice'
+import type { BoosterPut, BoosterSwitched, KitExercise, KitScore } from '#core/practice'
 import { num, signed } from '#core/units'
 
 /** A booster to be placed, a corridor to be balanced, a skyline to be read: tried as often as one likes, and scored. */

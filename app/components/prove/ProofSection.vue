@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { given, mbps, num, signed } from '#core/units'
-import { linesAt, provenBy } from '#core/promise'
-import type { SetupLine } from '#core/promise'
+import { linesAt, provenBy } from '#core/prove'
+import type { SetupLine } from '#core/prove'
 import { clockAt, traitsOf } from '#core/survey'
 
 /** Set-ups compared at one place: what changed stands heavy, each test is a dot; the promise scored; what stays unproven. */

@@ -2,7 +2,7 @@
 import { nowUtc } from '~/replica/clock'
 import { watchServer } from '~/instruments/watch'
 import type { LinkWatch, Watched } from '~/instruments/watch'
-import { countWords, mostExpected, spanWords } from '#core/promise'
+import { countWords, mostExpected, spanWords } from '#core/prove'
 import { num } from '#core/units'
 
 /** The link watched for drop-outs over minutes to hours; or the main line pulled on purpose, and what then happens timed. */

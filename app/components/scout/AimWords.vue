@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { bearingHalfWidth } from '#core/aim'
-import type { MastView } from '#core/aim'
+import { bearingHalfWidth } from '#core/masts'
+import type { MastView } from '#core/masts'
 import { relativeToSun } from '#core/geo'
 import { bearing, num } from '#core/units'
 

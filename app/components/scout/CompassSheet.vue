@@ -15,7 +15,7 @@ import {
 } from '#core/geo'
 import type { CardEntry } from '#core/geo'
 import { fixedBeamOver, sayRelative } from '#core/aim'
-import type { MastView } from '#core/aim'
+import type { MastView } from '#core/masts'
 import { moves, NINE_IN_TEN, presentStop } from '#core/survey'
 import { parseNumber } from '#core/formats'
 import { bearing, num } from '#core/units'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { nth } from '#core/sure'
 import { nextMetreDb } from '#core/aim'
-import type { HeightCurve, MastView } from '#core/aim'
+import type { HeightCurve } from '#core/aim'
+import type { MastView } from '#core/masts'
 import { length, num, signed } from '#core/units'
 
 /** How high is worth it: level toward one mast against antenna height, less the cable of each kind that reaches it. */

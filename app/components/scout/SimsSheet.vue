@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
-import type { SimSide } from '#core/judge'
+import type { SimSide } from '#core/solve'
 import { sayExpected } from '#core/promise'
 import type { Expected } from '#core/promise'
 import { NINE_IN_TEN } from '#core/survey'

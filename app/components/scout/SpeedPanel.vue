@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { lastOf } from '#core/sure'
 import { standing } from '#core/job'
+import { lastOf } from '#core/sure'
 import { num } from '#core/units'
 import { testSpeed } from '~/instruments/speed'
 import type { TestedSpeed } from '~/instruments/speed'

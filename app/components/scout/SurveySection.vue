@@ -7,7 +7,7 @@ import { moveAlong, needAtDbm, placeForSpot, round2, USE_FIGURES, usualUse } fro
 import type { Point } from '#core/site'
 import { bestSpot, correctionOf, presentStop, setupWords, stationWords } from '#core/survey'
 import type { Made, SetUp, StationState } from '#core/survey'
-import { countWords, spanWords, wordsOfDrill } from '#core/promise'
+import { countWords, spanWords, wordsOfDrill } from '#core/prove'
 import { GRADE_SOURCE } from '#core/radio'
 import { mbps, num } from '#core/units'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { moneyWords } from '#core/card'
 import type { Money, QuotedJob } from '#core/card'
-import { PICK_GROUPS } from '#core/fitting'
-import type { PickGroup } from '#core/fitting'
+import { PICK_GROUPS } from '#core/install'
+import type { PickGroup } from '#core/install'
 import { num } from '#core/units'
 
 /** What the customer is quoted: material with its margin, hours, tax; every line adds up to the last digit. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { cableLabels, layingOf, MOST_TURNED_DEG, pulledFrom, pullingOrder } from '#core/fitting'
+import { MOST_TURNED_DEG } from '#core/fitting'
+import { cableLabels, layingOf, pulledFrom, pullingOrder } from '#core/install'
 import type { CableLength } from '#core/fitting'
 import { overData } from '#core/judge'
 import { buildingOf } from '#core/site'

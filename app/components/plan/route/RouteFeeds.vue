@@ -4,7 +4,7 @@ import type { BoxFeed } from '#core/judge'
 import { FEED_THROUGH, movesAbout } from '#core/job'
 import type { Feed, Fixture } from '#core/job'
 import { between, buildingOf } from '#core/site'
-import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/fitting'
+import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/install'
 import { length, num } from '#core/units'
 
 /** What each box is fed by: every wire with what arrives, its fuse, what it takes of a battery a day; PoE; the plug. */

@@ -13,7 +13,7 @@ import {
   screwsHold,
   standing,
   USUAL_GUST_MS,
-} from '#core/fitting'
+} from '#core/install'
 import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job'
 import type { Fixing, Mount } from '#core/job'
 import { clearOfLinesM, lastCheck, linesKey, vehicleHeightM } from '#core/judge'

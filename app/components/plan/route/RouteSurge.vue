@@ -2,7 +2,7 @@
 import { BARE_FIXTURE, insert, movesAbout, setField } from '#core/job'
 import type { Fields, Fixture } from '#core/job'
 import { RULE_PACKS, surgesOf } from '#core/judge'
-import { guessedCorners } from '#core/fitting'
+import { guessedCorners } from '#core/install'
 import { buildingOf, round2 } from '#core/site'
 import { length, num } from '#core/units'
 

@@ -1,0 +1,23 @@
+export { BEHIND_SAYS } from './behind'
+export { bitFor } from './ducts'
+export { layingOf, pulledFrom, pullingOrder } from './laying'
+export {
+  carriedBy,
+  gustOf,
+  heightWords,
+  isScrewed,
+  metalsOf,
+  mountKind,
+  mountsFor,
+  screwsHold,
+  standing,
+  USUAL_GUST_MS,
+} from './mounts'
+export { entering, entryPoint, passersOf } from './passage'
+export { cableLabels, labelsCsv, PICK_GROUPS, pickList, pickListCsv } from './pick-list'
+export type { PickGroup, PickRow } from './pick-list'
+export { isRaised } from './raising'
+export { guessedCorners, outsideOf } from './surge'
+export { waysIn } from './ways-in'
+export type { RankedWay } from './ways-in'
+export { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from './wire'

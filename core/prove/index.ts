@@ -1,0 +1,3 @@
+export { countWords, mostExpected, spanWords, wordsOfDrill } from './drops'
+export { linesAt, provenBy } from './proof'
+export type { SetupLine } from './proof'
