@@ -65,6 +65,8 @@ test('the first page shows what the program is, without serious barriers', async
 /** No serious barrier in the sun; at night the same page stands in other colours, where contrast alone can differ. */
 async function free(page: Page, what: string, within = 'body'): Promise<void> {
   expect(await barriers(page, within), what).toEqual([])
+  // Words that nobody said would stand as an object, or as the token of a length.
+  expect(await page.locator(within).innerText(), what).not.toMatch(/"said"|siteM|landM|\[object|\{k?m:/)
   await light(page, true)
   expect(await barriers(page, within, ['color-contrast']), `${what}, at night`).toEqual([])
   await light(page, false)
@@ -141,6 +143,19 @@ test('every sheet and every other page is free of serious barriers, in sun and a
   await page.keyboard.press('h')
   await expect(page.locator('[data-test=heights] table')).toBeVisible()
   await free(page, 'heights')
+})
+
+test('on the roof nothing runs off the side where sentences are longer by two fifths', async ({ demoPage: page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.addInitScript(() => localStorage.setItem('mv-pseudo', 'true'))
+  for (const [id, section] of VIEWS) {
+    await openJob(page, id, section)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), section).toBeLessThanOrEqual(390)
+  }
+  await openJob(page, KILN, 'bearings')
+  await page.locator('[data-test=findings]').click()
+  await expect(page.getByRole('dialog')).toContainText('æ')
+  expect(await page.getByRole('dialog').evaluate(e => e.scrollWidth <= e.clientWidth + 1)).toBe(true)
 })
 
 test('on the roof nothing runs off the side and targets are large', async ({ demoPage: page }) => {
