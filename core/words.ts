@@ -2,7 +2,7 @@
  * Sentences as values: text, and quantities that nobody has said yet. `say` alone makes a string of them, in the units of
  * the member who reads it. A sentence without a quantity is its text.
  */
-import { distance, length } from './units'
+import { capital, distance, length } from './units'
 import type { Units } from './units'
 
 /** A length on site, or a distance over land; metres both. */
@@ -59,7 +59,7 @@ export const keyOf = (w: Words): string =>
 /** @returns words as a sentence or a line begins with them */
 export const begun = (w: Words): Words => {
   const [first, ...rest] = partsOf(w)
-  return typeof first === 'string' ? wordsOf([first.charAt(0).toUpperCase() + first.slice(1), ...rest]) : w
+  return typeof first === 'string' ? wordsOf([capital(first), ...rest]) : w
 }
 
 /** @returns a reason, as a sentence */

@@ -100,6 +100,9 @@ export function demoMasts(): { masts: Mast[]; cells: Cell[] } {
 /** What the archipelago's air does beyond the planner's knowledge: clutter, walls and a busy cell. */
 const WORLD = { clutterDb: 7, wallDb: 11, deviceDbi: -3 }
 
+/** When it is read, what the cell's neighbours add and how much the place differs, and what the row says otherwise. */
+type ReadAt = Partial<Reading> & { startUtc: string; interferenceDb?: number; extraDb?: number }
+
 type JobOf = NonNullable<Parameters<typeof newJobChanges>[0]['job']> & { kind?: Job['kind']; sim?: Partial<Sim> }
 
 class Builder {
@@ -165,16 +168,10 @@ class Builder {
   }
 
   /** Three readings at a spot, half a minute apart, as the air of the archipelago gives them. */
-  read(
-    spotName: string,
-    mastName: string,
-    band: string,
-    { startUtc, o = {} }: { startUtc: string; o?: Partial<Reading> & { interferenceDb?: number; extraDb?: number } },
-  ): void {
+  read(spotName: string, mastName: string, band: string, { startUtc, interferenceDb = 6, extraDb = 0, ...fields }: ReadAt): void {
     const spot = this.spot(spotName)
     const path = this.path(mastName)
     const bandPath = path.bands.find(b => b.band === band)!
-    const { interferenceDb = 6, extraDb = 0, ...fields } = o
     const open = predictedRsrp(this.doc.cells, path, { band: bandPath, heightM: spot.upM, bandwidthMHz: 10 }).rsrpDbm
     const level = open - WORLD.clutterDb - (spot.indoors ? WORLD.wallDb : 0) + WORLD.deviceDbi + extraDb
     const cellId = this.doc.cells.find(c => c.mastId === path.mastId && c.band === band)!.cellId
@@ -557,7 +554,7 @@ export function demoScenario(): DemoScenario {
       mayDrill: 'no',
     },
   })
-  croft.read('Kitchen', 'Stack', 'B20', { startUtc: '2026-04-02T09:10:00.000Z', o: { interferenceDb: 4 } })
+  croft.read('Kitchen', 'Stack', 'B20', { startUtc: '2026-04-02T09:10:00.000Z', interferenceDb: 4 })
   croft.speeds('Kitchen', '2026-04-02T09:10:00.000Z', [[3.1, 0.8, 62]])
   setupsCompared(croft)
   croft.obstacle({ name: 'Spruce belt', fromDeg: 55, toDeg: 118, distanceM: 140, heightM: 19 })
@@ -652,7 +649,7 @@ const MAIL_VAN = {
 
 /** Six vans alike: the first is the method, the others are how far the yard has come with them. */
 function mailVans(b: Builder): JobDocument[] {
-  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-07T08:20:00.000Z', o: { interferenceDb: 2, extraDb: -6 } })
+  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-07T08:20:00.000Z', interferenceDb: 2, extraDb: -6 })
   b.speeds('Table', '2026-04-07T08:20:00.000Z', [[4.2, 1.1, 61]])
   b.fixture('12 V feed', { eastM: 0.6, northM: 1.8, upM: 0.9 }, { name: 'fuse box under the seat' })
   b.kit('router', 'Lee Harbour', 'B20')
@@ -702,14 +699,14 @@ function setupsCompared(b: Builder): void {
   b.set('sims', tern, { plan: 'Tern house SIM, 100 GB' })
   const router = b.device('Old router', 'router')
   b.setUp({ deviceId: router, link: 'Wi-Fi 5', mark: 'before' })
-  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(0), o: { interferenceDb: 4 } })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(0), interferenceDb: 4 })
   b.speeds('Kitchen', at(0), [
     [2.6, 0.7, 71],
     [2.2, 0.6, 78],
     [2.5, 0.6, 69],
   ])
   b.setUp({ link: 'LAN' })
-  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(20), o: { interferenceDb: 4 } })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(20), interferenceDb: 4 })
   b.speeds('Kitchen', at(20), [
     [2.4, 0.7, 66],
     [2.7, 0.6, 64],
@@ -725,7 +722,7 @@ function setupsCompared(b: Builder): void {
     callsOverWifi: null,
   } satisfies Omit<Sim, 'id'>)
   b.setUp({ simId: gannet })
-  b.read('Kitchen', 'Hollow Farm', 'B20', { startUtc: at(50), o: { interferenceDb: -5, extraDb: 16 } })
+  b.read('Kitchen', 'Hollow Farm', 'B20', { startUtc: at(50), interferenceDb: -5, extraDb: 16 })
   b.speeds('Kitchen', at(50), [
     [8.1, 1.7, 58],
     [9.4, 1.6, 55],
@@ -734,7 +731,7 @@ function setupsCompared(b: Builder): void {
   ])
   const newer = b.device('New router', 'router')
   b.setUp({ deviceId: newer, simId: tern })
-  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(90), o: { interferenceDb: 4, extraDb: 3 } })
+  b.read('Kitchen', 'Stack', 'B20', { startUtc: at(90), interferenceDb: 4, extraDb: 3 })
   b.speeds('Kitchen', at(90), [
     [4.4, 0.9, 52],
     [3.7, 1.0, 55],
@@ -745,7 +742,7 @@ function setupsCompared(b: Builder): void {
     ['B3', 140, -2, 9, [9.7, 11.2, 8.9, 10.4, 10.8]],
   ] as const) {
     b.setUp({ bandLock: band })
-    b.read('Kitchen', 'Stack', band, { startUtc: at(minute), o: { interferenceDb, extraDb } })
+    b.read('Kitchen', 'Stack', band, { startUtc: at(minute), interferenceDb, extraDb })
     b.speeds(
       'Kitchen',
       at(minute),
@@ -787,7 +784,7 @@ function buildingPlanned(b: Builder): void {
     ['Pavement', -2],
     ['Roof', 3],
   ] as const)
-    b.read(spot, 'Stack', 'B20', { startUtc: day, o: { interferenceDb: -2, extraDb } })
+    b.read(spot, 'Stack', 'B20', { startUtc: day, interferenceDb: -2, extraDb })
   b.speeds('Open office', day, [
     [2.4, 0.6, 78],
     [1.6, 0.4, 96],
@@ -864,7 +861,7 @@ function finishedRouter(b: Builder): void {
     ['Beside the house', -7],
     ['Ridge', -3],
   ] as const)
-    b.read(spot, mast, 'B20', { startUtc: day, o: { interferenceDb: extraDb < -8 ? 8 : -4, extraDb } })
+    b.read(spot, mast, 'B20', { startUtc: day, interferenceDb: extraDb < -8 ? 8 : -4, extraDb })
   b.speeds('Kitchen', day, [
     [5.2, 1.1, 58],
     [4.6, 0.9, 71],
@@ -911,7 +908,7 @@ function finishedRouter(b: Builder): void {
   b.watch('Kitchen', '2026-03-24T10:45:00.000Z', { seconds: 2400, drops: 7, longestS: 38, lostS: 96 })
   const bare = '2026-03-31T09:40:00.000Z'
   b.setUp({ deviceId: router, link: 'LAN', antenna: 'built in', power: 'lead' })
-  b.read('Kitchen', mast, 'B20', { startUtc: bare, o: { interferenceDb: 6, extraDb: -13 } })
+  b.read('Kitchen', mast, 'B20', { startUtc: bare, interferenceDb: 6, extraDb: -13 })
   b.speeds('Kitchen', bare, [
     [8.3, 1.9, 52],
     [7.4, 1.6, 57],
@@ -919,7 +916,7 @@ function finishedRouter(b: Builder): void {
     [7.9, 1.8, 55],
   ])
   b.setUp({ deviceId: router, link: 'LAN', antenna: 'outside', designId: b.doc.designs[0]!.id, mark: 'after' })
-  b.read('Kitchen', mast, 'B20', { startUtc: after, o: { interferenceDb: -6, extraDb: 20 } })
+  b.read('Kitchen', mast, 'B20', { startUtc: after, interferenceDb: -6, extraDb: 20 })
   b.speeds('Kitchen', after, [
     [24.6, 11.3, 41],
     [27.9, 10.4, 39],
@@ -976,7 +973,7 @@ function boosterInPlan(b: Builder): void {
     ['Beside the house', -16],
     ['Ridge', -9],
   ] as const)
-    b.read(spot, mast, 'B20', { startUtc: day, o: { interferenceDb: -5, extraDb } })
+    b.read(spot, mast, 'B20', { startUtc: day, interferenceDb: -5, extraDb })
   b.speeds('Kitchen', day, [
     [1.9, 0.4, 90],
     [2.3, 0.3, 84],
@@ -1043,7 +1040,7 @@ function vanOnItsRound(b: Builder): void {
   b.set('jobs', b.jobId, { stopId: harbour })
   b.landmark('Net shed gable', 46.8741, -41.3858, harbour)
   b.obstacle({ name: 'Slip crane', fromDeg: 340, toDeg: 348, distanceM: 60, heightM: 22, stopId: harbour })
-  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-06T15:20:00.000Z', o: { interferenceDb: 2, extraDb: -6 } })
+  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-06T15:20:00.000Z', interferenceDb: 2, extraDb: -6 })
   b.speeds('Table', '2026-04-06T15:20:00.000Z', [
     [6.1, 1.4, 52],
     [5.4, 1.6, 60],
@@ -1103,8 +1100,8 @@ function ketchAtAnchor(b: Builder): void {
   })
   b.set('jobs', b.jobId, { stopId: lee })
   b.landmark('Beacon post', 46.7062, -41.4049, lee)
-  b.read('Saloon', 'Stack', 'B20', { startUtc: '2026-04-10T18:05:00.000Z', o: { interferenceDb: -3, extraDb: -2 } })
-  b.read('Cockpit', 'Stack', 'B20', { startUtc: '2026-04-10T18:20:00.000Z', o: { interferenceDb: -3, extraDb: 1 } })
+  b.read('Saloon', 'Stack', 'B20', { startUtc: '2026-04-10T18:05:00.000Z', interferenceDb: -3, extraDb: -2 })
+  b.read('Cockpit', 'Stack', 'B20', { startUtc: '2026-04-10T18:20:00.000Z', interferenceDb: -3, extraDb: 1 })
   b.speeds('Saloon', '2026-04-10T18:05:00.000Z', [
     [2.2, 0.5, 88],
     [1.7, 0.6, 97],

@@ -123,7 +123,7 @@ export function linearGain(at: Turned, axisDeg: number): Sender['gainToward'] {
     return (_dx, _dy, dz) => {
       const at = (dz + 1) * (CONE_STEPS / 2)
       const i = Math.min(CONE_STEPS - 1, Math.max(0, at | 0))
-      return nth(table, i) + (at - i) * (nth(table, i + 1) - nth(table, i))
+      return table[i]! + (at - i) * (table[i + 1]! - table[i]!)
     }
   }
   return (dx, dy, dz) =>
@@ -187,7 +187,7 @@ const measuredAt = ({ log, levels }: FloorInput, spot: Spot): number | null =>
   readWithBooster(log, spot, levels.carrier.band.name)
 
 const shareAbove = (levels: Float32Array, needsDbm: Float32Array): number =>
-  levels.reduce((n, v, i) => n + Number(v >= nth(needsDbm, i)), 0) / levels.length
+  levels.reduce((n, v, i) => n + Number(v >= needsDbm[i]!), 0) / levels.length
 
 /** @returns what each cell needs by its room, dBm; `elseDbm` where it has none */
 export function needsOfCells(job: Job, owner: Int16Array, here: readonly Spot[], elseDbm: number): Float32Array {
@@ -205,7 +205,7 @@ export function roomOfCell(b: Building, grid: Grid, here: readonly Spot[]): Int1
       const y = grid.y0 + r * grid.stepM
       let nearest = Infinity
       for (let i = 0; i < at.length; i++) {
-        const d = (nth(at, i)[0] - x) ** 2 + (nth(at, i)[1] - y) ** 2
+        const d = (at[i]![0] - x) ** 2 + (at[i]![1] - y) ** 2
         if (d < nearest) {
           nearest = d
           out[r * grid.columns + c] = i

@@ -52,14 +52,14 @@ export function proposePlaces(o: PlacesInput): ProposedPlace[] {
     let served = 0
     for (let i = 0; i < o.weights.length; i++)
       for (const m of chosen)
-        if (nth(nth(maps, m), i) + fed >= nth(o.needsDbm, i)) {
-          served += nth(o.weights, i)
+        if (maps[m]![i]! + fed >= o.needsDbm[i]!) {
+          served += o.weights[i]!
           break
         }
     return served / total
   }
   // Where several serve as much, the one that stands best in the middle of it all.
-  const means = maps.map(m => m.reduce((sum, v, i) => sum + v * nth(o.weights, i), 0) / total)
+  const means = maps.map(m => m.reduce((sum, v, i) => sum + v * o.weights[i]!, 0) / total)
   const bestWith = (kept: readonly number[]): number => {
     let best = 0
     let most = -Infinity

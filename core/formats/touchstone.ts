@@ -162,9 +162,9 @@ export function distanceToFault(points: readonly SweepPoint[], velocityFactor: n
     let [phaseRe, phaseIm] = [1, 0]
     let [re, im] = [0, 0]
     for (let i = 0; i < n; i++) {
-      const { s11 } = nth(points, i)
-      re += nth(window, i) * (s11.re * phaseRe - s11.im * phaseIm)
-      im += nth(window, i) * (s11.re * phaseIm + s11.im * phaseRe)
+      const { s11 } = points[i]!
+      re += window[i]! * (s11.re * phaseRe - s11.im * phaseIm)
+      im += window[i]! * (s11.re * phaseIm + s11.im * phaseRe)
       ;[phaseRe, phaseIm] = [phaseRe * c - phaseIm * s, phaseRe * s + phaseIm * c]
     }
     const gamma = Math.hypot(re, im) / total

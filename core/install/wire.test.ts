@@ -30,7 +30,7 @@ describe('a feed', () => {
     expect(f.volts! * f.amps!).toBeCloseTo(24, 9)
   })
   it('as it is bought, of class 5 at 13.3 Ω/km (IEC 60228): 11.672 V, 2.73 %', () => {
-    const f = fedBy(12, 24, { lengthM: 6, mm2: 1.5, o: { stranded: true } })
+    const f = fedBy(12, 24, { lengthM: 6, mm2: 1.5, stranded: true })
     expect(f.volts).toBeCloseTo(11.672, 3)
     expect(f.dropShare! * 100).toBeCloseTo(2.73, 2)
   })
@@ -54,7 +54,7 @@ describe('a feed', () => {
       [18, 8],
     ] as const) {
       const chosen = wireFor(12, w, m)!
-      const drop = (mm2: number) => fedBy(10.5, w, { lengthM: m, mm2, o: { stranded: true } }).dropShare
+      const drop = (mm2: number) => fedBy(10.5, w, { lengthM: m, mm2, stranded: true }).dropShare
       expect(drop(chosen.mm2)!).toBeLessThanOrEqual(0.03)
       const thinner = by[by.indexOf(chosen) - 1]
       if (thinner) expect(drop(thinner.mm2) === null || drop(thinner.mm2)! > 0.03 || 1.25 * (w / 10.5) > thinner.fuseA).toBe(true)

@@ -84,12 +84,12 @@ export interface Fed {
 export function fedBy(
   sourceV: number,
   powerW: number,
-  { lengthM, mm2, o = {} }: { lengthM: number; mm2: number; o?: { atC?: number; stranded?: boolean } },
+  { lengthM, mm2, ...wire }: { lengthM: number; mm2: number; atC?: number; stranded?: boolean },
 ): Fed {
   positive('sourceV', sourceV)
   positive('powerW', powerW)
   inRange('lengthM', lengthM, 0, 10_000)
-  const ohm = (2 * lengthM * ohmPerKm(mm2, o)) / 1000
+  const ohm = (2 * lengthM * ohmPerKm(mm2, wire)) / 1000
   const root = sourceV ** 2 - 4 * powerW * ohm
   if (root < 0) return { volts: null, amps: null, dropShare: null }
   const volts = (sourceV + Math.sqrt(root)) / 2
@@ -137,7 +137,7 @@ export function wireFor(source: 12 | 24, powerW: number, lengthM: number, kind: 
   const lowest = SOURCE_V[source][0]
   return (
     wiresFor(kind).find(w => {
-      const fed = fedBy(lowest, powerW, { lengthM, mm2: w.mm2, o: { stranded: true } })
+      const fed = fedBy(lowest, powerW, { lengthM, mm2: w.mm2, stranded: true })
       return fed.volts !== null && fed.dropShare! <= MOST_DROP && OVER_LOAD * fed.amps! <= w.fuseA
     }) ?? null
   )

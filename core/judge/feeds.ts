@@ -140,7 +140,7 @@ function onBattery(
   // A converter at the box takes what is left of the voltage; the box itself then sees its own.
   const lowest = SOURCE_V[feed.volts][0]
   const tried = wiresFor(kind).map(wire => {
-    const fed = fedBy(lowest, powerW, { lengthM, mm2: wire.mm2, o: { stranded: true } })
+    const fed = fedBy(lowest, powerW, { lengthM, mm2: wire.mm2, stranded: true })
     return { wire, fed, fuseA: fed.amps === null ? null : wireFuse(fed.amps, wire) }
   })
   const wire = (feed.wire ? wireById(feed.wire) : null) ?? wireFor(feed.volts, powerW, lengthM, kind)

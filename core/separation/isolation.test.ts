@@ -139,7 +139,7 @@ function site(kind: 'home' | 'building' | 'vehicle', fields: Record<string, unkn
 const at = (
   partId: string,
   eastM: number,
-  { northM, upM, o = {} }: { northM: number; upM: number; o?: Record<string, unknown> },
+  { northM, upM, ...own }: { northM: number; upM: number; [field: string]: unknown },
 ): AntennaNode => ({
   node: {
     id: partId,
@@ -156,7 +156,7 @@ const at = (
     upM,
     azimuthDeg: null,
     tiltDeg: 0,
-    ...o,
+    ...own,
   },
   part: partById(partId) as AntennaNode['part'],
 })
@@ -232,7 +232,7 @@ describe('against practice', () => {
   // Site frame of a vehicle: north is ahead. The panel looks along the trailer.
   const trailer = site('vehicle', { lengthM: 8, depthM: 2.3, storeyHeightM: 2.9 })
   const mobile = (iso: number) => Math.max(0, 50 + 10 - iso)
-  const panel = (northM: number) => at('ant-panel-in', 0, { northM, upM: 2, o: { azimuthDeg: 0 } })
+  const panel = (northM: number) => at('ant-panel-in', 0, { northM, upM: 2, azimuthDeg: 0 })
   it.each(LOW)('a trailer’s 50 dB booster runs with its antennas at opposite ends: held back by 10 dB at most (%i MHz)', mhz =>
     expect(
       mobile(
@@ -337,10 +337,9 @@ describe('against practice', () => {
     expect(isolation({ ...o, sheetsDb: 20 }).directDb).toBe(isolation(o).directDb + 20)
   })
   it('a donor that lies and an inside antenna that stands keep more from each other before the beam, nothing behind it', () => {
-    const lying = (azimuthDeg: number) =>
-      at('ant-lpda', -6, { northM: 0, upM: 5.4, o: { azimuthDeg, polarisation: 'horizontal' } })
-    const upright = (azimuthDeg: number) => at('ant-lpda', -6, { northM: 0, upM: 5.4, o: { azimuthDeg } })
-    const panel = at('ant-panel-in', 4, { northM: 0, upM: 5.2, o: { azimuthDeg: 270 } })
+    const lying = (azimuthDeg: number) => at('ant-lpda', -6, { northM: 0, upM: 5.4, azimuthDeg, polarisation: 'horizontal' })
+    const upright = (azimuthDeg: number) => at('ant-lpda', -6, { northM: 0, upM: 5.4, azimuthDeg })
+    const panel = at('ant-panel-in', 4, { northM: 0, upM: 5.2, azimuthDeg: 270 })
     const direct = (donor: AntennaNode) =>
       pairOf(donor, panel, { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 90 }, { linesDb: 0, facingDeg: 270 })!
     expect(direct(lying(90)).directDb - direct(upright(90)).directDb).toBeGreaterThan(17)
@@ -349,7 +348,7 @@ describe('against practice', () => {
   })
   it('the quick rule is for two that stand upright, and for no others', () => {
     const round = { building: buildingOf(home), frequencyMHz: 800, bearingDeg: 270 }
-    const donor = (polarisation: string | null) => at('ant-lpda', -6, { northM: 0, upM: 8, o: { polarisation } })
+    const donor = (polarisation: string | null) => at('ant-lpda', -6, { northM: 0, upM: 8, polarisation })
     expect(pairOf(donor(null), dome(4), round)!.quickDb).toBeGreaterThan(40)
     for (const p of ['horizontal', 'slant']) expect(pairOf(donor(p), dome(4), round)!.quickDb).toBeNull()
     const row = {
@@ -367,8 +366,8 @@ describe('against practice', () => {
     expect(lying.isolationDb).toBe(lying.computedDb)
   })
   it('turning an antenna by 360° changes nothing', () => {
-    const donor = at('ant-lpda', -6, { northM: 0, upM: 7, o: { azimuthDeg: 0 } })
-    const round = at('ant-lpda', -6, { northM: 0, upM: 7, o: { azimuthDeg: 360 } })
+    const donor = at('ant-lpda', -6, { northM: 0, upM: 7, azimuthDeg: 0 })
+    const round = at('ant-lpda', -6, { northM: 0, upM: 7, azimuthDeg: 360 })
     expect(between(home, donor, { server: dome(3), frequencyMHz: f })).toBeCloseTo(
       between(home, round, { server: dome(3), frequencyMHz: f }),
       9,

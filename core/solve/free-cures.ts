@@ -2,7 +2,7 @@
  * What costs nothing, or next to nothing: as it is, another band, another SIM, another window; and what the readings
  * say of plan and hour.
  */
-import { nth } from '../sure'
+import { nth, sure } from '../sure'
 import { wifiReach, wifiShort } from '../coverage/wifi'
 import { byTests, draw } from '../promise/promise'
 import { MAST_ELEMENT_DBM, readBeside, shareAt, uploadAt } from '../promise/inputs'
@@ -66,8 +66,8 @@ function otherBand(c: Context, base: SpotSummary): Free | null {
   }
   const found = [...locked]
     .map(([lock, setupId]) => ({ lock, s: summariseSpot(c.log, base.spot, 'before', { setupId }) }))
-    .filter(x => x.s.down && x.s.down.median > base.down!.median)
-    .sort((a, b) => b.s.down!.median - a.s.down!.median)[0]
+    .filter(x => x.s.down && x.s.down.median > sure(base.down).median)
+    .sort((a, b) => sure(b.s.down).median - sure(a.s.down).median)[0]
   if (!found) return null
   return tried(c, found.s, {
     id: 'band',
@@ -89,8 +89,8 @@ function otherSim(c: Context, base: SpotSummary): Free | null {
   }
   const found = [...byOther.values()]
     .map(({ setupId, name }) => ({ name, s: summariseSpot(c.log, base.spot, 'before', { setupId }) }))
-    .filter(x => x.s.down && x.s.down.median > base.down!.median)
-    .sort((a, b) => b.s.down!.median - a.s.down!.median)[0]
+    .filter(x => x.s.down && x.s.down.median > sure(base.down).median)
+    .sort((a, b) => sure(b.s.down).median - sure(a.s.down).median)[0]
   if (!found) return null
   return tried(c, found.s, {
     id: 'sim',
@@ -107,8 +107,8 @@ const MOVED_SIGMA_DB = 2
 function moved(c: Context, base: SpotSummary): Free[] {
   if (!base.rsrp || !base.sinr) return []
   const rooms = ownBefore(c).filter(s => s.spot.indoors && s.spot.id !== base.spot.id && s.rsrp && s.sinr && s.band === base.band)
-  const best = rooms.reduce<SpotSummary | null>((a, b) => (!a || b.sinr!.median > a.sinr!.median ? b : a), null)
-  if (!best || best.sinr!.median <= base.sinr.median) return []
+  const best = rooms.reduce<SpotSummary | null>((a, b) => (!a || sure(b.sinr).median > sure(a.sinr).median ? b : a), null)
+  if (!best || sure(best.sinr).median <= base.sinr.median) return []
   const { down, up } = speedAt(c, base, best)
   const reach = wifiReach(c.doc, c.building, best.spot)
   const short = wifiShort(reach)
@@ -147,9 +147,9 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
   const cap = capOfSim(c)
   const { share } = shareAt(base, readBeside(c.own, base), bandwidthMHz)
   const { down, up } = draw({
-    mountRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
-    readRsrpDbm: { mean: best.rsrp!.median, sigma: MOVED_SIGMA_DB },
-    readSinrDb: { mean: best.sinr!.median, sigma: MOVED_SIGMA_DB },
+    mountRsrpDbm: { mean: sure(best.rsrp).median, sigma: MOVED_SIGMA_DB },
+    readRsrpDbm: { mean: sure(best.rsrp).median, sigma: MOVED_SIGMA_DB },
+    readSinrDb: { mean: sure(best.sinr).median, sigma: MOVED_SIGMA_DB },
     netGainDb: { mean: 0, sigma: MOVED_SIGMA_DB },
     discriminationDb: { mean: 0, sigma: 0 },
     share,
@@ -172,7 +172,7 @@ function speedAt(c: Context, base: SpotSummary, best: SpotSummary): { down: Expe
 function callsNow(c: Context): Calls {
   const rooms = ownBefore(c).filter(s => s.spot.needed && s.rsrp)
   if (!rooms.length) return 'not known'
-  return Math.min(...rooms.map(s => s.rsrp!.low)) >= needForCallsDbm(c.job) ? 'as phones are' : 'not everywhere'
+  return Math.min(...rooms.map(s => sure(s.rsrp).low)) >= needForCallsDbm(c.job) ? 'as phones are' : 'not everywhere'
 }
 
 /** Tests this much apart in the same place, by hour, are the cell's load. Assumed. */

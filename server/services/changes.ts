@@ -204,15 +204,14 @@ class Batch {
   private readonly kept: (typeof appliedChanges.$inferInsert)[] = []
   private readonly touched = new Set<TableName>()
 
-  /** @param began  the sequence of the job before */
+  /** @param from  the device that sent it, and the job's sequence before it */
   constructor(
     private readonly tx: Tx,
     private readonly who: Who,
     private readonly jobId: string,
-    private readonly since: { device: string | null; began: number },
+    private readonly from: { device: string | null; began: number },
   ) {
-    const sequence = since.began
-    this.result = { sequence, versions: [], conflicts: [], rejected: [] }
+    this.result = { sequence: from.began, versions: [], conflicts: [], rejected: [] }
   }
 
   /** @param begins  it is the insert of a job that is not there: without it there is nothing to hang the rest on */
@@ -224,7 +223,7 @@ class Batch {
     const done = this.done.get(change.id)
     if (done && done.jobId !== jobId) return this.refuse(change, new Refusal('A change of this number went to another job.'))
     if (done) return repeat(result, change, done)
-    if (!begins && !this.made && !this.since.began && !(await this.isThere())) {
+    if (!begins && !this.made && !this.from.began && !(await this.isThere())) {
       return this.refuse(change, new Refusal('The job itself was not taken.'))
     }
     for (const behind of rowsBehind(change, jobId)) await this.makeOnce(behind)
@@ -268,7 +267,7 @@ class Batch {
       fields,
       outcome,
       memberId: who.memberId,
-      device: this.since.device,
+      device: this.from.device,
     }
     this.kept.push(kept)
     this.done.set(change.id, kept)
@@ -276,8 +275,8 @@ class Batch {
 
   /** Whether a sequence number was taken by this very browser, in this batch or before. */
   private async isMine(sequence: number): Promise<boolean> {
-    if (!this.since.device) return false
-    return sequence > this.since.began || (await writtenBy(this.tx, this.who.crewId, this.jobId, sequence)) === this.since.device
+    if (!this.from.device) return false
+    return sequence > this.from.began || (await writtenBy(this.tx, this.who.crewId, this.jobId, sequence)) === this.from.device
   }
 
   /** What an older app's reading names since, where it is not there yet. */
@@ -328,7 +327,7 @@ class Batch {
 
   async close(): Promise<void> {
     const { tx, who, jobId, result } = this
-    if (result.sequence === this.since.began) return
+    if (result.sequence === this.from.began) return
     if (this.made) await this.siteFor()
     await tx
       .update(jobs)

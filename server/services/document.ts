@@ -80,7 +80,7 @@ export async function nearText(
   db: Db,
   crewId: string,
   listState: string,
-  { at, f = {} }: { at: Position; f?: MastFilter },
+  { at, ...f }: { at: Position } & MastFilter,
 ): Promise<string> {
   const key = JSON.stringify([crewId, listState, at.latDeg, at.lonDeg, f])
   const known = nearTexts.get(key)

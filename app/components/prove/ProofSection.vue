@@ -116,9 +116,11 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
                 :style="{ left: shareOf(d.value, scales[side].end), top: `calc(50% + ${d.jitter}px)` }"
               />
             </template>
-            <template v-for="s in [l.summary[side]].filter(x => !!x)" :key="s.median">
-              <i class="median" :style="{ left: shareOf(s.median, scales[side].end) }" />
-              <b class="fig" :style="{ left: shareOf(s.median, scales[side].end) }">{{ mbps(s.median) }}</b>
+            <template v-if="l.summary[side]">
+              <i class="median" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }" />
+              <b class="fig" :style="{ left: shareOf(l.summary[side]!.median, scales[side].end) }">{{
+                mbps(l.summary[side]!.median)
+              }}</b>
             </template>
           </span>
           <span class="fig" data-name="ping, ms">{{ l.summary.ping ? num(l.summary.ping.median) : '–' }}</span>

@@ -7,11 +7,11 @@ import type { MastView } from '#core/masts'
 import { skylineAt } from '#core/terrain'
 import type { Horizon, PathResult } from '#core/terrain'
 import { bearing, distance, num } from '#core/units'
-import { say } from '#core/words'
 
 /** Which mast, which way, how high, and why not the others: dial or map, the list in words, and the strip below. */
 const store = useOpened()
 const prefs = usePrefs()
+const t = useSay()
 const session = useSession()
 const { engine } = useEngine()
 const { el: stripEl, width: stripWidth, height: stripHeight } = useWidth()
@@ -303,7 +303,7 @@ useKeys({
                 m.best ? `${num(m.best.rsrpDbm)} ±${num(NINE_IN_TEN * m.best.sigmaDb)}` : ''
               }}</span
             >
-            <span class="why">{{ say(m.sentence, prefs.units) }}</span>
+            <span class="why">{{ t(m.sentence) }}</span>
           </button>
           <button
             v-if="m.mast.id === selected?.mast.id && m.best && store.design?.mastId !== m.mast.id"

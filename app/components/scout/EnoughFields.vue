@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nth, sure } from '#core/sure'
+import { nth } from '#core/sure'
 import { asNegative, parseNumber } from '#core/formats'
 import { USES } from '#core/job'
 import type { Enough } from '#core/job'
@@ -32,11 +32,12 @@ async function saveHours(text: string | null) {
 async function saveEdges(field: 'rsrpEdges' | 'sinrEdges', text: string | null) {
   if (!text?.trim()) return props.save(field, null)
   try {
-    const figures = text
+    const typed = text
       .trim()
       .split(/[\s;]+/)
-      .map(t => (field === 'rsrpEdges' ? sure(asNegative(parseNumber(t))) : sure(parseNumber(t))))
-    if (figures.length !== 4 || figures.some((e, i) => i > 0 && e >= nth(figures, i - 1)))
+      .map(t => (field === 'rsrpEdges' ? asNegative(parseNumber(t)) : parseNumber(t)))
+    const figures = typed.filter(v => v !== null)
+    if (typed.length !== 4 || figures.length !== 4 || figures.some((e, i) => i > 0 && e >= nth(figures, i - 1)))
       return [{ field, message: 'four figures, each lower than the one before' }]
     return await props.save(field, figures)
   } catch (e) {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { unitNames } from '#core/card'
-import { listed, say } from '#core/words'
+import { listed } from '#core/words'
 import type { Fleet } from '../../../shared/api'
 
 /** A fleet: the method, every unit with how far it is and what is its own, and what one taught the others. */
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
-const prefs = usePrefs()
+const t = useSay()
 const id = computed(() => String(route.params.id))
 const fleet = shallowRef<Fleet | null>(null)
 const state = ref<'loading' | 'there' | 'offline' | 'missing'>('loading')
@@ -74,7 +74,7 @@ useHead({ title: 'Fleet · Multivox' })
             /></span>
             <span class="fig">{{ total ? `${u.done}/${total}` : '' }}</span>
             <span class="soft differs">{{
-              u.method ? 'the method' : u.differences.length ? say(listed(u.differences, '; '), prefs.units) : 'as the method'
+              u.method ? 'the method' : u.differences.length ? t(listed(u.differences, '; ')) : 'as the method'
             }}</span>
             <span class="fig soft serial">{{ u.serials.join(' ') }}</span>
             <span class="soft">{{ u.nextOn ? dayWords(u.nextOn) : '' }}</span>

@@ -16,13 +16,11 @@ export default defineEventHandler(async event => {
   setResponseHeader(event, 'content-type', 'application/json')
   return nearText(useDb(), me.crewId, me.listState, {
     at,
-    f: {
-      radiusM: queryNumber(event, 'radius', { low: 100, high: 1_000_000, otherwise: 60_000 }),
-      most: queryNumber(event, 'most', { low: 1, high: 400, whole: true, otherwise: 100 }),
-      carrier: queryText(event, 'carrier', 60),
-      bands: queryText(event, 'bands', 200)?.split(',') ?? null,
-      technology: queryWord(event, 'technology', ['LTE', 'NR'] as const),
-      seenSince: queryDay(event, 'since'),
-    },
+    radiusM: queryNumber(event, 'radius', { low: 100, high: 1_000_000, otherwise: 60_000 }),
+    most: queryNumber(event, 'most', { low: 1, high: 400, whole: true, otherwise: 100 }),
+    carrier: queryText(event, 'carrier', 60),
+    bands: queryText(event, 'bands', 200)?.split(',') ?? null,
+    technology: queryWord(event, 'technology', ['LTE', 'NR'] as const),
+    seenSince: queryDay(event, 'since'),
   })
 })

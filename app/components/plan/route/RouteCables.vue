@@ -5,13 +5,13 @@ import type { CableLength } from '#core/fitting'
 import { overData } from '#core/judge'
 import { buildingOf } from '#core/site'
 import { length, num } from '#core/units'
-import { say } from '#core/words'
 
 /** Every cable in the order in which it is pulled; the one picked with its pieces, bends, clips and plugs. */
 const props = defineProps<{ cable: CableLength | null; piece: number | null }>()
 const emit = defineEmits<{ pick: [runId: string]; piece: [index: number | null]; draw: []; add: []; take: []; straight: [] }>()
 const store = useOpened()
 const prefs = usePrefs()
+const t = useSay()
 const session = useSession()
 const { unit, factor } = useLengths()
 const building = computed(() => buildingOf(store.here))
@@ -43,7 +43,7 @@ function tape(v: number | null) {
 }
 const instead = computed(() => {
   const words = overData(store.result)
-  return words && say(words, prefs.units)
+  return words && t(words)
 })
 const picking = ref(false)
 </script>

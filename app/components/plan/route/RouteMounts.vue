@@ -20,11 +20,11 @@ import { clearOfLinesM, lastCheck, linesKey, vehicleHeightM } from '#core/judge'
 import { raising } from '#core/card'
 import { buildingOf } from '#core/site'
 import { length, num } from '#core/units'
-import { say } from '#core/words'
 
 /** What holds each outside antenna: the mount, the pole in the wind, its screws, its metals. */
 const store = useOpened()
 const prefs = usePrefs()
+const t = useSay()
 const session = useSession()
 const { unit, factor } = useLengths()
 const donors = computed(() => store.result.tree?.donors ?? [])
@@ -117,8 +117,7 @@ const m = (v: number) => length(v, prefs.units)
       />
     </div>
     <p v-if="heightM !== null" data-test="height-after">
-      With everything on it the vehicle is <b class="fig">{{ say(heightWords(heightM), prefs.units) }}</b>; a label at the wheel
-      says so.
+      With everything on it the vehicle is <b class="fig">{{ t(heightWords(heightM)) }}</b>; a label at the wheel says so.
     </p>
     <p v-if="!views.length" class="soft">No outside antenna yet.</p>
     <div v-for="v in views" :key="v.at.node.id" class="mount" data-test="mount">

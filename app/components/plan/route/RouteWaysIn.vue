@@ -27,8 +27,7 @@ const KNOWN_BY = [
   { value: 'looked at' as const, title: 'looked at' },
 ]
 const BEHIND = BEHINDS.map(value => ({ value, title: BEHIND_SAYS[value].words }))
-const bareWords = (mm: number | null) => {
-  if (mm === null) return 'nothing passes'
+const holeWords = (mm: number) => {
   const bit = bitFor(mm)
   return `${num(mm, 1)} mm${bit ? `, bit ${bit}` : ''}`
 }
@@ -133,11 +132,11 @@ const TOO_WIDE = ': wider than any bit, crimp after pulling'
           :save="set(taken.at, 'behindWhat')"
         />
       </div>
-      <ul v-if="taken.needsMm !== null">
+      <ul v-if="taken.needsMm !== null && taken.bareMm !== null">
         <li>
           with one plug at a time <b class="fig">{{ num(taken.needsMm, 1) }} mm</b
           >{{ taken.bitMm ? `, bit ${taken.bitMm}` : ', wider than any bit' }}; crimped after pulling
-          {{ bareWords(taken.bareMm) }}
+          {{ holeWords(taken.bareMm) }}
         </li>
         <li>{{ sealOf(taken.cables.map(c => c.jacketMm)) }}</li>
         <li v-if="taken.fill">
