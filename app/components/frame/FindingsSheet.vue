@@ -19,13 +19,14 @@ const lacks = computed(() => state(props.act).open)
 
 <template>
   <MvSheet v-model="open" title="Open, and findings">
-    <section data-test="open-list">
+    <p v-if="!store.result" class="soft" role="status">The job is being worked out: what is open is not known yet.</p>
+    <section v-else data-test="open-list">
       <h3>{{ lacks.length ? `Still open in ${act}` : `Nothing is open in ${act}` }}</h3>
       <ul v-if="lacks.length">
         <li v-for="(w, i) in lacks" :key="i">{{ t(w) }}</li>
       </ul>
     </section>
-    <p v-if="!findings.length" class="soft">Nothing to say yet: findings come with readings, masts and a kit.</p>
+    <p v-if="store.result && !findings.length" class="soft">Nothing to say yet: findings come with readings, masts and a kit.</p>
     <FindingRow v-for="f in findings" :key="f.key" :finding="f" />
   </MvSheet>
 </template>
