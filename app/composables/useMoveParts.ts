@@ -1,7 +1,7 @@
 import { applyChanges } from '#core/job'
 import type { Fields as NodeFields } from '#core/job'
-import { longer } from '#core/solve'
-import type { CureStep } from '#core/judge'
+import { moveSteps } from '#core/fitting'
+import type { Step } from '#core/fitting'
 import { buildingOf } from '#core/site'
 
 /** Of which table a handle on a drawing is a row. */
@@ -25,12 +25,12 @@ export function useMoveParts() {
     ])
   })
 
-  /** A part moves, and with it the cables that no longer reach: those not measured take the next stock length. */
+  /** A part moves, and with it what is screwed to it and its cables. */
   function move(id: string, fields: Partial<NodeFields<'nodes'>>, label = 'move a part') {
-    const step: CureStep = { table: 'nodes', op: 'update', rowId: id, fields }
+    const step: Step = { table: 'nodes', op: 'update', rowId: id, fields }
     const { tree } = store.result
-    const of = { doc: store.here, job: store.job, building: buildingOf(store.here) }
-    void store.commit([step, ...(tree ? longer({ ...of, tree }, [step]) : [])], label)
+    const on = { job: store.job, building: buildingOf(store.here) }
+    void store.commit(tree ? moveSteps({ ...on, tree }, [step]) : [step], label)
   }
   function hold(handle: Handle, fields: Fields | null) {
     if (fields) held.value = { handle, fields }

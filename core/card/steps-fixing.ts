@@ -1,6 +1,7 @@
 /** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
 import { jobOf, siteOf } from '../job/schema'
 import { nth } from '../sure'
+import { lineOf } from '../chain/tree'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../install/laying'
 import { boughtFor, fixedWords, gustOf, isScrewed, mountKind, standing } from '../install/mounts'
@@ -216,13 +217,13 @@ export function cables(s: CardContext): Draft[] {
       words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
       stand: up ? 'up' : 'ground',
       at: from.node,
-      parts: [words`${joint.line?.name ?? 'cable'}, ${metres(joint.run.lengthM)}`],
+      parts: [words`${lineOf(joint)?.name ?? 'cable'}, ${metres(c.lengthM)}`],
       takes: joint.line ? [cableTaken(joint.line, joint.run.lengthM, design.plugs)] : [],
       tools: ['draw line', 'tape', 'clips'],
       then: `From ${nameOf(from)}, plug taped; ${code} on both ends; ${
         crosses ? 'drip loop below the way in; ' : ''
       }ends stay free until both are done.`,
-      figure: words`needs ${metres(c.neededM)} of ${metres(joint.run.lengthM)}; bend no tighter than ${num(bendOf(joint.line))} mm`,
+      figure: words`needs ${metres(c.neededM)} of ${metres(c.lengthM)}; bend no tighter than ${num(bendOf(lineOf(joint)))} mm`,
       gates: heightGates([joint.from.at.node, joint.to.at.node].find(p => isUp(p, building)) ?? from.node, s),
       // What lies beside it is drawn in with the same line.
       minutes: order.slice(0, i).some(o => runsBeside(o.joint, joint))

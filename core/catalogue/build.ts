@@ -22,6 +22,7 @@ export type Facts = Pick<
   | 'mount'
   | 'clampMm'
   | 'tailM'
+  | 'tailCoax'
   | 'powerW'
   | 'supply'
   | 'temperatureC'

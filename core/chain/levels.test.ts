@@ -310,7 +310,7 @@ describe('what forks', () => {
       lineLossDb(joint.line!.constants, joint.run.lengthM, 806) + 2 * CONNECTOR_PAIR_DB,
       9,
     )
-    expect(jointLossDb({ line: null, run: { ...joint.run, partId: null } }, 806)).toBe(CONNECTOR_PAIR_DB)
+    expect(jointLossDb({ line: null, leads: [], run: { ...joint.run, partId: null } }, 806)).toBe(CONNECTOR_PAIR_DB)
     expect(partById('adp-n-sma')!.kind).toBe('adapter')
   })
 })

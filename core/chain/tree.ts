@@ -9,6 +9,8 @@ import { withOwn } from '../job/part'
 import type { AmplifierPart, AntennaPart, LinePart, Part, Polarisation, Port, RouterPart } from '../job/part'
 import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
+import { ownLead } from './leads'
+import type { OwnLead } from './leads'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
 /** One mated pair of connectors, dB. @source common practice (no source) */
@@ -28,10 +30,16 @@ export interface Jack {
   port: Port
 }
 
-/** A cable between two ports, or two parts screwed together. */
+/**
+ * A way from port to port: a cable that is bought, a lead that is fixed to one of the parts, a cable that goes on where a lead
+ * ends; or two parts screwed together.
+ */
 export interface Joint {
   run: Run
+  /** bought; null where a lead reaches, or nothing lies between */
   line: LinePart | null
+  /** fixed to the parts at its ends */
+  leads: OwnLead[]
   from: Jack
   to: Jack
 }
@@ -110,7 +118,7 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
     }
     taken.add(keyOf(from)).add(keyOf(to))
     const line = run.partId ? partOf({ partId: run.partId, part: run.part }) : undefined
-    joints.push({ run, line: line?.kind === 'line' ? line : null, from, to })
+    joints.push({ run, line: line?.kind === 'line' ? line : null, leads: leadsBetween(from, to), from, to })
   }
   const antennas = nodes.filter(is<AntennaPart>('antenna'))
   const links = linksOf(joints)
@@ -141,6 +149,16 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
     broken,
   }
 }
+
+const leadsBetween = (from: Jack, to: Jack): OwnLead[] => [from, to].flatMap(({ at, port }) => ownLead(at.part, port) ?? [])
+
+/** @returns whether something runs between its two ends: a cable or a lead, not a thread alone */
+export const isCable = ({ run, leads }: Pick<Joint, 'run' | 'leads'>): boolean => run.partId !== null || leads.length > 0
+/** @returns metres from port to port: of the cable that is bought, and of the leads it goes on from */
+export const jointM = ({ run, leads }: Pick<Joint, 'run' | 'leads'>): number =>
+  leads.reduce((m, l) => m + l.lengthM, run.partId === null ? 0 : run.lengthM)
+/** @returns the line as it is laid, by its thickest piece; null where nothing is known of it, or nothing lies between */
+export const lineOf = ({ line, leads }: Pick<Joint, 'line' | 'leads'>): LinePart | null => line ?? leads[0]?.line ?? null
 
 const namesPorts = (r: Run): boolean => r.fromPort !== null && r.toPort !== null
 const keyOf = (j: Jack): string => `${j.at.node.id} ${j.port.id}`
@@ -251,10 +269,11 @@ export function exitsOf(part: Part, entry: Port): { port: Port; gainDb: number }
   return []
 }
 
-/** @returns loss of a joint, dB: its line and two pairs of connectors; one pair where parts are screwed together */
-export function jointLossDb(joint: Pick<Joint, 'line' | 'run'>, frequencyMHz: number): number {
-  if (!joint.run.partId) return CONNECTOR_PAIR_DB
-  return (joint.line ? lineLossDb(joint.line.constants, joint.run.lengthM, frequencyMHz) : 0) + 2 * CONNECTOR_PAIR_DB
+/** @returns loss of a joint, dB: its cable and leads, and a pair of connectors at each end of what is bought; one pair where nothing is */
+export function jointLossDb({ run, line, leads }: Pick<Joint, 'run' | 'line' | 'leads'>, frequencyMHz: number): number {
+  const inLeads = leads.reduce((dB, l) => dB + lineLossDb(l.line.constants, l.lengthM, frequencyMHz), 0)
+  if (run.partId === null) return inLeads + CONNECTOR_PAIR_DB
+  return inLeads + (line ? lineLossDb(line.constants, run.lengthM, frequencyMHz) : 0) + 2 * CONNECTOR_PAIR_DB
 }
 
 export interface Turned {

@@ -1,4 +1,5 @@
 /** The level line: RSRP along the signal's way, from what was read to what the last phone or the modem shows. */
+import { jointM } from '../chain/tree'
 import { nth, sure } from '../sure'
 import type { Levels, PortLevel } from '../chain/levels'
 import type { Assessment } from '../judge/assess'
@@ -261,7 +262,7 @@ function drawModem(
   const beside = left ? { x: x - 12, anchor: 'end' as const } : { x: x + 12 }
   words.push({ ...beside, y: left ? at - 4 : at + 17, style: 'figure', text: `RSRP ${num(modem.rsrpDbm)} at the modem` })
   const metresOf = (feed: string) =>
-    levels.ports.filter(l => l.visit.feed === feed).reduce((sum, l) => sum + (l.visit.joint?.run.lengthM ?? 0), 0)
+    levels.ports.filter(l => l.visit.feed === feed).reduce((sum, l) => sum + (l.visit.joint ? jointM(l.visit.joint) : 0), 0)
   const metres = metresOf(modem.feed)
   const others = levels.modems.filter(m => m !== modem && m.routerId === modem.routerId)
   const differs = others.find(m => metresOf(m.feed) !== metres || Math.abs(m.rsrpDbm - modem.rsrpDbm) >= SAME_FEED_DB)

@@ -2,7 +2,7 @@
 import { nth } from '../sure'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
-import { facingOf } from '../chain/tree'
+import { facingOf, isCable, jointM, lineOf } from '../chain/tree'
 import type { Assessment } from '../judge/assess'
 import type { JobDocument, Node, Site } from '../job/schema'
 import type { Part } from '../job/part'
@@ -384,7 +384,7 @@ function drawRun(s: Sheet, joint: Joint, lanes: Map<string, number>): void {
   const points = drawn
     ? [[x1, y1] as [number, number], ...drawn, [x2, y2] as [number, number]]
     : runPoints(s, joint, { from: [x1, y1], to: [x2, y2], aside: lane * LANE_PX })
-  const title = `${joint.line?.name ?? 'screwed together'}${joint.run.partId ? `, ${length(joint.run.lengthM, o.units)}` : ''}`
+  const title = `${lineOf(joint)?.name ?? 'screwed together'}${isCable(joint) ? `, ${length(jointM(joint), o.units)}` : ''}`
   // Measured heavy, drawn thin, guessed dashed; each piece of a drawn way by itself.
   const whole = joint.run.measured || !joint.run.partId ? 'cable' : 'assumed'
   if (!drawn) p.push({ kind: 'path', style: whole, d: polyline(points), id: joint.run.id, title })
@@ -405,7 +405,7 @@ function runPoints(
 ): [number, number][] {
   const { building } = s
   const [from, to] = [joint.from.at.node, joint.to.at.node]
-  if (!joint.run.partId || Math.hypot(x2 - x1, y2 - y1) < 24)
+  if (!isCable(joint) || Math.hypot(x2 - x1, y2 - y1) < 24)
     return [
       [x1, y1],
       [x2, y2],

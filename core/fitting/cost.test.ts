@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
-import { cablesOf, costClassOf, costPoints, hoursOf } from './cost'
+import { boughtCables, costClassOf, costPoints, hoursOf } from './cost'
 
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 
@@ -29,7 +29,7 @@ describe('what a kit takes', () => {
   it('a longer cable is never cheaper', () => {
     const h = new House('router')
     const before = costPoints(tree(h))
-    const run = cablesOf(tree(h))[0]!.run
+    const run = boughtCables(tree(h))[0]!.run
     h.set('runs', run.id, { lengthM: run.lengthM + 20 })
     expect(costPoints(tree(h))).toBeGreaterThan(before)
   })

@@ -1,4 +1,5 @@
 /** What a design costs, as a class, and how many hours it takes: rough, until the crew's own prices stand in the parts. */
+import { isCable, jointM } from '../chain/tree'
 import type { Joint, Tree } from '../chain/tree'
 import type { PartKind } from '../job/part'
 
@@ -27,14 +28,17 @@ const weight = (priceClass: number | undefined): number => ({ 1: 0.6, 2: 1, 3: 2
 /** @returns how dear a tree of parts is, in plain antennas */
 export function costPoints(tree: Pick<Tree, 'nodes' | 'joints'>): number {
   const parts = tree.nodes.reduce((sum, n) => sum + POINTS[n.part.kind] * weight(n.part.priceClass), 0)
-  const cables = cablesOf(tree).reduce((sum, j) => sum + (POINTS.line + PER_M * j.run.lengthM) * weight(j.line?.priceClass), 0)
+  const cables = boughtCables(tree).reduce(
+    (sum, j) => sum + (POINTS.line + PER_M * j.run.lengthM) * weight(j.line?.priceClass),
+    0,
+  )
   return parts + cables
 }
 
 export const costClassOf = (points: number): CostClass => (points <= 0 ? 0 : points <= LOW_TO ? 1 : points <= MIDDLE_TO ? 2 : 3)
 
-/** The joints that are cables. */
-export const cablesOf = (tree: Pick<Tree, 'joints'>): Joint[] => tree.joints.filter(j => j.run.partId)
+/** The joints for which a cable is bought. */
+export const boughtCables = (tree: Pick<Tree, 'joints'>): Joint[] => tree.joints.filter(j => j.run.partId)
 
 /** Hours of two hands on an ordinary site, beside the way there. @source common practice (no source) */
 const HOURS = {
@@ -52,8 +56,8 @@ const HOURS = {
 
 /** @param holes  through walls, decks and ceilings */
 export function hoursOf(tree: Tree, holes: number, plugs: 'factory' | 'crimped'): number {
-  const cables = cablesOf(tree)
-  const metres = cables.reduce((sum, j) => sum + j.run.lengthM, 0)
+  const cables = tree.joints.filter(isCable)
+  const metres = cables.reduce((sum, j) => sum + jointM(j), 0)
   const small = tree.nodes.filter(n => ['arrestor', 'pad', 'adapter', 'splitter', 'tap'].includes(n.part.kind)).length
   const hours =
     HOURS.start +
@@ -64,6 +68,6 @@ export function hoursOf(tree: Tree, holes: number, plugs: 'factory' | 'crimped')
     HOURS.metre * metres +
     HOURS.small * small +
     HOURS.hole * holes +
-    (plugs === 'crimped' ? HOURS.crimp * cables.length : 0)
+    (plugs === 'crimped' ? HOURS.crimp * boughtCables(tree).length : 0)
   return Math.round(hours * 2) / 2
 }

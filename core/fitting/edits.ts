@@ -57,17 +57,26 @@ export const joinSteps = (o: Where, from: { at: TreeNode; port: Port }, to: { at
 export const swapSteps = (nodeIds: readonly string[], part: Part): Step[] =>
   nodeIds.map(rowId => ({ table: 'nodes', op: 'update', rowId, fields: { partId: part.id, part, own: null } }))
 
-/** Takes a part out; where one cable led to it and one away, the first goes on to where the second led. */
+/** Parts that a signal passes: without something at both their ends they hang in the air. */
+const PASSES: ReadonlySet<Part['kind']> = new Set(['arrestor', 'pad', 'adapter', 'splitter', 'tap'])
+
+/**
+ * Takes a part out. Where one cable led to it and one away, the first goes on to where the second led; what then hangs in the
+ * air goes too: the small parts that led to it and to nothing else, and their cables.
+ */
 export function removeSteps(tree: Tree, n: TreeNode): Step[] {
   const into = tree.joints.filter(j => j.to.at.node.id === n.node.id)
   const out = tree.joints.filter(j => j.from.at.node.id === n.node.id)
-  const gone: Step = { table: 'nodes', op: 'delete', rowId: n.node.id, fields: {} }
   const [a, b] = [into[0], out[0]]
-  if (into.length !== 1 || out.length !== 1 || !a || !b) return [gone]
-  const passes = n.part.kind === 'arrestor' || n.part.kind === 'pad' || n.part.kind === 'adapter' || n.part.kind === 'splitter'
-  if (!passes) return [gone]
-  // The cable that stays is the real one of the two.
-  const stays: Joint = a.run.partId ? a : b
+  const closes = into.length === 1 && out.length === 1 && a && b && PASSES.has(n.part.kind)
+  return closes ? [...closed(a, b), gone(n)] : [...hanging(tree, n), gone(n)]
+}
+
+const gone = (n: TreeNode): Step => ({ table: 'nodes', op: 'delete', rowId: n.node.id, fields: {} })
+
+/** The cable that stays is the bought one of the two, with the length of both. */
+function closed(a: Joint, b: Joint): Step[] {
+  const stays = a.run.partId ? a : b
   const goes = stays === a ? b : a
   return [
     {
@@ -83,6 +92,26 @@ export function removeSteps(tree: Tree, n: TreeNode): Step[] {
       },
     },
     { table: 'runs', op: 'delete', rowId: goes.run.id, fields: {} },
-    gone,
   ]
+}
+
+/** Small parts that have one end left once a part is gone, and then those behind them. A splitter stays while it splits. */
+function hanging(tree: Tree, first: TreeNode): Step[] {
+  const left = new Set([first.node.id])
+  const steps: Step[] = []
+  const endsOf = (id: string) =>
+    tree.joints.filter(
+      j => (j.from.at.node.id === id || j.to.at.node.id === id) && !left.has(j.from.at.node.id) && !left.has(j.to.at.node.id),
+    ).length
+  const hadTwo = (id: string) => tree.joints.filter(j => j.from.at.node.id === id || j.to.at.node.id === id).length > 1
+  for (let found = true; found;) {
+    found = false
+    for (const n of tree.nodes) {
+      if (left.has(n.node.id) || !PASSES.has(n.part.kind) || !hadTwo(n.node.id) || endsOf(n.node.id) > 1) continue
+      left.add(n.node.id)
+      steps.push(gone(n))
+      found = true
+    }
+  }
+  return steps
 }

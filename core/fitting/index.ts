@@ -1,5 +1,6 @@
 export { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from './edits'
-export { cableLength, neededM, stockLengthM } from './lengths'
+export { cableLength, neededM, stockFor } from './lengths'
+export { moveSteps } from './move'
 export type { CableLength } from './lengths'
 export { screwOn } from './splice'
 export type { Step } from './splice'

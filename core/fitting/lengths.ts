@@ -1,5 +1,6 @@
 /** A cable's length follows its ends: what it needs, what is sold, what is left over. */
 import { movesAbout } from '../job/schema'
+import { isCable, jointM } from '../chain/tree'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Job, Run } from '../job/schema'
@@ -49,16 +50,22 @@ export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: num
   return line?.stockM.find(s => s >= neededM - 1e-9) ?? Math.ceil(neededM * 2) / 2
 }
 
+/** @returns the stock length of what is bought for a joint, so that it reaches with the leads it goes on from, m */
+export const stockFor = ({ line, leads }: Pick<Joint, 'line' | 'leads'>, neededM: number): number =>
+  stockLengthM(line, Math.max(0.1, neededM - leads.reduce((m, l) => m + l.lengthM, 0)))
+
 /** A cable cut from a drum and crimped on site: to the next tenth, with a second try at each end, m. @source common practice (no source) */
 export const cutLengthM = (neededM: number): number => Math.ceil((neededM + 0.2) * 10 - 1e-9) / 10
 
 export interface CableLength {
   joint: Joint
   neededM: number
+  /** from port to port, with the leads it goes on from */
+  lengthM: number
   /** what it has over what it needs; negative where it does not reach */
   spareM: number
-  /** the stock length that would reach */
-  stockM: number
+  /** the stock length that would reach; null of a lead alone, whose length is its maker's */
+  stockM: number | null
   /** as drawn; null where it is guessed from its ends */
   way: Way | null
   /** a length measured on site, that the geometry contradicts */
@@ -70,8 +77,10 @@ const DOUBT_M = 1
 const DOUBT_SHARE = 0.25
 
 export function cableLength(kind: Job['kind'], b: Building, joint: Joint): CableLength | null {
-  if (!joint.run.partId) return null
-  const { run, line } = joint
+  if (!isCable(joint)) return null
+  const { run } = joint
+  const lengthM = jointM(joint)
+  const bought = run.partId !== null
   const straightM = Math.hypot(
     joint.to.at.node.eastM - joint.from.at.node.eastM,
     joint.to.at.node.northM - joint.from.at.node.northM,
@@ -83,11 +92,13 @@ export function cableLength(kind: Job['kind'], b: Building, joint: Joint): Cable
     joint,
     way,
     neededM: needs,
-    spareM: round2(run.lengthM - needs),
-    stockM: stockLengthM(line, needs),
+    lengthM,
+    spareM: round2(lengthM - needs),
+    stockM: bought ? stockFor(joint, needs) : null,
     // Shorter than a straight line cannot be; much longer than the way says the picture is wrong.
     contradicted:
+      bought &&
       run.measured &&
-      (run.lengthM < straightM - 0.2 || run.lengthM > needs + SLACK_M + Math.max(DOUBT_M, DOUBT_SHARE * needs) * 4),
+      (lengthM < straightM - 0.2 || lengthM > needs + SLACK_M + Math.max(DOUBT_M, DOUBT_SHARE * needs) * 4),
   }
 }

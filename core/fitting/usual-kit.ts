@@ -16,7 +16,10 @@ import { lineEnd } from './mating'
 import type { End } from './mating'
 import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { changesOf } from '../job/edits'
+import { ownLead } from '../chain/leads'
+import type { OwnLead } from '../chain/leads'
 import { BESIDE_M, nodeStep, runStep } from './splice'
+import { SLACK_M } from './way'
 import type { Step } from './splice'
 
 /** Spreaders stand about three fifths up the mast. @source common practice (no source) */
@@ -110,9 +113,12 @@ class Layer {
   /** A cable of a length that reaches, with the adapters that its ends need. @returns the node it leads to */
   run(from: string, fromPort: string, { to, toPort, what }: { to: string; toPort: string; what: string | LinePart }): string {
     const line = typeof what === 'string' ? sure(partOfKind(what, 'line')) : what
+    const lead = this.lead(from, fromPort)
     const a = this.adapted(from, fromPort, lineEnd(line), to)
     const b = this.adapted(to, toPort, lineEnd(line), from)
-    const neededM = wayM(this.kind, this.building, entryOf(this.placed, a[0]).at, entryOf(this.placed, b[0]).at)
+    const wholeM = wayM(this.kind, this.building, entryOf(this.placed, a[0]).at, entryOf(this.placed, b[0]).at)
+    // A lead that plugs straight into the cable is a piece of the same way.
+    const neededM = a[0] === from ? Math.max(0.1, wholeM - (lead?.lengthM ?? 0)) : wholeM
     const lengthM = this.design.plugs === 'crimped' ? cutLengthM(neededM) : stockLengthM(line, neededM)
     this.join(a, b, { partId: line.id, part: line, lengthM })
     return to
@@ -120,8 +126,9 @@ class Layer {
 
   /** An antenna on its own lead straight into a box, where that reaches; else by a cable. */
   feed(from: string, fromPort: string, { to, toPort, what }: { to: string; toPort: string; what: string | LinePart }): string {
-    const { part, at } = entryOf(this.placed, from)
-    const reaches = (part.tailM ?? 0) >= wayM(this.kind, this.building, at, entryOf(this.placed, to).at)
+    const { at } = entryOf(this.placed, from)
+    const leadM = this.lead(from, fromPort)?.lengthM ?? 0
+    const reaches = leadM >= wayM(this.kind, this.building, at, entryOf(this.placed, to).at)
     return reaches ? this.screw(from, fromPort, to, toPort) : this.run(from, fromPort, { to, toPort, what })
   }
 
@@ -141,6 +148,10 @@ class Layer {
     return to
   }
 
+  private lead(id: string, portId: string): OwnLead | null {
+    return ownLead(entryOf(this.placed, id).part, this.end(id, portId))
+  }
+
   private end(id: string, portId: string): Port {
     const { part } = entryOf(this.placed, id)
     const found = part.kind === 'line' ? undefined : part.ports.find(p => p.id === portId)
@@ -148,14 +159,17 @@ class Layer {
     return found
   }
 
-  /** @returns where a cable's end meets a part: its port, or the last of the adapters put before it */
+  /** @returns where a cable's end meets a part: its port or the plug of its lead, or the last of the adapters put before it */
   private adapted(id: string, portId: string, cable: End, toward: string): [string, string] {
     const links = adapterChain(cable, this.end(id, portId)) ?? []
     const here = entryOf(this.placed, id).at
     const there = entryOf(this.placed, toward).at
+    const lead = this.lead(id, portId)
+    // What is screwed to a lead lies where the lead ends.
+    const [fromM, mostShare] = lead ? [Math.max(0, lead.lengthM - SLACK_M), 0.9] : [0, 0.4]
     let end: [string, string] = [id, portId]
     for (const [i, l] of [...links].reverse().entries()) {
-      const adapter = this.put(l.part, partWay(here, there, BESIDE_M * (i + 1), 0.4))
+      const adapter = this.put(l.part, partWay(here, there, fromM + BESIDE_M * (i + 1), mostShare))
       this.join([adapter, l.exit.id], end, null)
       end = [adapter, l.entry.id]
     }
@@ -271,7 +285,7 @@ function layRouter(lay: Layer, site: Site, american: boolean, windowOnly: boolea
   }).entries()) {
     const aside = 0.25 * i
     const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM, aside)
-    lay.run(antenna, feed, { to: arrestor, toPort: 'in', what: line })
+    lay.feed(antenna, feed, { to: arrestor, toPort: 'in', what: line })
     if (windowOnly) {
       const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM, aside)
       lay.run(lay.run(arrestor, 'out', { to: flat, toPort: 'in', what: inner }), 'out', {
@@ -301,7 +315,7 @@ function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: b
   const arrestor = lay.node(arrestorFor(lay.choice.line), at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-home' : 'amp-home'), -half + 1.6, 1.3)
   const dome = lay.node(lay.choice.inside ?? 'ant-dome', 0.6, domeM)
-  lay.run(antenna, '1', { to: arrestor, toPort: 'in', what: line })
+  lay.feed(antenna, '1', { to: arrestor, toPort: 'in', what: line })
   if (windowOnly) {
     const flat = lay.node(windowLeadFor(lay.choice.line), at.x + 0.1, at.upM)
     lay.toDonor(lay.run(arrestor, 'out', { to: flat, toPort: 'in', what: line }), 'out', amplifier, line)

@@ -7,7 +7,21 @@ import type { AntennaPart, Part, Port } from '../job/part'
 import { csvLine, parseNumber } from './csv'
 
 const YES = /^(yes|true|1)$/i
-const TEXT = ['id', 'kind', 'name', 'use', 'shape', 'ends', 'mount', 'supply', 'grade', 'jacket', 'class', 'simSize'] as const
+const TEXT = [
+  'id',
+  'kind',
+  'name',
+  'use',
+  'shape',
+  'ends',
+  'mount',
+  'supply',
+  'grade',
+  'jacket',
+  'class',
+  'simSize',
+  'tailCoax',
+] as const
 const NUMBERS = [
   'frontToBackDb',
   'sizeM',

@@ -1,5 +1,6 @@
 /** How a cable is laid once its way is known: bends, clips, joints, plugs, and the order in which all are pulled. */
 import { nth } from '../sure'
+import { lineOf } from '../chain/tree'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Building } from '../site/building'
@@ -39,7 +40,7 @@ export const bendOf = (line: Pick<LinePart, 'bendMm' | 'diameterMm'> | null): nu
 export function layingOf(c: CableLength, b: Building): Laying | null {
   const { way, joint } = c
   if (!way) return null
-  const bendMm = bendOf(joint.line)
+  const bendMm = bendOf(lineOf(joint))
   const longest = Math.max(0, ...(joint.line?.stockM ?? []), ...(joint.line?.drumM ?? []))
   return {
     bendMm,
@@ -86,7 +87,7 @@ const ALIKE = 10
  */
 export function pullingOrder(cables: readonly CableLength[]): CableLength[] {
   const drop = ({ joint }: CableLength) => Math.max(joint.from.at.node.upM, joint.to.at.node.upM)
-  const stiff = (c: CableLength) => (c.joint.line?.diameterMm ?? 10) * c.neededM
+  const stiff = (c: CableLength) => (lineOf(c.joint)?.diameterMm ?? 10) * c.neededM
   return [...cables].sort((a, b) => Math.round(drop(b) - drop(a)) || Math.round((stiff(b) - stiff(a)) / ALIKE))
 }
 

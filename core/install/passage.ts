@@ -4,10 +4,10 @@ import { acrossCorners, bitFor, ductFill, holeMm } from './ducts'
 import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from '../fitting/lengths'
 import type { Way } from '../fitting/way'
+import { lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { WINDOW_LEAD } from '../fitting/adapters'
 import { hasOwnHole } from './own-hole'
-import type { Connector } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Design, Fixture, JobDocument } from '../job/schema'
 import type { Entry } from '../job/fixing'
@@ -46,21 +46,6 @@ export interface Passage {
   fill: DuctFill | null
 }
 
-/** Widest part of a plug on a thin lead, mm. @source IEC 61169 outlines and hexagon nuts, from memory */
-const LEAD_PLUG_MM: Record<Connector, number> = {
-  'N': 21,
-  'SMA': 9.3,
-  'RP-SMA': 9.3,
-  'TS9': 6,
-  'CRC9': 5,
-  'F': 13,
-  'FME': 10.5,
-  'TNC': 15,
-  'BNC': 14.5,
-}
-/** A lead that is fixed to an antenna is thin coax, mm. Assumed. */
-const LEAD_MM = 5
-
 /** Data cable and its plug, mm. @source ISO/IEC 11801-1 and IEC 60603-7, from memory */
 const DATA_MM = 6
 const DATA_PLUG_MM = 11.7
@@ -83,15 +68,21 @@ export function passersOf(
     const { node: to, part: toPart } = joint.to.at
     const base = { id: joint.run.id, from, to, joint, name: `${fromPart.name} to ${toPart.name}` }
     const cable = byRun.get(joint.run.id)
-    if (cable) {
-      const jacketMm = joint.line?.diameterMm ?? UNKNOWN_MM
-      const plugMm = plugs === 'crimped' ? null : (joint.line?.plugMm ?? acrossCorners(jacketMm))
-      return [{ ...base, way: cable.way, jacketMm, plugMm }]
-    }
-    const end = [joint.from, joint.to].find(e => e.at.part.tailM)
-    return end
-      ? [{ ...base, name: `lead of ${end.at.part.name}`, way: null, jacketMm: LEAD_MM, plugMm: LEAD_PLUG_MM[end.port.connector] }]
-      : []
+    if (!cable) return []
+    const line = lineOf(joint)
+    const jacketMm = line?.diameterMm ?? UNKNOWN_MM
+    // A lead keeps the plug it came with; what is bought may be crimped after pulling.
+    const bare = plugs === 'crimped' && joint.run.partId !== null
+    const lead = joint.leads.length && !joint.run.partId ? [joint.from, joint.to].find(e => e.at.part.tailM) : null
+    return [
+      {
+        ...base,
+        ...(lead ? { name: `lead of ${lead.at.part.name}` } : {}),
+        way: cable.way,
+        jacketMm,
+        plugMm: bare ? null : (line?.plugMm ?? acrossCorners(jacketMm)),
+      },
+    ]
   })
   const boxes = [...tree.amplifiers, ...tree.routers].filter(b => !inside(site.building, b.node))
   return [...runs, ...boxes.map(b => leadOf(b, site))]

@@ -1,6 +1,7 @@
 /** Everything to be bought and packed for a design: parts over the whole tree, cables cut with least waste, consumables by rule. */
 import { nth } from '../sure'
 import { movesAbout } from '../job/schema'
+import { isCable, jointM, lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { csvLine } from '../formats/csv'
 import type { LinePart, PartKind } from '../job/part'
@@ -8,7 +9,7 @@ import type { Design, Fixture, Job } from '../job/schema'
 import { inside } from '../site/building'
 import type { Building } from '../site/building'
 import { num, capital } from '../units'
-import { cablesOf } from '../fitting/cost'
+import { boughtCables } from '../fitting/cost'
 import { cutFrom } from './cutting'
 import { wayInById } from './ways-in'
 import type { Cutting } from './cutting'
@@ -95,7 +96,7 @@ function partNote({ part }: TreeNode): string {
 /** Lines by kind: bought in stock lengths with plugs on, or cut from drums and crimped. */
 function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickList['cuttings']; runM: number; boughtM: number } {
   const byLine = new Map<string, { line: LinePart; joints: Joint[] }>()
-  for (const joint of cablesOf(tree)) {
+  for (const joint of boughtCables(tree)) {
     if (!joint.line) continue
     const held = byLine.get(joint.line.name) ?? { line: joint.line, joints: [] }
     held.joints.push(joint)
@@ -203,8 +204,8 @@ const GLANDS: Record<Job['kind'], string> = {
 function consumables({ job, tree, building, holes, entry = null }: PickInput): PickRow[] {
   const ashore = !movesAbout(job.kind)
   const outside = (n: TreeNode) => !inside(building, n.node)
-  const cabled = cablesOf(tree)
-  const metres = cabled.reduce((sum, j) => sum + j.run.lengthM, 0)
+  const cabled = tree.joints.filter(isCable)
+  const metres = cabled.reduce((sum, j) => sum + jointM(j), 0)
   const wetJoints = tree.joints.reduce((n, j) => n + Number(outside(j.from.at)) + Number(outside(j.to.at)), 0)
   const arrestors = tree.nodes.filter(n => n.part.kind === 'arrestor')
   const highest = Math.max(0, ...arrestors.map(n => n.node.upM))
@@ -353,7 +354,7 @@ export interface CableLabel {
 export function cableLabels(tree: Tree, designName: string): CableLabel[] {
   const seen = new Set<string>()
   const ordered = [...tree.visits.flatMap(v => (v.joint ? [v.joint] : [])), ...tree.joints].filter(j => {
-    if (!j.run.partId || seen.has(j.run.id)) return false
+    if (!isCable(j) || seen.has(j.run.id)) return false
     seen.add(j.run.id)
     return true
   })
@@ -364,8 +365,8 @@ export function cableLabels(tree: Tree, designName: string): CableLabel[] {
       end,
       from: endWords(j.from),
       to: endWords(j.to),
-      line: j.line?.name ?? 'cable',
-      lengthM: j.run.lengthM,
+      line: lineOf(j)?.name ?? 'cable',
+      lengthM: jointM(j),
     })),
   )
 }

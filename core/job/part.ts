@@ -33,6 +33,10 @@ function oneOfNumber<T extends number>(...values: T[]) {
 
 const Bands = Type.Array(Text(12, 1), { maxItems: 80 })
 
+/** Thin coax that leads are made of. */
+export const LEAD_COAX = ['195', 'RG-58', 'RG-174'] as const
+export type LeadCoax = (typeof LEAD_COAX)[number]
+
 export const SUPPLIES = ['mains', '12 V', 'PoE', 'passive PoE', 'USB', 'over the coax'] as const
 
 /** What any part may say of itself beside its radio figures: for fixing, feeding and buying it. */
@@ -47,6 +51,8 @@ const facts = {
   clampMm: Type.Optional(Type.Array(Num(1, 500), { minItems: 2, maxItems: 2 })),
   /** lead that is fixed to it, m */
   tailM: Type.Optional(Num(0, 50)),
+  /** what that lead is made of */
+  tailCoax: Type.Optional(oneOf(...LEAD_COAX)),
   powerW: Type.Optional(Num(0, 500)),
   supply: Type.Optional(oneOf(...SUPPLIES)),
   /** lowest and highest of its surroundings */

@@ -1,6 +1,6 @@
 /** Coax from the antenna against a modem out there with Ethernet down the same way: by what reaches the modem. */
 import { nth } from '../sure'
-import { wayTo } from '../chain/tree'
+import { jointM, wayTo } from '../chain/tree'
 import { CHANNEL_M, POE_CLASSES, poeArrives } from '../install/poe'
 import { num } from '../units'
 import { concat, metres, words } from '../words'
@@ -16,7 +16,7 @@ export function overData(a: Pick<Assessment, 'tree' | 'levels'>): Words | null {
   const { tree } = a
   if (!modem || !tree) return null
   const i = tree.visits.findIndex(v => v.at.node.id === modem.routerId && v.entry?.id === modem.port)
-  const lengthM = i < 0 ? 0 : wayTo(tree, i).reduce((s, v) => s + (v.joint?.run.partId ? v.joint.run.lengthM : 0), 0)
+  const lengthM = i < 0 ? 0 : wayTo(tree, i).reduce((s, v) => s + (v.joint ? jointM(v.joint) : 0), 0)
   if (lengthM < 2) return null
   const reach = Math.min(CHANNEL_M, lengthM)
   const far = lengthM > CHANNEL_M ? ', by a switch half way' : ''

@@ -148,6 +148,7 @@ const KNOWING: Record<Exclude<AssumptionCode, 'lengths'>, string> = {
   width: 'the modem’s page names it',
   wall: 'the same phone inside and outside of the wall',
   mast: 'any reading outside on that band',
+  leads: 'its maker’s sheet: type of coax and loss a metre',
   carriers: 'a list of what each carrier sends there, or the booster’s own input figure',
   lost: 'read it on site',
 }

@@ -1,5 +1,6 @@
 /** What stands on the site judged against the plan: a socket within the lead of each box, and a satellite terminal's sky. */
 import { lastOf } from '../sure'
+import { moveSteps } from '../fitting/move'
 import { sourcesOf } from './feeds'
 import type { Part } from '../job/part'
 import { obstaclesHere, toFrame } from '../survey/place'
@@ -12,6 +13,7 @@ import type { Blocker, SkyView } from '../site/sky'
 import { normalise360, toDeg } from '../geo/angles'
 import { num } from '../units'
 import { concat, metres, words } from '../words'
+import { isLaid } from './context'
 import type { Context } from './context'
 import { COMMON } from './finding'
 import type { Cure, Draft } from './finding'
@@ -27,7 +29,7 @@ const OVER_SOCKET_M = 0.5
 const ON_A_LEAD: ReadonlySet<Part['supply']> = new Set([undefined, 'mains', '12 V'])
 
 function sockets(c: Context): Draft[] {
-  if (!c.tree) return []
+  if (!isLaid(c)) return []
   return [...c.tree.amplifiers, ...c.tree.routers].flatMap(({ node, part }): Draft[] => {
     const feed = ON_A_LEAD.has(part.supply) ? nearestTo(node, sourcesOf(c.doc, part.supply)) : null
     if (!feed) return []
@@ -64,9 +66,9 @@ function sockets(c: Context): Draft[] {
           {
             label: `hang it over ${name}`,
             gain: 'within its lead',
-            cost: 'every cable at it changes its length',
+            cost: 'its cables change their lengths',
             enough: true,
-            steps: [{ table: 'nodes', op: 'update', rowId: node.id, fields: to }],
+            steps: moveSteps(c, [{ table: 'nodes', op: 'update', rowId: node.id, fields: to }]),
           },
         ],
       },

@@ -6,7 +6,8 @@ import { consumerLimits, toAirOf, uplinksOf } from '../chain/uplink'
 import type { ConsumerLimits, Uplink } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
 import { turned, wayTo } from '../chain/tree'
-import type { Tree } from '../chain/tree'
+import type { Tree, TreeNode } from '../chain/tree'
+import { ownLead } from '../chain/leads'
 import { screwOn, spliceInto } from '../fitting/splice'
 import { padFor } from '../fitting/usual-kit'
 import type { LinePart } from '../job/part'
@@ -247,7 +248,8 @@ const WORTH_CHANGING_DB = 1.5
 /** A better line where the one chosen wastes too much. */
 function lines(c: Worked, tree: Tree): Draft[] {
   const { frequencyMHz } = c.main.carrier
-  return tree.joints.flatMap(({ run, line }): Draft[] => {
+  const leads = tree.nodes.flatMap(n => leadDraft(n, frequencyMHz))
+  const cables = tree.joints.flatMap(({ run, line }): Draft[] => {
     if (!line) return []
     const loss = lineLossDb(line.constants, run.lengthM, frequencyMHz)
     if (loss < WORTH_SAYING_DB) return []
@@ -274,4 +276,26 @@ function lines(c: Worked, tree: Tree): Draft[] {
       },
     ]
   })
+  return [...leads, ...cables]
+}
+
+/** A lead is what its maker made it: the box nearer does not shorten it, another antenna does. */
+function leadDraft({ node, part }: TreeNode, frequencyMHz: number): Draft[] {
+  const lead = part.kind === 'antenna' ? ownLead(part, nth(part.ports, 0)) : null
+  const loss = lead ? lineLossDb(lead.line.constants, lead.lengthM, frequencyMHz) : 0
+  if (!lead || loss < WORTH_SAYING_DB) return []
+  return [
+    {
+      code: 'level.lead',
+      subjectId: node.id,
+      severity: 'note',
+      title: `${num(loss, 1)} dB lost in the lead of ${part.name}`,
+      sentence: concat(
+        words`${metres(lead.lengthM)} of ${lead.line.name} at ${num(frequencyMHz)} MHz`,
+        `${lead.assumed ? ', its coax assumed' : ''}. It is fixed: an antenna with sockets and a better line, or the modem at the antenna.`,
+      ),
+      because: 'k1·√f + k2·f a hundred metres',
+      source: 'two-term line model; constants from memory of data sheets',
+    },
+  ]
 }

@@ -1,4 +1,6 @@
 /** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
+import { extensionOf } from '../fitting/extend'
+import { isCable, lineOf } from '../chain/tree'
 import { movesAbout } from '../job/schema'
 import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { meetsRuleOfThumb, servedShare } from '../separation/isolation'
@@ -15,7 +17,7 @@ import { exposureDrafts, placingDrafts } from './placing'
 import { isWorked } from './context'
 import type { Context, Worked } from './context'
 import { COMMON, finding } from './finding'
-import type { Draft, Finding } from './finding'
+import type { Cure, Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
   const site = fixtureDrafts(c)
@@ -23,7 +25,7 @@ export function placeFindings(c: Context): Finding[] {
   const drafts = [
     ...site,
     ...c.main.loops.flatMap(loopDrafts),
-    ...c.lengths.flatMap(lengthDrafts),
+    ...c.lengths.flatMap(l => lengthDrafts(c, l)),
     ...drilling(c),
     ...placingDrafts(c),
     ...exposureDrafts(c),
@@ -168,10 +170,10 @@ function loopDrafts(loop: Loop): Draft[] {
   return out
 }
 
-function lengthDrafts(l: CableLength): Draft[] {
-  const { run, line, from, to } = l.joint
+function lengthDrafts(c: Worked, l: CableLength): Draft[] {
+  const { run, from, to } = l.joint
   const between = `${from.at.part.name.toLowerCase()} and ${to.at.part.name.toLowerCase()}`
-  if (run.measured) {
+  if (run.partId !== null && run.measured) {
     if (!l.contradicted) return []
     return [
       {
@@ -180,7 +182,7 @@ function lengthDrafts(l: CableLength): Draft[] {
         severity: 'note',
         title: 'The measured length and the picture disagree',
         sentence: concat(
-          words`${metres(run.lengthM)} were measured between ${between}; by the picture it takes `,
+          words`${metres(l.lengthM)} were measured between ${between}; by the picture it takes `,
           words`${metres(l.neededM)}. One of them is wrong.`,
         ),
         because: 'down or up, then along the walls, with slack for bends and both ends',
@@ -189,26 +191,43 @@ function lengthDrafts(l: CableLength): Draft[] {
     ]
   }
   if (l.spareM > -0.05) return []
+  const is = l.stockM === null ? 'it is' : 'planned are'
+  const cure = l.stockM === null ? extended(c, l) : longerCable(l, l.stockM)
   return [
     {
       code: 'place.short',
       subjectId: run.id,
       severity: 'fix',
-      title: words`The ${line?.name ?? 'cable'} is ${metres(-l.spareM)} short`,
-      sentence: words`Between ${between} it takes ${metres(l.neededM)}; planned are ${metres(run.lengthM)}.`,
+      title: words`The ${lineOf(l.joint)?.name ?? 'cable'} is ${metres(-l.spareM)} short`,
+      sentence: words`Between ${between} it takes ${metres(l.neededM)}; ${is} ${metres(l.lengthM)}.`,
       because: 'down or up, then along the walls, with slack for bends, drip loop and both ends',
       source: COMMON,
-      cures: [
-        {
-          label: words`take ${metres(l.stockM)}`,
-          gain: words`${metres(l.stockM - l.neededM)} to spare`,
-          cost: 'longer cable',
-          enough: true,
-          steps: [{ table: 'runs', op: 'update', rowId: run.id, fields: { lengthM: l.stockM } }],
-        },
-      ],
+      cures: cure ? [cure] : [],
     },
   ]
+}
+
+const longerCable = (l: CableLength, stockM: number): Cure => ({
+  label: words`take ${metres(stockM)}`,
+  gain: words`${metres(l.spareM + stockM - l.joint.run.lengthM)} to spare`,
+  cost: 'longer cable',
+  enough: true,
+  steps: [{ table: 'runs', op: 'update', rowId: l.joint.run.id, fields: { lengthM: stockM } }],
+})
+
+/** A lead's length is its maker's: it goes on by a cable, or what it leads to comes nearer. */
+function extended({ job, building, main }: Worked, l: CableLength): Cure | null {
+  const { frequencyMHz } = main.carrier
+  const more = extensionOf(l.joint, { job, building, spareM: l.spareM, frequencyMHz })
+  return (
+    more && {
+      label: words`go on with ${metres(more.lengthM)} of ${more.line.name}`,
+      gain: 'it reaches',
+      cost: `−${num(more.lossDb, 1)} dB, a joint: indoors, or sealed`,
+      enough: true,
+      steps: more.steps,
+    }
+  )
 }
 
 /** Cables that go through the shell of the site where nothing may be drilled, and no way in that is there takes them. */
@@ -254,7 +273,7 @@ export const holesOf = (c: Pick<Worked, 'tree' | 'building'>): Joint[] => c.tree
 export const ceilingHoles = (tree: Pick<Tree, 'servers'>): number => tree.servers.filter(s => s.part.shape === 'dome').length
 
 function needsHole(c: Pick<Context, 'building'>, j: Joint): boolean {
-  if (!j.run.partId && !j.from.at.part.tailM && !j.to.at.part.tailM) return false
+  if (!isCable(j)) return false
   const lead = (id: string) => id.startsWith(WINDOW_LEAD)
   if (lead(j.from.at.node.partId) || lead(j.to.at.node.partId)) return false
   return inside(c.building, j.from.at.node) !== inside(c.building, j.to.at.node)

@@ -1,4 +1,5 @@
 /** Where parts stand, judged: over the roof, away from the donor, in air and out of weather, away from people. */
+import { moveSteps } from '../fitting/move'
 import { lastOf } from '../sure'
 import { movesAbout } from '../job/schema'
 import { toAirOf } from '../chain/uplink'
@@ -91,14 +92,14 @@ function donors(c: Worked): Draft[] {
             gain: 'clear all round',
             cost: 'longer cable, more wind',
             enough: true,
-            steps: [
+            steps: moveSteps(c, [
               {
                 table: 'nodes',
                 op: 'update',
                 rowId: node.id,
                 fields: { upM: Math.round((ridgeM(c.site) + OVER_RIDGE_M) * 10) / 10 },
               },
-            ],
+            ]),
           },
         ],
       })

@@ -17,7 +17,7 @@ import { ASSUMED_SHARE, calibrateShare, discriminationOf, LEAST_TESTS, ROOM_SIGM
 import type { AddedCarrier, Belief, MeasuredCarrier, MeasureNext, PromiseInputs, Repeated } from './promise'
 
 /** What was not read and is taken as usual: which fact, and in words. */
-export type AssumptionCode = 'sinr' | 'share' | 'upload' | 'width' | 'wall' | 'mast' | 'carriers' | 'lengths' | 'lost'
+export type AssumptionCode = 'sinr' | 'share' | 'upload' | 'width' | 'wall' | 'mast' | 'carriers' | 'lengths' | 'leads' | 'lost'
 export interface Assumption {
   code: AssumptionCode
   words: string
@@ -95,6 +95,7 @@ export function promiseInputs(g: PromiseGround): PromiseFrom | null {
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
   if (loads.length) assume('carriers', `${nth(loads, 0).carriers} carriers in the amplifier’s band`)
   if (tree.joints.some(j => j.run.partId && !j.run.measured)) assume('lengths', 'cable lengths not measured')
+  if (tree.joints.some(j => j.leads.some(l => l.assumed))) assume('leads', 'the coax of an antenna’s own lead')
   const router = modem ? sure(tree.routers.find(r => r.node.id === modem.routerId)) : null
   const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1
   const added = beside.flatMap(c => addedAfter(c, g, served && !modem ? served : null, modem?.routerId ?? null) ?? [])

@@ -1,4 +1,5 @@
 /** The handover as blocks: the screen, print and the PDF show the same. */
+import { isCable, jointM, lineOf } from '../chain/tree'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
@@ -230,8 +231,8 @@ function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Unit
     if (seen.has(at.node.id)) return []
     seen.add(at.node.id)
     const cables = tree.joints
-      .filter(j => j.run.partId && tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id))
-      .map(j => `${j.line?.name ?? ''}, ${length(j.run.lengthM, units)}${j.run.measured ? '' : ' (assumed)'}`)
+      .filter(j => isCable(j) && tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id))
+      .map(j => `${lineOf(j)?.name ?? ''}, ${length(jointM(j), units)}${j.run.measured || !j.run.partId ? '' : ' (assumed)'}`)
     const counted = [...new Set(cables)].map(c =>
       cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,
     )

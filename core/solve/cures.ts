@@ -1,4 +1,5 @@
 /** Cures that take a search: worked out when their finding is opened, on the device. */
+import { moveSteps } from '../fitting/move'
 import { nth } from '../sure'
 import { update } from '../job/edits'
 import type { Fields } from '../job/edits'
@@ -9,7 +10,6 @@ import type { AntennaNode, Joint } from '../chain/tree'
 import { applyChanges } from '../job/changes'
 import type { Change, JobDocument } from '../job/schema'
 import { lineLossDb } from '../chain/line'
-import { neededM, stockLengthM } from '../fitting/lengths'
 import { leastMove, servedShare } from '../separation/isolation'
 import { loopsOf } from '../separation/loop'
 import type { Loop } from '../separation/loop'
@@ -123,7 +123,7 @@ function raising(c: Worked, loop: Loop): Try | null {
     label: words`raise the donor ${metres(up)}`,
     cost: lead?.line ? `−${num(lineLossDb(lead.line.constants, up, c.main.carrier.frequencyMHz), 1)} dB cable` : 'longer cable',
     gainDb: isolationAfter(c, loop, steps(up)) - loop.isolationDb,
-    steps: [...steps(up), ...longer(c, steps(up))],
+    steps: moveSteps(c, steps(up)),
     price: 2 + up,
   }
 }
@@ -143,7 +143,7 @@ function moving(c: Worked, loop: Loop): Try | null {
     label: words`inside antenna ${metres(by)} along`,
     cost: 'longer cable',
     gainDb: isolationAfter(c, loop, steps(by)) - loop.isolationDb,
-    steps: [...steps(by), ...longer(c, steps(by))],
+    steps: moveSteps(c, steps(by)),
     price: 1 + by / 2,
   }
 }
@@ -307,17 +307,4 @@ function sheetStep(before: AntennaNode, other: AntennaNode, sideM: number): Cure
       lossDb: null,
     },
   }
-}
-
-/** Cables of the parts that are moved take the next stock length where theirs no longer reaches; measured ones stay. */
-export function longer(c: Pick<Worked, 'doc' | 'job' | 'building' | 'tree'>, moves: readonly CureStep[]): CureStep[] {
-  const to = new Map(moves.filter(m => m.table === 'nodes').map(m => [m.rowId, m.fields]))
-  return c.tree.joints.flatMap((j): CureStep[] => {
-    if (!j.run.partId || j.run.measured) return []
-    if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
-    const at = (n: Joint['from']['at']['node']) => ({ ...n, ...to.get(n.id) })
-    const needs = neededM(c.job.kind, c.building, j.run, { from: at(j.from.at.node), to: at(j.to.at.node) })
-    if (j.run.lengthM >= needs - 0.05) return []
-    return [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM: stockLengthM(j.line, needs) } }]
-  })
 }

@@ -1,4 +1,5 @@
 /** Complete kits for this site: the least work, the best result, the least cost, each worked out before it is proposed. */
+import { isCable, jointM } from '../chain/tree'
 import { entryOf, nth, sure } from '../sure'
 import { movesAbout } from '../job/schema'
 import type { Evidence } from '../masts/bearings'
@@ -220,6 +221,6 @@ function insideFor(parts: readonly Part[], like: Port, frequencyMHz: number, mob
 
 /** About how long the down-lead is: of the cables laid out, else assumed. */
 function leadOf(c: Context): number {
-  const leads = c.tree?.joints.filter(j => j.run.partId && j.from.at.part.kind === 'antenna').map(j => j.run.lengthM) ?? []
+  const leads = c.tree?.joints.filter(j => isCable(j) && j.from.at.part.kind === 'antenna').map(jointM) ?? []
   return leads.length ? Math.max(...leads) : ASSUMED_LEAD_M
 }

@@ -1,6 +1,7 @@
 /** The variants of a plan side by side: each worked out in full, on the same readings. */
 import type { Evidence } from '../masts/bearings'
-import { cablesOf, costClassOf, costPoints, hoursOf } from '../fitting/cost'
+import { isCable, jointM } from '../chain/tree'
+import { costClassOf, costPoints, hoursOf } from '../fitting/cost'
 import type { CostClass } from '../fitting/cost'
 import type { Design, JobDocument } from '../job/schema'
 import { hardest } from '../promise/inputs'
@@ -47,7 +48,7 @@ export function variantOf(c: Context): Variant | null {
   const room = hardest(rooms)
   const holes = holesOf({ tree, building: c.building }).length + ceilingHoles(tree)
   const margins = (c.main?.loops ?? []).map(l => l.isolationDb - l.neededDb)
-  const metres = cablesOf(tree).reduce((sum, j) => sum + j.run.lengthM, 0)
+  const metres = tree.joints.filter(isCable).reduce((sum, j) => sum + jointM(j), 0)
   return {
     designId: design.id,
     name: design.name,

@@ -3,7 +3,7 @@ import { lastOf, sure } from '#core/sure'
 import { editsOf } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
-import { flatten, isStraight, jointLossDb, outlineOf, turned } from '#core/chain'
+import { flatten, isCable, isStraight, jointLossDb, jointM, outlineOf, turned } from '#core/chain'
 import type { AntennaNode, Joint, Outline, TreeNode } from '#core/chain'
 import { roleOf } from '#core/drawing'
 import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn, swapSteps } from '#core/fitting'
@@ -97,10 +97,14 @@ const rsrpOf = (o: Outline): string => {
   const level = result.value.levels?.ports.find(p => p.visit.at.node.id === o.at.node.id)
   return level ? `RSRP ${num(o.at.part.kind === 'antenna' && o.joint ? level.entryRsrpDbm : level.rsrpDbm)}` : ''
 }
+/** A lead is as long as its maker made it; a cable once it is measured. */
+const isKnown = ({ run }: Joint) => run.measured || !run.partId
+const leadWords = ({ leads }: Joint): string =>
+  leads.map(l => `${l.line.name}, ${length(l.lengthM, prefs.units)}${l.assumed ? ', coax assumed' : ''}`).join(' and ')
 const lossOf = (joint: Joint): string => `−${num(jointLossDb(joint, frequency.value), 1)} dB`
 const spareOf = (joint: Joint): string => {
   const l = result.value.lengths.find(x => x.joint.run.id === joint.run.id)
-  if (!l || joint.run.measured) return ''
+  if (!l || (joint.run.partId && joint.run.measured)) return ''
   return l.spareM < -0.05
     ? `${length(-l.spareM, prefs.units)} short`
     : l.spareM > 0.3
@@ -252,24 +256,29 @@ const kitNow = computed<Kit>(() => {
     </template>
     <ol v-else-if="straight" class="strip" tabindex="0" aria-label="The kit, in the order of the signal">
       <template v-for="(o, i) in rows" :key="o.at.node.id">
-        <li v-if="o.joint && o.joint.run.partId" class="run">
+        <li v-if="o.joint && isCable(o.joint)" class="run">
           <svg viewBox="0 0 100 24" preserveAspectRatio="none" aria-hidden="true">
             <path
               v-for="n in o.twins.length + 1"
               :key="n"
               :d="`M0 ${12 + (n - 1 - o.twins.length / 2) * 6}H100`"
               stroke="var(--mv-ink)"
-              :stroke-width="o.joint.run.measured ? 3 : 1.6"
-              :stroke-dasharray="o.joint.run.measured ? '' : '5 4'"
+              :stroke-width="isKnown(o.joint) ? 3 : 1.6"
+              :stroke-dasharray="isKnown(o.joint) ? '' : '5 4'"
             />
           </svg>
+          <span v-if="o.joint.leads.length" class="lead" data-test="own-lead">
+            {{ leadWords(o.joint) }}{{ o.joint.run.partId ? ', goes on by' : '' }}
+          </span>
           <MvChoice
+            v-if="o.joint.run.partId"
             :value="o.joint.run.partId"
             :label="o.twins.length ? `${o.twins.length + 1} cables alike` : 'Cable'"
             :choices="lines.map(l => ({ value: l.id, title: l.name }))"
             :save="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
           />
           <MvNumber
+            v-if="o.joint.run.partId"
             label="Length"
             :unit="unit"
             :factor="factor"
@@ -281,6 +290,7 @@ const kitNow = computed<Kit>(() => {
             :save="v => setRun(o, { lengthM: v })"
           />
           <v-checkbox
+            v-if="o.joint.run.partId"
             :model-value="o.joint.run.measured"
             label="measured"
             @update:model-value="v => setRun(o, { measured: !!v })"
@@ -344,10 +354,11 @@ const kitNow = computed<Kit>(() => {
                   :choices="lines.map(l => ({ value: l.id, title: l.name }))"
                   :save="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
                 />
-                <span v-else-if="o.joint" class="soft">screwed on</span>
+                <span v-if="o.joint?.leads.length" class="soft">{{ leadWords(o.joint) }}</span>
+                <span v-else-if="o.joint && !o.joint.run.partId" class="soft">screwed on</span>
               </td>
               <td class="r fig">
-                {{ o.joint?.run.partId ? length(o.joint.run.lengthM, prefs.units) : '' }}
+                {{ o.joint && isCable(o.joint) ? length(jointM(o.joint), prefs.units) : '' }}
                 <small v-if="o.joint" class="soft">{{ spareOf(o.joint) }}</small>
               </td>
               <td class="r fig">{{ o.joint ? lossOf(o.joint) : '' }}</td>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { nth, sure } from '#core/sure'
 import { layoutSection } from '#core/drawing'
-import { neededM, nextCorner, stockLengthM, wayThrough } from '#core/fitting'
+import { neededM, nextCorner, stockFor, wayThrough } from '#core/fitting'
 import { gustOf, standing } from '#core/install'
 import type { Finding } from '#core/judge'
 import { buildingOf, inside, moveAlong, round2 } from '#core/site'
 import type { Point } from '#core/site'
+import { jointM } from '#core/chain'
 import type { Joint } from '#core/chain'
 import { length, num } from '#core/units'
 
@@ -128,7 +129,8 @@ function writeSurge(corners: Point[]) {
   void store.commit([{ table: 'fixtures', op: 'update', rowId, fields: { corners } }], 'the way of a surge')
 }
 /** A way that is written brings the cable that reaches, unless somebody measured it. A piece that moved is no longer as taped. */
-function write({ run, line, from, to }: Joint, corners: Point[], label: string) {
+function write(joint: Joint, corners: Point[], label: string) {
+  const { run, from, to } = joint
   held.value = null
   const way = corners.length ? corners : null
   // A stretch between two stations that both stayed where they were keeps what a tape said of it.
@@ -140,7 +142,7 @@ function write({ run, line, from, to }: Joint, corners: Point[], label: string) 
   })
   const drawn = { way, pieces: pieces.some(p => p !== null) ? pieces : null }
   const needs = neededM(store.job.kind, building.value, drawn, { from: from.at.node, to: to.at.node })
-  const longer = !run.measured && run.lengthM < needs - 0.05 ? { lengthM: stockLengthM(line, needs) } : {}
+  const longer = run.partId && !run.measured && jointM(joint) < needs - 0.05 ? { lengthM: stockFor(joint, needs) } : {}
   void store.commit([{ table: 'runs', op: 'update', rowId: run.id, fields: { ...drawn, ...longer } }], label)
 }
 const now = computed(() => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lineOf } from '#core/chain'
 import { MOST_TURNED_DEG } from '#core/fitting'
 import { cableLabels, layingOf, pulledFrom, pullingOrder } from '#core/install'
 import type { CableLength } from '#core/fitting'
@@ -76,11 +77,11 @@ const picking = ref(false)
               <b class="fig">{{ codes.get(c.joint.run.id) }}</b> {{ nameOf(c) }}
             </button>
             <small class="soft"
-              >{{ c.joint.line?.name }}{{ c.joint.run.measured ? ', measured' : c.way ? ', drawn' : ', guessed' }}</small
+              >{{ lineOf(c.joint)?.name }}{{ c.joint.run.partId && c.joint.run.measured ? ', measured' : c.way ? ', way drawn' : ', way guessed' }}</small
             >
           </td>
           <td class="fig" data-test="cable-needs">{{ m(c.neededM) }}</td>
-          <td class="fig">{{ m(c.joint.run.lengthM) }}</td>
+          <td class="fig">{{ m(c.lengthM) }}</td>
           <td class="fig">{{ c.way ? c.way.bends : '–' }}</td>
         </tr>
       </tbody>

@@ -11,11 +11,11 @@ const EDGE = 20
 /** narrower than this a figure does not stand over its piece, px */
 const FIGURE_PX = 34
 const pieces = computed(() => {
-  const { way, neededM, joint } = props.cable
+  const { way, neededM, lengthM, joint } = props.cable
   const list = way
     ? way.pieces.map(p => ({ index: p.index, lengthM: p.lengthM, taped: p.taped || joint.run.measured, guessed: false }))
     : [{ index: -1, lengthM: neededM, taped: joint.run.measured, guessed: !joint.run.measured }]
-  const over = Math.max(0, joint.run.lengthM - neededM)
+  const over = Math.max(0, lengthM - neededM)
   const ends = way ? Math.max(0, neededM - way.lengthM) : 0
   const perM = Math.max(0, width.value - 2 * EDGE) / Math.max(0.1, neededM + over)
   let x = EDGE

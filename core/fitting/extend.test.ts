@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest'
+import { House } from '../../tests/support/house'
+import { partOfKind } from '../catalogue/parts'
+import { treeOf } from '../chain/tree'
+import { applyChanges } from '../job/changes'
+import { changesOf } from '../job/edits'
+import { buildingOf } from '../site/building'
+import { extensionOf } from './extend'
+import { misfits } from './joints'
+import { cableLength } from './lengths'
+import { kitChanges } from './usual-kit'
+
+function bus(): House {
+  const h = new House(null, 'vehicle')
+  const choice = { antenna: partOfKind('ant-roof-2', 'antenna')! }
+  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'router', { bearingDeg: null, newId: h.id, choice }))
+  return h
+}
+const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
+const on = (h: House) => ({ job: h.doc.jobs[0]!, building: buildingOf(h.doc) })
+const leads = (h: House) => tree(h).joints.flatMap(j => (j.leads.length ? [cableLength('vehicle', buildingOf(h.doc), j)!] : []))
+
+describe('a lead that does not reach', () => {
+  it('goes on by a cable with the plugs that meet, from where it ends, and then all reach', () => {
+    const h = bus()
+    const router = tree(h).routers[0]!.node
+    expect(leads(h).every(l => l.spareM >= 0 && l.stockM === null)).toBe(true)
+    h.set('nodes', router.id, { eastM: router.eastM + 6 })
+    const short = leads(h)
+    expect(short.length).toBe(2)
+    for (const [i, l] of short.entries()) {
+      expect(l.spareM).toBeLessThan(0)
+      const more = extensionOf(l.joint, { ...on(h), spareM: l.spareM, frequencyMHz: 806, n: i })!
+      expect(more.lengthM).toBeGreaterThanOrEqual(-l.spareM)
+      h.apply(changesOf(more.steps, h.id))
+    }
+    const t = tree(h)
+    expect(t.broken).toEqual([])
+    expect(misfits(t).filter(m => m.kind === 'plug')).toEqual([])
+    expect(t.open).toEqual([])
+    const all = t.joints.flatMap(j => cableLength('vehicle', buildingOf(h.doc), j)?.spareM ?? [])
+    expect(Math.min(...all)).toBeGreaterThanOrEqual(-0.05)
+    // Both feeds still reach the modem.
+    expect(t.visits.filter(v => v.at.node.id === router.id)).toHaveLength(2)
+  })
+  it('one that reaches, and a cable that is bought, are not gone on with', () => {
+    const h = bus()
+    const [lead] = leads(h)
+    expect(extensionOf(lead!.joint, { ...on(h), spareM: 0.4, frequencyMHz: 806 })).toBeNull()
+    const house = new House('router')
+    const cable = tree(house).joints.find(j => j.run.partId)!
+    expect(extensionOf(cable, { ...on(house), spareM: -2, frequencyMHz: 806 })).toBeNull()
+  })
+})
