@@ -159,7 +159,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...within('route', 'a mast is held, stands or does not', 'fixing'),
     ...within('route', 'a box on 12 V', 'feed'),
     ...by('source', 'sourceId'),
-    ...by('figures', 'polarisation'),
+    ...by('figures', 'polarisation', 'name'),
   },
   runs: {
     ...nobody('the plan that is shown', 'designId'),
@@ -940,9 +940,10 @@ const ACTS: Record<string, Act> = {
       await page.locator('[data-test=figures-outside]').first().click()
       await fill(page.getByRole('dialog'), 'Gain on every band', '9.25')
       await pick(page.getByRole('dialog'), 'How it is fitted', 'lying (horizontal)')
+      await fill(page.getByRole('dialog'), 'Name', 'Kiln panel')
       await page.keyboard.press('Escape')
     },
-    sets: { nodes: { own: expect.objectContaining({ gainDbi: 9.25 }), polarisation: 'horizontal' } },
+    sets: { nodes: { own: expect.objectContaining({ gainDbi: 9.25 }), polarisation: 'horizontal', name: 'Kiln panel' } },
   },
   'plan': {
     job: KILN,

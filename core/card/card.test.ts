@@ -154,7 +154,7 @@ describe('the card of a job', () => {
     expect(climb.steps[0]).toBe(first)
     expect(climb.steps.every(s => s.stand === 'up')).toBe(true)
     for (const tool of climb.steps.flatMap(s => s.tools)) expect(climb.takes.filter(t => t === tool)).toHaveLength(1)
-    expect(climb.takes).toContain(h.assess().tree!.donors[0]!.part.name)
+    expect(climb.takes).toContain(h.assess().tree!.donors[0]!.name)
     expect(
       climbOf(
         steps,

@@ -57,10 +57,10 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
 
 function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; screws: boolean } {
   const rows: PickRow[] = []
-  const held = tree.nodes.filter(n => n.node.fixing)
-  for (const { part, node } of held) {
+  const fixed = tree.nodes.filter(n => n.node.fixing)
+  for (const { node, name: held } of fixed) {
     const f = node.fixing!
-    const note = `holds ${part.name}`
+    const note = `holds ${held}`
     for (const [key, name, quantity] of boughtFor(f)) rows.push({ group: 'fixings', key, name, quantity, unit: '', note })
     if (f.metal === 'stainless' && (f.plate === 'stainless' || f.plate === 'aluminium'))
       rows.push({
@@ -103,7 +103,7 @@ function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; sc
   return {
     rows,
     poles: masts.length > 0 && masts.every(m => m.node.fixing),
-    screws: held.some(n => n.node.fixing!.screwsEach),
+    screws: fixed.some(n => n.node.fixing!.screwsEach),
   }
 }
 /** A pole is held at two heights. @source common practice (no source) */
@@ -127,7 +127,7 @@ const fillings = ({ fixtures }: JobDocument, { design }: Tree): PickRow[] =>
 /** Wire there and back, its fuse, lugs; an injector where its box wants one. */
 function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
   return feedsOf(doc, tree, jobOf(doc).kind, b).flatMap((f): PickRow[] => {
-    const note = `feeds ${f.at.part.name}`
+    const note = `feeds ${f.at.name}`
     if (!f.wire || f.lengthM === null) return []
     const { id, words } = f.wire
     const metres = Math.ceil(2 * f.lengthM)

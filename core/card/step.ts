@@ -17,6 +17,11 @@ export interface Step {
   /** the same as long as the plan has it: what it is, and of which row */
   id: string
   words: string
+  /**
+   * the same by its parts' catalogue names: what a mark and a lesson are held against, so that another name of a part, or
+   * better words, are no change of the plan
+   */
+  plain: string
   stand: Stand
   /** where on the picture; null where it is nowhere in particular */
   at: Point | null
@@ -51,7 +56,19 @@ export interface Step {
 /** A step as its maker says it: what it does not say is none. */
 export type Draft = Omit<
   Step,
-  'about' | 'tools' | 'parts' | 'figure' | 'photo' | 'gates' | 'hardensMin' | 'people' | 'dry' | 'takes' | 'own' | 'shown'
+  | 'about'
+  | 'tools'
+  | 'parts'
+  | 'figure'
+  | 'photo'
+  | 'gates'
+  | 'hardensMin'
+  | 'people'
+  | 'dry'
+  | 'takes'
+  | 'own'
+  | 'shown'
+  | 'plain'
 > &
   Partial<Step> & {
     /** facts of the plan that it turns on and that neither its words nor its figure or parts name */
@@ -71,7 +88,9 @@ export interface CardContext {
 }
 
 export const partKey = (n: TreeNode): string => `part:${n.part.id}`
-export const nameOf = (n: TreeNode): string => n.part.name
+export const nameOf = (n: TreeNode): string => n.name
+/** What it is called in the catalogue, on its box and on the list. */
+export const catalogueName = (n: TreeNode): string => n.part.name
 
 /** @returns each name once, with how often it stands where that is more than once */
 export function tally(names: readonly Words[]): Words[] {

@@ -9,7 +9,7 @@ import { digest } from '../judge/ticks'
 import { num } from '../units'
 import { LININGS, TAKES } from './durations'
 import { byFlame, heightGates, holeOf, lacking, transmitting } from './needs'
-import { isUp, nameOf, partKey, tally } from './step'
+import { isUp, catalogueName, partKey, tally } from './step'
 import type { CardContext, Draft } from './step'
 
 /** Parts without which a dry run says nothing. */
@@ -33,7 +33,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: 'Photograph every label before it is hidden',
       stand: 'ground',
       at: null,
-      parts: tally([...a.tree.amplifiers, ...a.tree.routers].map(nameOf)),
+      parts: tally([...a.tree.amplifiers, ...a.tree.routers].map(catalogueName)),
       then: 'Serial, IMEI, MAC; the default key covered before the picture is taken. Ends of every cable marked.',
       photo: 'each label, sharp',
       minutes: TAKES.labels,
@@ -46,7 +46,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: boosters.length === 1 ? 'Register the booster, or have consent' : 'Register the boosters, or have consent',
       stand: 'in coverage',
       at: null,
-      parts: tally(boosters.map(nameOf)),
+      parts: tally(boosters.map(catalogueName)),
       then: 'Where it is the rule, before it transmits: with the carrier, by its serial and this address.',
       minutes: TAKES.register,
       needs: ['fetch', 'labels'],
@@ -57,7 +57,7 @@ export function before({ doc, a }: CardContext): Draft[] {
       words: `Dry run: everything loose, cable through a ${jobOf(doc).kind === 'boat' ? 'hatch' : 'window'}`,
       stand: 'ground',
       at: null,
-      parts: tally(a.tree.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(nameOf)),
+      parts: tally(a.tree.nodes.filter(n => n.part.kind !== 'adapter' && n.part.kind !== 'pad').map(catalogueName)),
       takes: a.tree.nodes.filter(n => TRIED.has(n.part.kind)).map(partKey),
       tools: ['window lead', 'phone'],
       then: 'Donor where it will hang or on a pole beside it, antennas on before power; read and compare. Past a stop: back to the plan.',

@@ -1,5 +1,5 @@
 /** Steps that fix what is planned: mounts, antennas, boxes, cables, earth. */
-import { jobOf, siteOf } from '../job/schema'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { nth } from '../sure'
 import { lineOf } from '../chain/tree'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
@@ -23,7 +23,7 @@ import { metres, words } from '../words'
 import { aloft, beside, pulling, TAKES } from './durations'
 import type { GateNeed } from './gates'
 import { heightGates, holeAt, lacking, raising } from './needs'
-import { isUp, nameOf, partKey } from './step'
+import { catalogueName, isUp, nameOf, partKey } from './step'
 import type { Draft, CardContext } from './step'
 
 /** Whether a mount makes a hole, and whether it goes through: a foot bolted through a skin is the hole of its own leads. */
@@ -54,10 +54,11 @@ export function masts(s: CardContext): Draft[] {
     return [
       {
         id: `build:${node.id}`,
-        words: `Put ${nameOf(at)} together on the ground`,
+        words: `Prepare ${nameOf(at)} on the ground`,
+        plain: `Put ${catalogueName(at)} together on the ground`,
         stand: 'ground',
         at: null,
-        parts: [nameOf(at), ...(overM ? [words`pole ${metres(overM)}`] : [])],
+        parts: [catalogueName(at), ...(overM ? [words`pole ${metres(overM)}`] : [])],
         tools: ['spanners'],
         takes: [partKey(at)],
         then: `Bolts, washers and threads tried in the bracket; cable on and its plug sealed, weight tied ${
@@ -69,7 +70,8 @@ export function masts(s: CardContext): Draft[] {
       },
       {
         id: `mount:${node.id}`,
-        words: kind ? `Fix the ${fixedWords(kind.id)}` : `Fix what holds ${nameOf(at)}`,
+        words: kind ? `Mount the ${fixedWords(kind.id)} of ${nameOf(at)}` : `Mount what holds ${nameOf(at)}`,
+        plain: kind ? `Fix the ${fixedWords(kind.id)}` : `Fix what holds ${catalogueName(at)}`,
         stand,
         at: node,
         parts: screws ? [`${fixing.screwsEach} × ${fixing.screw} for each fixing`] : [],
@@ -88,6 +90,7 @@ export function masts(s: CardContext): Draft[] {
       {
         id: `raise:${node.id}`,
         words: `Raise ${nameOf(at)}`,
+        plain: `Raise ${catalogueName(at)}`,
         stand,
         at: node,
         then: raisingWords(at, overM),
@@ -144,10 +147,11 @@ export function inner(s: CardContext): Draft[] {
     const hole = hungHole(s, n)
     return {
       id: `hang:${n.node.id}`,
-      words: `Fix ${nameOf(n)}${nearWords(doc, n.node, building)}`,
+      words: hangWords(s, n, hole),
+      plain: `Fix ${catalogueName(n)}${nearWords(doc, n.node, building)}`,
       stand: up ? 'up' : 'ground',
       at: n.node,
-      parts: [nameOf(n)],
+      parts: [catalogueName(n)],
       takes: [partKey(n)],
       tools: hole ? ['drill', 'detector', 'screwdriver', 'level'] : ['ties', 'level'],
       then:
@@ -165,6 +169,19 @@ export function inner(s: CardContext): Draft[] {
       needs: ['dry-run', 'panels-out', ...(up && n.part.kind === 'router' ? [`sim:${n.node.id}`] : [])],
     }
   })
+}
+
+/** The trade's own verb for what is put in its place, and where that is where its name does not say so. */
+function hangWords({ doc, building }: CardContext, n: TreeNode, hole: GateNeed['hole'] | null): string {
+  const name = nameOf(n)
+  const where = name.includes(',') ? '' : nearWords(doc, n.node, building)
+  const { mount = '' } = n.part
+  if (n.part.kind === 'antenna') return `${n.part.shape === 'dome' ? 'Hang' : 'Mount'} ${name}${where}`
+  if (n.part.kind !== 'amplifier' && n.part.kind !== 'router') return `Mount ${name}${where}`
+  if (/clamp/.test(mount) && n.part.outdoors) return `Clamp ${name}${where}`
+  if (/plugs into/.test(mount)) return `Plug in ${name}${where}`
+  if (hole) return `Screw ${name} ${movesAbout(jobOf(doc).kind) ? 'down' : 'to the wall'}${where}`
+  return `Set up ${name}${where}`
 }
 
 /** Two alike so near are fixed in one go, m. @source common practice (no source) */
@@ -215,6 +232,7 @@ export function cables(s: CardContext): Draft[] {
     return {
       id: `pull:${joint.run.id}`,
       words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
+      plain: `Pull ${code}: ${catalogueName(joint.from.at)} to ${catalogueName(joint.to.at)}`,
       stand: up ? 'up' : 'ground',
       at: from.node,
       parts: [words`${lineOf(joint)?.name ?? 'cable'}, ${metres(c.lengthM)}`],
@@ -249,7 +267,8 @@ export function earths(s: CardContext): Draft[] {
   const paths = surgesOf({ doc, tree: a.tree, building, job: jobOf(doc) })
   const planned = paths.map((p, i): Draft => ({
     id: `earth:${p.arrestor.node.id}`,
-    words: 'Earth the arrestor',
+    words: `Earth ${nameOf(p.arrestor)}`,
+    plain: 'Earth the arrestor',
     stand: isUp(p.arrestor.node, building) ? 'up' : 'ground',
     at: p.arrestor.node,
     parts: [words`solid copper, ${metres(p.way.lengthM)}`, 'clamps'],

@@ -8,7 +8,7 @@ import { num } from '../units'
 import { metres, words } from '../words'
 import { aloft, LININGS, TAKES } from './durations'
 import { energising, heightGates, lacking, transmitting } from './needs'
-import { isUp, nameOf } from './step'
+import { catalogueName, isUp, nameOf } from './step'
 import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
@@ -18,6 +18,7 @@ function online({ doc, a }: CardContext): Draft[] {
     {
       id: `sim:${at.node.id}`,
       words: `SIM into ${nameOf(at)}, power off`,
+      plain: `SIM into ${catalogueName(at)}, power off`,
       stand: 'ground',
       at: at.node,
       parts: sims.length ? sims : ['SIM of the plan agreed'],
@@ -30,6 +31,7 @@ function online({ doc, a }: CardContext): Draft[] {
     {
       id: `net:${at.node.id}`,
       words: `Wait for the network: ${nameOf(at)}`,
+      plain: `Wait for the network: ${catalogueName(at)}`,
       stand: 'ground',
       at: at.node,
       then: 'Lamps that wander are normal. Past five minutes it is SIM, plan or identity, not the antenna: do not climb for it.',
@@ -40,6 +42,7 @@ function online({ doc, a }: CardContext): Draft[] {
     {
       id: `keys:${at.node.id}`,
       words: `Passwords and names of ${nameOf(at)}`,
+      plain: `Passwords and names of ${catalogueName(at)}`,
       stand: 'ground',
       at: at.node,
       then:
@@ -114,6 +117,7 @@ export function after(s: CardContext): Draft[] {
     out.push({
       id: `power:${f.at.node.id}`,
       words: `Power ${nameOf(f.at)}`,
+      plain: `Power ${catalogueName(f.at)}`,
       stand: 'ground',
       at: f.at.node,
       parts: f.wire ? [f.wire.words, ...(f.fuseA === null ? [] : [`fuse ${num(f.fuseA, f.fuseA % 1 ? 1 : 0)} A`])] : [],
@@ -142,6 +146,7 @@ export function after(s: CardContext): Draft[] {
     out.push({
       id: `aim:${d.node.id}`,
       words: round ? `Read ${nameOf(d)} and tighten it` : `Aim ${nameOf(d)} and lock it`,
+      plain: round ? `Read ${catalogueName(d)} and tighten it` : `Aim ${catalogueName(d)} and lock it`,
       stand: isHigh ? 'up' : 'ground',
       at: d.node,
       tools: ['phone', 'spanners'],

@@ -34,17 +34,18 @@ export function stepsOf(doc: JobDocument, a: Planned): Step[] {
       takes: [],
       own: false,
       shown: null,
+      plain: d.words,
       ...d,
       gates: d.gates ?? [],
       needs: d.needs.filter(n => known.has(n)),
     }
     // Someone at the ladder's foot, at the winch or at the guys is a second person.
     if (step.gates.some(g => SECOND_PERSON.has(g.gate))) step.people = 2
-    const { words, figure, parts } = step
+    const { plain, figure, parts } = step
     // What a dry run should read follows every new reading: that is no change of the plan.
     const kept = step.id === 'dry-run' ? null : figure
     // How it is done is the program's to word, and may be worded better: that is no change of the plan either.
-    return { ...step, about: digest([words, kept === null ? '' : keyOf(kept), parts.map(keyOf), turnsOn].flat().join('|')) }
+    return { ...step, about: digest([plain, kept === null ? '' : keyOf(kept), parts.map(keyOf), turnsOn].flat().join('|')) }
   })
 }
 

@@ -1,3 +1,4 @@
+export { shortName } from './names'
 export { flatten, isStraight, outlineOf } from './outline'
 export type { Outline } from './outline'
 export { facingOf, isCable, jointLossDb, jointM, lineOf, partOf, treeOf, turned } from './tree'

@@ -9,7 +9,7 @@ import { noisePerElementDbm, rsrpToTotalDbm, sumDbm, toDb, toLinear, totalToRsrp
 import { gainToward } from '../radio/pattern'
 import type { Provenance } from '../units'
 import type { BandLoad, Start } from './start'
-import { exitsOf, jointLossDb, turned } from './tree'
+import { asPart, exitsOf, jointLossDb, turned } from './tree'
 import type { AmplifierNode, AntennaNode, Tree, Turned, Visit } from './tree'
 
 /** What is worked on: a band, where in it, and how wide its carrier is. */
@@ -289,7 +289,7 @@ function amplifierState(
   // The ceiling is for everything in the band: each carrier leaves with its own share of what came in.
   const carrierLimitDbm = part.outputDbm - (inputAllDbm - wantedDbm)
   const common = {
-    at: { node: at.node, part },
+    at: asPart(at, part),
     inputRsrpDbm: strongest.rsrp,
     inputAllDbm,
     carriers: strongest.load.carriers,

@@ -2,7 +2,7 @@
  * A design as a signal tree: parts with typed ports, joined port to port. Nothing is looked up by its
  * role: what an antenna or a box is follows from what it hangs on.
  */
-import { nth, sure } from '../sure'
+import { entryOf, nth, sure } from '../sure'
 import { antennaAt, partById, usualPolarisation } from '../catalogue/parts'
 import type { Design, JobDocument, Node, Run } from '../job/schema'
 import { withOwn } from '../job/part'
@@ -11,6 +11,7 @@ import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
+import { namesOf } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
 /** One mated pair of connectors, dB. @source common practice (no source) */
@@ -19,8 +20,10 @@ export const CONNECTOR_PAIR_DB = 0.1
 export interface TreeNode {
   node: Node
   part: Part
+  /** what it is called: `Dome 3, Workshop`; the part's own name is its catalogue's */
+  readonly name: string
 }
-export type NodeOf<P extends Part> = { node: Node; part: P }
+export type NodeOf<P extends Part> = TreeNode & { part: P }
 export type AntennaNode = NodeOf<AntennaPart>
 export type AmplifierNode = NodeOf<AmplifierPart>
 export type RouterNode = NodeOf<RouterPart>
@@ -98,10 +101,13 @@ const INWARD: ReadonlySet<Port['role']> = new Set(['cell', 'donor', 'in'])
 export function treeOf(doc: JobDocument, design: Design): Tree {
   const broken: string[] = []
   const nodes: TreeNode[] = []
+  // Searches make trees by the hundred and ask no part for its name.
+  let names: Map<string, string> | null = null
+  const nameOf = (id: string) => entryOf((names ??= namesOf(doc, nodes)), id)
   for (const node of doc.nodes) {
     if (node.designId !== design.id) continue
     const part = partOf(node)
-    if (part && part.kind !== 'line') nodes.push({ node, part })
+    if (part && part.kind !== 'line') nodes.push(named(node, part, nameOf))
     else broken.push(node.id)
   }
   const byId = new Map(nodes.map(n => [n.node.id, n]))
@@ -149,6 +155,23 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
     broken,
   }
 }
+
+const named = (node: Node, part: Part, nameOf: (id: string) => string): TreeNode => ({
+  node,
+  part,
+  get name() {
+    return nameOf(node.id)
+  },
+})
+
+/** @returns a part of a tree with other figures in the place of its own, under the same name */
+export const asPart = <P extends Part>(at: TreeNode, part: P): NodeOf<P> => ({
+  node: at.node,
+  part,
+  get name() {
+    return at.name
+  },
+})
 
 const leadsBetween = (from: Jack, to: Jack): OwnLead[] => [from, to].flatMap(({ at, port }) => ownLead(at.part, port) ?? [])
 

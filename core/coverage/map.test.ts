@@ -89,7 +89,7 @@ describe('the level over a floor', () => {
       const [x, y] = toLocal(b, from)
       const node = { ...h.server, ...from }
       const at = {
-        at: { node, part: h.server.part as AntennaPart },
+        at: { node, part: h.server.part as AntennaPart, name: 'Dome' },
         pattern: FLAT,
         covered: true,
         azimuthDeg: 0,

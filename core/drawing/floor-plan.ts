@@ -18,7 +18,8 @@ import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { drawPins } from './pins'
 import type { Pinboard } from './pins'
-import { roleOf } from './section'
+import { fitting, nameParts, roleOf } from './section'
+import { shortName } from '../chain/names'
 
 export interface PlanHandle {
   id: string
@@ -131,6 +132,15 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawProposed(s)
   drawPending(s)
   for (const w of pinNames) labels.put(p, w)
+  nameParts(
+    s,
+    (a.tree?.nodes ?? [])
+      .filter(n => isShown(s, n))
+      .map(at => {
+        const [px, py] = toXY(at.node)
+        return { at, x: px, y: py }
+      }),
+  )
   if (o.coverage) writeLevels(s, o.coverage, { x, y, w, h }, toSite)
   drawFrame(s, { x, y, w, h })
   return { drawing: { width: o.width, height: o.height, primitives: p }, handles: s.handles, toSite, toXY }
@@ -289,10 +299,10 @@ function drawParts(s: Sheet): void {
   for (const n of [...shown.filter(m => !isBox(m)), ...shown.filter(isBox)]) {
     const [x, y] = s.toXY(n.node)
     const role = roleOf(tree, n)
-    s.handles.push({ id: n.node.id, kind: 'node', x, y, label: role })
+    s.handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'amplifier' || n.part.kind === 'router') {
-      const word = n.part.kind === 'amplifier' ? 'amp' : 'router'
+      const word = fitting(shortName(n.name))
       const w = textWidth(word) + 10
       s.p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 10, w, h: 20, id: n.node.id })
       s.p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4, text: word, anchor: 'middle', id: n.node.id })

@@ -1,4 +1,5 @@
 /** The level line: RSRP along the signal's way, from what was read to what the last phone or the modem shows. */
+import { shortName } from '../chain/names'
 import { jointM } from '../chain/tree'
 import { nth, sure } from '../sure'
 import type { Levels, PortLevel } from '../chain/levels'
@@ -219,13 +220,13 @@ function drawAmplifiers(
   { a, o, y, words }: { a: Assessment; o: LevelLineOptions; y: (dbm: number) => number; words: LabelWish[] },
 ): void {
   const several = a.levels!.amplifiers.length > 1
-  a.levels!.amplifiers.forEach((amp, i) => {
+  a.levels!.amplifiers.forEach(amp => {
     const x = o.xOf(amp.at.node)
     const [y1, y2] = [y(amp.inputRsrpDbm), y(amp.outputRsrpDbm)]
     p.push({ kind: 'line', style: 'computed', x1: x - AMP_PX, y1, x2: x + AMP_PX, y2 })
     labels.keepOff(x - AMP_PX, y1, x + AMP_PX, y2)
     p.push({ kind: 'circle', style: 'dot', x: x + AMP_PX, y: y2, r: 3.4, id: amp.at.node.id })
-    const name = several ? `amp ${String.fromCharCode(65 + i)} ` : ''
+    const name = several ? `${shortName(amp.at.name)}: ` : ''
     words.push({
       x: x - AMP_PX - 4,
       y: (y1 + y2) / 2,

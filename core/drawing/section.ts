@@ -3,6 +3,7 @@ import { nth } from '../sure'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { facingOf, isCable, jointM, lineOf } from '../chain/tree'
+import { shortName } from '../chain/names'
 import type { Assessment } from '../judge/assess'
 import type { JobDocument, Node, Site } from '../job/schema'
 import type { Part } from '../job/part'
@@ -117,6 +118,13 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   drawSpots(s)
   for (const write of named) write()
   for (const w of pinNames) labels.put(p, w)
+  nameParts(
+    s,
+    (a.tree?.nodes ?? []).map(at => {
+      const [x, y] = place(s, at.node)
+      return { at, x, y }
+    }),
+  )
   if (o.levels && a.levels)
     drawLevelLine(p, doc, a, { ...o, top: pictureHeight, height: levelHeight, xOf: n => toX(along(site, n, sign)) })
   else if (o.levels)
@@ -328,15 +336,11 @@ function drawTree(s: Sheet): void {
   for (const n of [...tree.nodes.filter(m => !isBox(m)), ...tree.nodes.filter(isBox)]) {
     const [x, y] = place(s, n.node)
     const role = roleOf(tree, n)
-    handles.push({ id: n.node.id, kind: 'node', x, y, label: role, draggable: true })
+    handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, draggable: true })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {
-      const several = tree.amplifiers.length > 1 && n.part.kind === 'amplifier'
-      const word =
-        n.part.kind === 'amplifier'
-          ? `amp${several ? ` ${letter(tree.amplifiers.findIndex(x2 => x2.node.id === n.node.id))}` : ''}`
-          : 'router'
+      const word = fitting(shortName(n.name))
       const w = textWidth(word) + 14
       p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - BOX_PX / 2, w, h: BOX_PX, id: n.node.id })
       p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: n.node.id })
@@ -359,7 +363,31 @@ function drawTree(s: Sheet): void {
   }
 }
 
-export const letter = (i: number): string => String.fromCharCode(65 + Math.max(0, i))
+/** A name of somebody may be long: what a box on a picture holds, characters. */
+const MOST_CHARS = 18
+/** @returns a name cut to what a box holds */
+export const fitting = (name: string): string => (name.length > MOST_CHARS ? `${name.slice(0, MOST_CHARS - 1)}…` : name)
+
+/** Names of antennas and arrestors beside them, once all else is written: where there is room. */
+export function nameParts(
+  { p, labels, o }: Pick<Sheet, 'p' | 'labels'> & { o: { compact?: boolean } },
+  parts: readonly { at: TreeNode; x: number; y: number }[],
+): void {
+  if (o.compact) return
+  for (const { at, x, y } of parts)
+    if (at.part.kind === 'antenna' || at.part.kind === 'arrestor')
+      labels.put(p, {
+        x: x + NAME_PX,
+        y: y - NAME_PX,
+        style: 'small',
+        text: fitting(shortName(at.name)),
+        optional: true,
+        within: { x: x - NAME_FAR_PX, y: y - 60, w: 2 * NAME_FAR_PX, h: 90 },
+      })
+}
+/** A name stands so far off its part, and no further, px. */
+const NAME_PX = 10
+const NAME_FAR_PX = 130
 
 /** `½`, `⅓`, `tap 6`. */
 function shareWord(part: Part): string {
@@ -662,14 +690,14 @@ function drawSheets(s: Sheet): void {
 /** The way round each amplifier, and whether it holds: written where it bites. */
 function drawLoops(s: Sheet): void {
   const { p, labels, o, a } = s
-  a.loops.forEach((loop, i) => {
+  a.loops.forEach(loop => {
     const good = loop.isSure
     if (good && a.loops.length > 1) return
     const [x1, y1] = place(s, loop.worst.donor.node)
     const [x2, y2] = place(s, loop.worst.server.node)
     p.push({ kind: 'line', style: good ? 'loopGood' : 'loop', x1, y1, x2, y2 })
     labels.keepOff(x1, y1, x2, y2)
-    const name = a.loops.length > 1 ? `amp ${letter(i)}: ` : ''
+    const name = a.loops.length > 1 ? `${fitting(shortName(loop.at.name))}: ` : ''
     const text1 = `${name}isolation ${num(loop.isolationDb)} dB, needs ${num(loop.neededDb)}`
     const text2 = good
       ? 'stable'

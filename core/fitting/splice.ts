@@ -21,6 +21,7 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     partId: part.id,
     part,
     own: null,
+    name: null,
     fixing: null,
     feed: null,
     sourceId: null,

@@ -307,7 +307,7 @@ export function sailOf(n: TreeNode, atM: number): Sail | null {
   // An area that a maker gives is what the wind takes hold of.
   const aspect = across ? Math.max(...across) / Math.max(0.01, Math.min(...across)) : 1
   const coefficient = part.windM2 !== undefined ? 1.2 : forceCoefficient(round ? 'round' : 'flat', aspect)
-  return { words: part.name, areaM2, coefficient, atM }
+  return { words: n.name, areaM2, coefficient, atM }
 }
 
 export interface Section extends PoleResult {
@@ -346,7 +346,7 @@ export function standing(tree: Tree, at: AntennaNode, f: Fixing, gustMs: number)
   const carried = carriedBy(tree, at, f)
   const sails = carried.map(n => sailOf(n, Math.min(overM + 0.4, Math.max(0, n.node.upM - foot))))
   const unknown = carried.find((_, i) => sails[i] === null)
-  if (unknown) return { refused: `neither the area nor the size of ${unknown.part.name} is known: no verdict` }
+  if (unknown) return { refused: `neither the area nor the size of ${unknown.name} is known: no verdict` }
   try {
     const sections = sectionsInWind(f, sails as Sail[], gustMs)
     const worst = sections.reduce((a, b) => ((b.used ?? b.stressMPa) > (a.used ?? a.stressMPa) ? b : a))

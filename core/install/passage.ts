@@ -64,9 +64,8 @@ export function passersOf(
 ): Passer[] {
   const byRun = new Map(cables.map(c => [c.joint.run.id, c]))
   const runs = tree.joints.flatMap((joint): Passer[] => {
-    const { node: from, part: fromPart } = joint.from.at
-    const { node: to, part: toPart } = joint.to.at
-    const base = { id: joint.run.id, from, to, joint, name: `${fromPart.name} to ${toPart.name}` }
+    const [from, to] = [joint.from.at.node, joint.to.at.node]
+    const base = { id: joint.run.id, from, to, joint, name: `${joint.from.at.name} to ${joint.to.at.name}` }
     const cable = byRun.get(joint.run.id)
     if (!cable) return []
     const line = lineOf(joint)
@@ -77,7 +76,7 @@ export function passersOf(
     return [
       {
         ...base,
-        ...(lead ? { name: `lead of ${lead.at.part.name}` } : {}),
+        ...(lead ? { name: `lead of ${lead.at.name}` } : {}),
         way: cable.way,
         jacketMm,
         plugMm: bare ? null : (line?.plugMm ?? acrossCorners(jacketMm)),
@@ -90,14 +89,14 @@ export function passersOf(
 
 /** The data or supply lead of a box outdoors: to the source that was chosen, else the nearest, else just within the nearest wall. */
 function leadOf(
-  { node, part }: TreeNode,
+  { node, name }: TreeNode,
   { building: b, fixtures }: { building: Building; fixtures: readonly Fixture[] },
 ): Passer {
   const within = fixtures.filter(f => FEEDS.has(f.kind) && inside(b, f))
   const source = within.find(f => f.id === node.sourceId) ?? nearestTo(node, within)
   return {
     id: node.id,
-    name: `lead of ${part.name}`,
+    name: `lead of ${name}`,
     from: node,
     to: source ?? withinWall(b, node),
     joint: null,

@@ -373,7 +373,7 @@ export function cableLabels(tree: Tree, designName: string): CableLabel[] {
 
 const endWords = ({ at, port }: Joint['from']): string => {
   const several = at.part.kind !== 'line' && at.part.ports.length > 1
-  return several ? `${at.part.name}, port ${port.id}` : at.part.name
+  return several ? `${at.name}, port ${port.id}` : at.name
 }
 
 export const labelsCsv = (labels: readonly CableLabel[]): string =>

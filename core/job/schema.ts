@@ -473,6 +473,8 @@ const nodes = {
   designId: ref('designs', 'goes too'),
   partId: Text(40),
   part: optLater(PartSchema),
+  /** what somebody calls it; null as it is called by what it is and where it stands */
+  name: optLater(Text(40)),
   /** the maker's figures of the very part */
   own: optLater(OwnFigures),
   ...metresFrom,

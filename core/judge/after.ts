@@ -52,7 +52,7 @@ function roomOff(b: RoomBeside, asTheSum: number): Draft {
     sentence:
       `${figures(b)}. ` +
       (b.offDb < 0
-        ? `Look for a wall or steel between it and ${server.part.name} that is not drawn, for that antenna’s own cable and plug, ` +
+        ? `Look for a wall or steel between it and ${server.name} that is not drawn, for that antenna’s own cable and plug, ` +
           'and whether the phone held another cell or band.'
         : 'It may hold another cell, or hear the mast itself through a window: read it with the booster off.'),
     because:
@@ -77,7 +77,7 @@ function allOff(c: Worked, beside: readonly RoomBeside[], middle: number): Draft
       `${each} dB. ` +
       (less
         ? `What they share lies before the inside antennas: the level at the mount, the donor’s aim, a plug that is not home, ` +
-          `${amp ? `or ${amp.at.part.name} that lowers its own gain` : 'or the gain'}. Read at its donor port, then its gain.`
+          `${amp ? `or ${amp.at.name} that lowers its own gain` : 'or the gain'}. Read at its donor port, then its gain.`
         : 'The level at the mount was reckoned or read too low, or the booster has more gain than its sheet says: read at the donor port.'),
     because: `median of ${beside.length} rooms read with the booster on`,
     source: COMMON,

@@ -209,7 +209,7 @@ function movingFindings({ job, site, tree, main }: Context, donor: Turned | null
     ]
   }
   const omni = partById(donor.at.part.ports.length >= 2 ? 'ant-omni-x' : 'ant-omni') as AntennaPart
-  const other = tree!.donors.length > 1 ? ` (${donor.at.part.name})` : ''
+  const other = tree!.donors.length > 1 ? ` (${donor.at.name})` : ''
   return [
     finding('bearings', {
       code: 'bearings.swing',

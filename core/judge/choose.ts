@@ -66,10 +66,8 @@ function missing(c: Laid): Draft[] {
       subjectId: c.design.id,
       severity: 'fix',
       title:
-        tree.loose.length === 1
-          ? `${nth(tree.loose, 0).part.name} hangs on nothing`
-          : `${tree.loose.length} parts hang on nothing`,
-      sentence: `No cable leads the signal to: ${tree.loose.map(n => n.part.name).join(', ')}.`,
+        tree.loose.length === 1 ? `${nth(tree.loose, 0).name} hangs on nothing` : `${tree.loose.length} parts hang on nothing`,
+      sentence: `No cable leads the signal to: ${tree.loose.map(n => n.name).join(', ')}.`,
       because: 'every way begins at an outside antenna',
       source: COMMON,
     })
@@ -98,7 +96,7 @@ function bandsThatPass(c: Laid): Draft[] {
       code: 'choose.antenna-band',
       subjectId: a.node.id,
       severity: 'fix',
-      title: `${a.part.name} is not made for ${band.name}`,
+      title: `${a.name} is not made for ${band.name}`,
       sentence:
         `${band.name} is at ${num(frequencyMHz)} MHz; the antenna covers ` +
         `${a.part.ranges.map(r => `${r.lowMHz}–${r.highMHz}`).join(' and ')} MHz.`,
@@ -112,7 +110,7 @@ function bandsThatPass(c: Laid): Draft[] {
       code: 'choose.device-band',
       subjectId: box.node.id,
       severity: 'stop',
-      title: `${box.part.name} has no ${band.name}`,
+      title: `${box.name} has no ${band.name}`,
       sentence: `It works on ${box.part.bands.slice(0, 8).join(', ')}${box.part.bands.length > 8 ? '…' : ''}.`,
       because: 'a device passes nothing on a band it lacks',
       source: COMMON,
@@ -125,7 +123,7 @@ function bandsThatPass(c: Laid): Draft[] {
 function handsOn({ job }: Context, tree: Tree): Draft[] {
   const agreed = job.agreedDownMbps
   if (agreed === null) return []
-  return tree.routers.flatMap(({ node, part }): Draft[] => {
+  return tree.routers.flatMap(({ node, part, name }): Draft[] => {
     const ways = [
       { way: 'port', mbps: part.portLimitMbps },
       { way: 'Wi-Fi', mbps: part.wifiMbps || Infinity },
@@ -137,7 +135,7 @@ function handsOn({ job }: Context, tree: Tree): Draft[] {
         code: 'choose.hands-on',
         subjectId: node.id,
         severity: tight.length === ways.length || nth(tight, 0).way === 'port' ? 'fix' : 'note',
-        title: `${part.name} hands on ${tight.map(w => `${num(w.mbps)} Mbit/s by its ${w.way}`).join(', ')}`,
+        title: `${name} hands on ${tight.map(w => `${num(w.mbps)} Mbit/s by its ${w.way}`).join(', ')}`,
         sentence:
           `Agreed are ${num(agreed)}: whatever the antenna brings, no more comes out. ` +
           'A faster box, or an access point on its port.',
@@ -187,7 +185,7 @@ const joints = (tree: Tree, frequencyMHz: number): Draft[] =>
 function plugDraft(m: Misfit, frequencyMHz: number): Draft {
   const { joint } = m
   const side = m.jack === joint.from ? 'from' : 'to'
-  const what = joint.line?.name ?? joint.from.at.part.name
+  const what = joint.line?.name ?? joint.from.at.name
   const cures: Cure[] = []
   if (m.adapters?.length)
     cures.push({
@@ -205,7 +203,7 @@ function plugDraft(m: Misfit, frequencyMHz: number): Draft {
     severity: 'fix',
     title: `Plugs do not mate: ${m.words}`,
     sentence:
-      `${what} ends in ${m.end.connector} ${m.end.gender}s; ${m.jack.at.part.name} has a ` +
+      `${what} ends in ${m.end.connector} ${m.end.gender}s; ${m.jack.at.name} has a ` +
       `${m.jack.port.connector} ${m.jack.port.gender}. Never forced: an adapter, or another line.`,
     because: 'connector family and gender must match at each joint',
     source: COMMON,
@@ -264,7 +262,7 @@ function openPorts(tree: Tree): Draft[] {
   }
   for (const { at, port } of tree.open) {
     if (port.role === 'cell' || tree.loose.some(n => n.node.id === at.node.id)) continue
-    const what = at.part.name
+    const what = at.name
     const words =
       port.role === 'feed'
         ? `Feed ${port.id} of ${what} is open`
@@ -296,7 +294,7 @@ const wrongRoles = (tree: Tree): Draft[] =>
         code: 'choose.port-role',
         subjectId: `${j.run.id}.${jack.at.node.id}`,
         severity: 'fix',
-        title: `A cellular feed on the ${jack.port.role === 'wifi' ? 'Wi-Fi' : 'position'} port of ${jack.at.part.name}`,
+        title: `A cellular feed on the ${jack.port.role === 'wifi' ? 'Wi-Fi' : 'position'} port of ${jack.at.name}`,
         sentence: 'It looks like the others and carries nothing of the mast. The cellular ports are marked as such.',
         because: 'each port has a role of its own',
         source: COMMON,
@@ -411,7 +409,7 @@ function rules(c: Laid): Draft[] {
         code: 'choose.us-bands',
         subjectId: amp.node.id,
         severity: 'stop',
-        title: `${amp.part.name} is no consumer booster of the United States`,
+        title: `${amp.name} is no consumer booster of the United States`,
         sentence: `It repeats ${beyond.join(', ')}: consumer boosters there repeat ${US_BOOSTER_BANDS.join(', ')} only.`,
         because: 'the rule names the bands',
         source,

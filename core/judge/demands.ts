@@ -94,7 +94,7 @@ function mounts(c: Laid<DemandGround>): Demand[] {
     .filter(n => !hangsOnAnother(n, c.tree.donors))
     .map(n => {
       const { fixing } = n.node
-      const base = { kind: 'mount', subjectId: n.node.id, of: n.part.name, asks: `What holds ${n.part.name}?` } as const
+      const base = { kind: 'mount', subjectId: n.node.id, of: n.name, asks: `What holds ${n.name}?` } as const
       if (!fixing) return demand({ ...base, state: 'missing', by: null })
       const isUnknownPole = mountKind(fixing.mount).pole && !fixing.sections.length
       return demand({
@@ -149,7 +149,7 @@ function arrestors(c: Laid<DemandGround>): Demand[] {
     const held = arrestorOn(c, p)
     if (!held) return [demand({ ...base, state: 'missing', by: null })]
     const fits = arrestorFits(building, held.node)
-    return [demand({ ...base, state: fits ? 'met' : 'missing', by: fits ? held.part.name : DEEP })]
+    return [demand({ ...base, state: fits ? 'met' : 'missing', by: fits ? held.name : DEEP })]
   })
 }
 
@@ -192,7 +192,7 @@ function earth(c: Laid<DemandGround>): Demand[] {
   const base = {
     kind: 'earth',
     subjectId: c.design.id,
-    of: wanting.length === 1 ? nth(wanting, 0).part.name : 'what stands outside',
+    of: wanting.length === 1 ? nth(wanting, 0).name : 'what stands outside',
     asks: 'Where is it earthed: electrode, conductor, bond?',
   } as const
   const best = electrodes.map(e => ({ e, lacks: earthLacks(e) })).sort((a, b) => a.lacks.length - b.lacks.length)[0]
@@ -220,14 +220,14 @@ export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'
 }
 
 function feeds(c: Laid<DemandGround>): Demand[] {
-  return [...c.tree.amplifiers, ...c.tree.routers].map(({ node, part }) => {
+  return [...c.tree.amplifiers, ...c.tree.routers].map(({ node, part, name }) => {
     const noted = sourcesOf(c.doc, part.supply)
     const word = part.supply === '12 V' ? '12 V feed' : 'socket'
     return demand({
       kind: 'feed',
       subjectId: node.id,
-      of: part.name,
-      asks: `Which ${word} feeds ${part.name}?`,
+      of: name,
+      asks: `Which ${word} feeds ${name}?`,
       state: noted.length ? 'met' : 'missing',
       by: noted.length ? nth(noted, 0).name || word : null,
     })
@@ -250,8 +250,8 @@ function lines(c: Laid<DemandGround>): Demand[] {
       return demand({
         kind: 'lines',
         subjectId: d.node.id,
-        of: d.part.name,
-        asks: `How far is the nearest overhead line from where ${d.part.name} is raised?`,
+        of: d.name,
+        asks: `How far is the nearest overhead line from where ${d.name} is raised?`,
         state: value !== null && value >= least ? 'met' : 'missing',
         by: value === null ? null : `${num(value, 1)} m, ${num(least, 1)} m are kept`,
       })
@@ -279,7 +279,7 @@ function consents(c: Laid<DemandGround>, passages: readonly Passage[], entries: 
       demand({
         kind: 'registration',
         subjectId: c.job.id,
-        of: c.tree.amplifiers.map(a => a.part.name).join(', '),
+        of: c.tree.amplifiers.map(a => a.name).join(', '),
         asks: RULE_PACKS[c.job.rules].booster,
         state: said?.done ? 'met' : 'assumed',
         by: said?.done ? `said by ${said.by ?? 'somebody'}` : 'to be done before it transmits',

@@ -131,7 +131,7 @@ function costs(c: Context, promise: PromiseView | null): Assumed[] {
     if (loop.pairs.every(p => p.inForce === 'measured')) continue
     const short = loop.isolationDb - loop.neededDb - SIGMAS * ISOLATION_SIGMA_DB
     out.push({
-      what: `isolation of ${loop.at.part.name}, ${num(loop.isolationDb)} dB by the sum`,
+      what: `isolation of ${loop.at.name}, ${num(loop.isolationDb)} dB by the sum`,
       cost: short < 0 ? `up to ${num(-short)} dB of gain held back` : 'nothing: stable even two sigmas lower',
       know: 'dry run: both antennas loose in their places, read the gain in use or the lamps',
       first: false,
@@ -179,14 +179,14 @@ function dryRun(c: Context, promise: PromiseView | null): DryRead[] {
   if (modem && sinr !== undefined) out.push(under('at the router', { quantity: 'SINR', unit: 'dB', expected: sinr, by: 5 }))
   for (const a of work.levels.amplifiers) {
     out.push({
-      where: a.at.part.name,
+      where: a.at.name,
       quantity: 'total at the donor port',
       unit: 'dBm',
       expected: a.inputAllDbm,
       stopAt: a.at.part.inputLimitDbm,
       stopWhen: 'over',
     })
-    out.push(under(a.at.part.name, { quantity: 'gain', unit: 'dB', expected: a.gainDb, by: SIGMAS * ISOLATION_SIGMA_DB }))
+    out.push(under(a.at.name, { quantity: 'gain', unit: 'dB', expected: a.gainDb, by: SIGMAS * ISOLATION_SIGMA_DB }))
   }
   const room = hardest(work.rooms)
   if (room)

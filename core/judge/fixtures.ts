@@ -30,7 +30,7 @@ const ON_A_LEAD: ReadonlySet<Part['supply']> = new Set([undefined, 'mains', '12 
 
 function sockets(c: Context): Draft[] {
   if (!isLaid(c)) return []
-  return [...c.tree.amplifiers, ...c.tree.routers].flatMap(({ node, part }): Draft[] => {
+  return [...c.tree.amplifiers, ...c.tree.routers].flatMap(({ node, part, name: box }): Draft[] => {
     const feed = ON_A_LEAD.has(part.supply) ? nearestTo(node, sourcesOf(c.doc, part.supply)) : null
     if (!feed) return []
     const { distanceM } = between(node, feed)
@@ -47,7 +47,7 @@ function sockets(c: Context): Draft[] {
         code: 'place.socket',
         subjectId: node.id,
         severity: 'fix',
-        title: words`${part.name} hangs ${metres(distanceM)} from ${name}`,
+        title: words`${box} hangs ${metres(distanceM)} from ${name}`,
         sentence:
           feed.kind === 'mains socket'
             ? concat(

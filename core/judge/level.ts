@@ -280,7 +280,7 @@ function lines(c: Worked, tree: Tree): Draft[] {
 }
 
 /** A lead is what its maker made it: the box nearer does not shorten it, another antenna does. */
-function leadDraft({ node, part }: TreeNode, frequencyMHz: number): Draft[] {
+function leadDraft({ node, part, name }: TreeNode, frequencyMHz: number): Draft[] {
   const lead = part.kind === 'antenna' ? ownLead(part, nth(part.ports, 0)) : null
   const loss = lead ? lineLossDb(lead.line.constants, lead.lengthM, frequencyMHz) : 0
   if (!lead || loss < WORTH_SAYING_DB) return []
@@ -289,7 +289,7 @@ function leadDraft({ node, part }: TreeNode, frequencyMHz: number): Draft[] {
       code: 'level.lead',
       subjectId: node.id,
       severity: 'note',
-      title: `${num(loss, 1)} dB lost in the lead of ${part.name}`,
+      title: `${num(loss, 1)} dB lost in the lead of ${name}`,
       sentence: concat(
         words`${metres(lead.lengthM)} of ${lead.line.name} at ${num(frequencyMHz)} MHz`,
         `${lead.assumed ? ', its coax assumed' : ''}. It is fixed: an antenna with sockets and a better line, or the modem at the antenna.`,

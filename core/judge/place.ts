@@ -144,7 +144,7 @@ function loopDrafts(loop: Loop): Draft[] {
       severity: loop.isSure ? 'note' : 'fix',
       title: 'Closer than its maker wants',
       sentence: concat(
-        words`${metres(w.upM)} up and ${metres(w.alongM)} along; ${loop.at.part.name} wants `,
+        words`${metres(w.upM)} up and ${metres(w.alongM)} along; ${loop.at.name} wants `,
         words`${listed(
           [
             ...(wants.upM ? [words`${metres(wants.upM)} up`] : []),
@@ -172,7 +172,7 @@ function loopDrafts(loop: Loop): Draft[] {
 
 function lengthDrafts(c: Worked, l: CableLength): Draft[] {
   const { run, from, to } = l.joint
-  const between = `${from.at.part.name.toLowerCase()} and ${to.at.part.name.toLowerCase()}`
+  const between = `${from.at.name} and ${to.at.name}`
   if (run.partId !== null && run.measured) {
     if (!l.contradicted) return []
     return [

@@ -72,8 +72,9 @@ function fewAntennas(c: Worked): Draft[] {
 /** An omni hears all round only over the roof. */
 function donors(c: Worked): Draft[] {
   const out: Draft[] = []
-  for (const { node, part } of c.tree.donors) {
-    out.push(...besidePole(c, { node, part }))
+  for (const donor of c.tree.donors) {
+    const { node, part } = donor
+    out.push(...besidePole(c, donor))
     if (ashore(c) && part.shape === 'omni' && node.upM < ridgeM(c.site) && node.upM > c.site.storeyHeightM)
       out.push({
         code: 'place.omni-low',
@@ -183,14 +184,14 @@ const OUT_OF_REACH_M = 2.4
 function boxes(c: Worked): Draft[] {
   const tree = c.tree
   const out: Draft[] = []
-  for (const { node, part } of [...tree.amplifiers, ...tree.routers]) {
+  for (const { node, part, name } of [...tree.amplifiers, ...tree.routers]) {
     const within = inside(c.building, node)
     if (!within && part.outdoors === false)
       out.push({
         code: 'place.box-outside',
         subjectId: node.id,
         severity: 'fix',
-        title: `${part.name} stands outdoors and is not made for it`,
+        title: `${name} stands outdoors and is not made for it`,
         sentence: 'Rain and sun end it. Indoors, or a box made for weather with a way for its heat.',
         because: 'the part says indoors',
         source: 'the part’s own figure',
@@ -202,7 +203,7 @@ function boxes(c: Worked): Draft[] {
         code: 'place.hot',
         subjectId: node.id,
         severity: 'fix',
-        title: `${part.name} in the attic, good to ${num(most)} °C`,
+        title: `${name} in the attic, good to ${num(most)} °C`,
         sentence: `Under tiles it is ${ATTIC_C} °C in summer: the amplifier throttles or stops. A cupboard below, with air all round it.`,
         because: 'its own temperature range',
         source: COMMON,
@@ -222,7 +223,7 @@ function boxes(c: Worked): Draft[] {
         code: 'place.reach',
         subjectId: node.id,
         severity: 'note',
-        title: `${part.name} within reach from the ground`,
+        title: `${name} within reach from the ground`,
         sentence: words`${metres(node.upM)} up: from ${metres(OUT_OF_REACH_M)} hands stay off; else a lidded box with a security screw.`,
         because: 'theft, and hands',
         source: COMMON,
@@ -276,7 +277,7 @@ export function besideTubeDbi(offM: number, frequencyMHz: number): number | null
 }
 
 /** More gain entered than the beam can have: every figure that is worked out with it is too good. */
-function overfed({ node, part }: AntennaNode): Draft[] {
+function overfed({ node, part, name }: AntennaNode): Draft[] {
   const words = node.own?.gainDbi == null ? null : overfedWords(part)
   if (!words) return []
   return [
@@ -284,7 +285,7 @@ function overfed({ node, part }: AntennaNode): Draft[] {
       code: 'place.gain-over',
       subjectId: node.id,
       severity: 'fix',
-      title: `${part.name}: more gain than its beam can have`,
+      title: `${name}: more gain than its beam can have`,
       sentence: `${words}. Look at its sheet again: levels and promise are too good by that.`,
       because: 'the mean over all directions is never above what is fed',
       source: 'law of conservation of energy',
@@ -348,7 +349,7 @@ function eachOther(c: Worked): Draft[] {
         code: 'place.amplifiers-hear',
         subjectId: `${a.at.node.id}.${b.at.node.id}`,
         severity: 'fix',
-        title: `${a.at.part.name} and ${b.at.part.name} hear each other`,
+        title: `${a.at.name} and ${b.at.name} hear each other`,
         sentence:
           `Out of one, in at the other and round again: ${num(roundDb)} dB part them, their gains need ${num(neededDb)}. ` +
           'Donors further apart, each away from the other’s zone, or less gain.',
@@ -446,7 +447,7 @@ const near = (at: AntennaNode, awayM: number, clearM: number, rule: ExposureRule
   code: 'place.exposure-near',
   subjectId: at.node.id,
   severity: 'fix',
-  title: words`${at.part.name}: a head comes within ${metres(clearM)}, people stay ${metres(awayM)} away`,
+  title: words`${at.name}: a head comes within ${metres(clearM)}, people stay ${metres(awayM)} away`,
   sentence: 'Higher, aside of where people walk, or less power. A sign where neither can be.',
   because: 'S = EIRP/(4πd²), every band at its limit',
   source: `${rule}, general public, from memory; 20 cm common practice`,

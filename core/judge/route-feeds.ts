@@ -21,7 +21,7 @@ function starved(f: BoxFeed): Draft[] {
     code: 'route.starved',
     subjectId: f.at.node.id,
     severity: 'fix' as Severity,
-    title: `${f.at.part.name} starves on its lead`,
+    title: `${f.at.name} starves on its lead`,
     because: 'a constant-power load at the lowest voltage of the source, out and back; 3 % of drop borne',
     source: `ABYC E-11 for the drop; ${COMMON} for the range of the source`,
   }
@@ -70,7 +70,7 @@ function starved(f: BoxFeed): Draft[] {
     return [
       {
         ...base,
-        title: `${f.at.part.name} drops out when the engine cranks`,
+        title: `${f.at.name} drops out when the engine cranks`,
         sentence:
           `It runs on ${num(f.feed.lowestV, 1)} V and more; ${num(f.fed.volts, 1)} V are left at the lowest of the source. ` +
           'A converter that holds its output while cranking.',
@@ -95,7 +95,7 @@ function fused(f: BoxFeed): Draft[] {
       code: 'route.fuse',
       subjectId: f.at.node.id,
       severity: 'fix',
-      title: `The fuse of ${f.at.part.name} is not right`,
+      title: `The fuse of ${f.at.name} is not right`,
       sentence: sentenceOf(f.fuseSays.refused),
       because: '1.25 × continuous current ≤ fuse ≤ the thinnest conductor’s; it breaks what the source can drive',
       source: 'NEC 240.4(D) and 210.20(A); ABYC E-11',
@@ -116,7 +116,7 @@ function overData(f: BoxFeed): Draft[] {
       ...base,
       code: 'route.poe',
       severity: 'stop',
-      title: `${f.at.part.name}: standard and passive are mixed`,
+      title: `${f.at.name}: standard and passive are mixed`,
       sentence: sentenceOf(f.poe.clash),
     })
   if (f.poe.tooLong)
@@ -124,7 +124,7 @@ function overData(f: BoxFeed): Draft[] {
       ...base,
       code: 'route.poe-length',
       severity: 'fix',
-      title: `The data cable to ${f.at.part.name} is longer than 100 m`,
+      title: `The data cable to ${f.at.name} is longer than 100 m`,
       sentence: words`${metres(f.lengthM!)}: a switch half way, or fibre.`,
     })
   else if (f.poe.arrivesW < f.powerW - 1e-9)
@@ -132,7 +132,7 @@ function overData(f: BoxFeed): Draft[] {
       ...base,
       code: 'route.poe-power',
       severity: 'fix',
-      title: `${f.at.part.name} gets too little over its data cable`,
+      title: `${f.at.name} gets too little over its data cable`,
       sentence: `${num(f.poe.arrivesW, 1)} W arrive, it wants ${num(f.powerW, 1)} W: a shorter way, a higher class, or a feed of its own.`,
     })
   return out
@@ -146,7 +146,7 @@ function fumes(f: BoxFeed): Draft[] {
       subjectId: f.at.node.id,
       severity: 'stop',
       holds: true,
-      title: `${f.at.part.name} hangs where petrol or gas collects`,
+      title: `${f.at.name} hangs where petrol or gas collects`,
       sentence: 'A spark there burns. Only what is ignition-protected, else another place: high, dry, outside that space.',
       because: 'noted at its feed',
       source: 'ABYC E-11.5.3 and ISO 8846, from memory',

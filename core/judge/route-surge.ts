@@ -101,7 +101,7 @@ function dataLines(c: Context): Draft[] {
         code: 'route.surge-line',
         subjectId: id,
         severity: 'fix',
-        title: `No arrestor in the line of ${at.part.name}`,
+        title: `No arrestor in the line of ${at.name}`,
         sentence:
           'It hangs outside, and its data or power line brings a surge in as a coax does: an arrestor for that line, in series, ' +
           'where it comes to the building, to the same earth.',

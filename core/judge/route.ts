@@ -20,7 +20,7 @@ export function routeFindings(c: Context): Finding[] {
   return drafts.map(d => finding('route', d))
 }
 
-const nameOf = ({ joint }: CableLength): string => `${joint.from.at.part.name} to ${joint.to.at.part.name}`
+const nameOf = ({ joint }: CableLength): string => `${joint.from.at.name} to ${joint.to.at.name}`
 
 function cables(c: Context): Draft[] {
   return c.lengths.flatMap((cable): Draft[] => {

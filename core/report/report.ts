@@ -3,7 +3,7 @@ import { isCable, jointM, lineOf } from '../chain/tree'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
-import { layoutSection, roleOf } from '../drawing/section'
+import { layoutSection } from '../drawing/section'
 import type { Tree } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
@@ -37,18 +37,6 @@ export interface Report {
   subtitle: string
   blocks: Block[]
   foot: string
-}
-
-const PART_WORDS: Record<string, string> = {
-  outside: 'Outside antenna',
-  inside: 'Inside antenna',
-  arrestor: 'Arrestor',
-  pad: 'Pad',
-  adapter: 'Adapter or jumper',
-  splitter: 'Splitter',
-  tap: 'Tap',
-  amplifier: 'Amplifier',
-  router: 'Router',
 }
 
 const day = (iso: string): string => iso.slice(0, 10)
@@ -236,7 +224,7 @@ function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Unit
     const counted = [...new Set(cables)].map(c =>
       cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,
     )
-    return [[PART_WORDS[roleOf(tree, at)] ?? at.part.kind, at.part.name, where(at.node.upM), counted.join('; ')]]
+    return [[at.name, at.part.name, where(at.node.upM), counted.join('; ')]]
   })
 }
 

@@ -146,6 +146,7 @@ const at = (
     designId: '',
     partId,
     part: null,
+    name: null,
     own: null,
     fixing: null,
     feed: null,
@@ -159,6 +160,7 @@ const at = (
     ...own,
   },
   part: partById(partId) as AntennaNode['part'],
+  name: partId,
 })
 const between = (
   doc: JobDocument,

@@ -8,7 +8,7 @@ import { crossedPolarDb } from '../radio/polarisation'
 import { crossedDb, inside, surfacesBetween } from '../site/building'
 import type { Building, Crossing } from '../site/building'
 import { between } from '../site/frame'
-import { exitsOf, facingOf, jointLossDb, turned } from '../chain/tree'
+import { asPart, exitsOf, facingOf, jointLossDb, turned } from '../chain/tree'
 import type { AmplifierNode, AntennaNode, Tree, Turned } from '../chain/tree'
 import { inFarField, isolation, marginFor, slantIsolationDb, willOscillate } from './isolation'
 import type { Isolation, LoopState } from './isolation'
@@ -189,7 +189,7 @@ export function loopsOf(tree: Tree, s: Surroundings, marginDb: number | null): L
       {
         uncertainDb,
         isSure: isolationDb - gainDb - margin >= uncertainDb,
-        at: { node: at.node, part },
+        at: asPart(at, part),
         pairs,
         worst,
         isolationDb,

@@ -79,6 +79,7 @@ export function placesFor(
   const hung: AntennaNode = {
     node: { ...amp.at.node, upM: hungM, azimuthDeg: null, tiltDeg: 0 },
     part: dome,
+    name: dome.name,
   }
   const at = turned(hung, frequencyMHz, null)
   // What an amplifier held back by its loop would send once that is cured.

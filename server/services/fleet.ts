@@ -38,7 +38,7 @@ export async function fleetOf(db: Db, crewId: string, jobId: string): Promise<Fl
   // Every card asks: for one that is alone no plan is judged.
   if (method && rows.length > 1) {
     const steps = stepsOf(method, await assessOnServer(db, crewId, method, new Date().toISOString()))
-    for (const s of steps) words.set(s.id, s.words)
+    for (const s of steps) words.set(s.id, s.plain)
   }
   const units: FleetUnit[] = []
   const lessons: Fleet['lessons'] = []

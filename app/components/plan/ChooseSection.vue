@@ -171,7 +171,7 @@ const remove = (o: Outline) =>
     each(o)
       .filter((t, i, all) => all.findIndex(u => u.at.node.id === t.at.node.id) === i)
       .flatMap(t => removeSteps(tree.value!, t.at)),
-    `take out the ${o.at.part.name}`,
+    `take out the ${o.at.name}`,
   )
 const ADDS = computed(() =>
   crewParts.all.value.filter(p => p.kind === 'antenna' || p.kind === 'amplifier' || p.kind === 'router' || p.kind === 'splitter'),
@@ -185,7 +185,7 @@ const loose = computed(() => tree.value?.loose ?? [])
 const entries = computed(() =>
   (tree.value?.open ?? []).map(j => ({
     ...j,
-    title: `${j.at.part.name}, ${j.port.role === 'feed' ? 'feed' : 'port'} ${j.port.id}`,
+    title: `${j.at.name}, ${j.port.role === 'feed' ? 'feed' : 'port'} ${j.port.id}`,
   })),
 )
 const joinFrom = ref<number | null>(null)
@@ -343,7 +343,7 @@ const kitNow = computed<Kit>(() => {
               <td class="name" :style="{ paddingLeft: `${8 + o.depth * 22}px` }">
                 <i v-if="o.depth" class="elbow" aria-hidden="true" />
                 <button type="button" class="plain" @click="openPart(o)">
-                  {{ count(o) > 1 ? `${count(o)} × ` : '' }}{{ o.at.part.name }}{{ o.at.node.own ? ' *' : '' }}
+                  {{ count(o) > 1 ? `${count(o)} × ` : '' }}{{ o.at.name }}{{ o.at.node.own ? ' *' : '' }}
                 </button>
               </td>
               <td>
@@ -367,7 +367,7 @@ const kitNow = computed<Kit>(() => {
               <td class="r edits">
                 <v-menu v-if="session.mayEdit && (o.joint || freePorts(o.at).length)">
                   <template #activator="{ props: m }">
-                    <button type="button" class="plain" v-bind="m" :aria-label="`change at ${o.at.part.name}`">change</button>
+                    <button type="button" class="plain" v-bind="m" :aria-label="`change at ${o.at.name}`">change</button>
                   </template>
                   <v-list density="compact">
                     <v-list-item

@@ -46,7 +46,7 @@ const bands = computed(() => store.result.bands.filter(b => b.loop))
   <MvSheet v-model="open" title="Isolation, pair by pair" wide>
     <section v-for="loop in loops" :key="loop.at.node.id" data-test="isolation">
       <h3>
-        {{ loop.at.part.name }}
+        {{ loop.at.name }}
         <small class="soft"
           >needs {{ num(loop.neededDb) }} dB: gain {{ num(loop.at.part.gainDb) }} and margin {{ num(loop.marginDb) }}; all pairs
           together {{ num(loop.isolationDb) }}</small
@@ -54,12 +54,12 @@ const bands = computed(() => store.result.bands.filter(b => b.loop))
       </h3>
       <div v-for="p in loop.pairs" :key="p.donor.node.id + p.server.node.id" class="pair">
         <p>
-          <strong>{{ p.donor.part.name }}</strong> and <strong>{{ p.server.part.name }}</strong>,
-          {{ length(p.alongM, prefs.units) }} along, {{ length(p.upM, prefs.units) }} up;
+          <strong>{{ p.donor.name }}</strong> and <strong>{{ p.server.name }}</strong>, {{ length(p.alongM, prefs.units) }} along,
+          {{ length(p.upM, prefs.units) }} up;
           {{ p.crossings.length ? p.crossings.map(x => x.material).join(', ') : 'nothing' }} between; {{ num(p.linesDb, 1) }} dB
           in cables
         </p>
-        <div class="methods" role="radiogroup" :aria-label="`Isolation of ${p.server.part.name}`">
+        <div class="methods" role="radiogroup" :aria-label="`Isolation of ${p.server.name}`">
           <div v-for="m in METHODS" :key="m.id" class="method" :class="{ on: p.inForce === m.id }">
             <button
               type="button"

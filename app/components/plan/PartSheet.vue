@@ -52,6 +52,10 @@ async function swap(id: string) {
   const ids = everywhere.value.map(n => n.id)
   error.value = (await store.commit(swapSteps(ids, next), 'change a part'))[0]?.message ?? ''
 }
+const name = computed(() => store.result?.tree?.nodes.find(n => n.node.id === props.node.id)?.name ?? part.value?.name ?? '')
+/** One part's own: those built alike keep theirs. */
+const setName = (v: string | null) =>
+  store.commit([{ table: 'nodes', op: 'update', rowId: props.node.id, fields: { name: v } }], 'name a part')
 const POLARISATION_WORD: Record<Polarisation, string> = {
   vertical: 'upright (vertical)',
   horizontal: 'lying (horizontal)',
@@ -117,7 +121,15 @@ const setPort = (port: Port, fields: Partial<Port>) =>
 </script>
 
 <template>
-  <MvSheet v-if="part" v-model="open" :title="part.name" wide>
+  <MvSheet v-if="part" v-model="open" :title="name" wide>
+    <MvText
+      label="Name"
+      :value="node.name"
+      :hint="node.name ? 'empty: named by what it is and where' : name"
+      :disabled="!session.mayEdit"
+      data-test="part-name"
+      :save="setName"
+    />
     <MvChoice
       label="Part"
       :value="node.partId"

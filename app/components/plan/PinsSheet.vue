@@ -76,7 +76,7 @@ function bring(e: Event) {
 }
 const shows = (p: (typeof photos.value)[number]) =>
   store.doc.spots.find(s => s.id === p.spotId)?.name ??
-  (p.nodeId ? store.result.tree?.nodes.find(n => n.node.id === p.nodeId)?.part.name : undefined)
+  (p.nodeId ? store.result.tree?.nodes.find(n => n.node.id === p.nodeId)?.name : undefined)
 </script>
 
 <template>

@@ -16,7 +16,7 @@ const { once } = useOnce()
 /** boxes whose label it may be */
 const boxes = computed(() => {
   const tree = store.result?.tree
-  return tree ? [...tree.routers, ...tree.amplifiers, ...tree.donors].map(n => ({ value: n.node.id, title: n.part.name })) : []
+  return tree ? [...tree.routers, ...tree.amplifiers, ...tree.donors].map(n => ({ value: n.node.id, title: n.name })) : []
 })
 const nodeId = ref<string | null>(null)
 const serial = ref('')

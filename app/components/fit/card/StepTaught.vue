@@ -10,22 +10,22 @@ const session = useSession()
 const { note } = useChecks()
 const { once, doing } = useOnce()
 const own = computed(() => lessonsOf(store.doc))
-const mine = computed(() => own.value.filter(l => l.words === props.step.words))
+const mine = computed(() => own.value.filter(l => l.words === props.step.plain))
 const others = computed(() =>
   offered(
     (props.fleet?.lessons ?? []).filter(l => l.fromId !== store.id),
     own.value,
-    props.step.words,
+    props.step.plain,
   ),
 )
-const photos = computed(() => (props.fleet?.photos ?? []).filter(p => p.words === props.step.words && p.jobId !== store.id))
+const photos = computed(() => (props.fleet?.photos ?? []).filter(p => p.words === props.step.plain && p.jobId !== store.id))
 const writing = ref(false)
 const text = ref('')
 const error = ref('')
 const keepLesson = (reason: string) =>
   once(async () => {
     if (!reason.trim()) return
-    const said = { kind: 'lesson', key: props.step.id, done: true, reason: reason.trim(), about: props.step.words } as const
+    const said = { kind: 'lesson', key: props.step.id, done: true, reason: reason.trim(), about: props.step.plain } as const
     const bad = await note(said, 'what a step taught')
     error.value = bad[0]?.message ?? ''
     if (bad.length) return

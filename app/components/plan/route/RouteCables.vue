@@ -30,7 +30,7 @@ const laid = computed(() => (props.cable ? layingOf(props.cable, building.value)
 const now = computed(() => props.cable?.way ?? null)
 const chosenPiece = computed(() => now.value?.pieces.find(p => p.index === props.piece) ?? null)
 const m = (v: number) => length(v, prefs.units)
-const nameOf = (c: CableLength) => `${c.joint.from.at.part.name} to ${c.joint.to.at.part.name}`
+const nameOf = (c: CableLength) => `${c.joint.from.at.name} to ${c.joint.to.at.name}`
 function tape(v: number | null) {
   const run = props.cable?.joint.run
   const piece = chosenPiece.value
@@ -77,7 +77,8 @@ const picking = ref(false)
               <b class="fig">{{ codes.get(c.joint.run.id) }}</b> {{ nameOf(c) }}
             </button>
             <small class="soft"
-              >{{ lineOf(c.joint)?.name }}{{ c.joint.run.partId && c.joint.run.measured ? ', measured' : c.way ? ', way drawn' : ', way guessed' }}</small
+              >{{ lineOf(c.joint)?.name
+              }}{{ c.joint.run.partId && c.joint.run.measured ? ', measured' : c.way ? ', way drawn' : ', way guessed' }}</small
             >
           </td>
           <td class="fig" data-test="cable-needs">{{ m(c.neededM) }}</td>
@@ -128,8 +129,8 @@ const picking = ref(false)
       <ul v-if="laid" class="laying" data-test="laying">
         <li>
           pulled from the
-          {{ pulledFrom(cable.joint) === 'from' ? cable.joint.from.at.part.name : cable.joint.to.at.part.name }} end, plug taped;
-          both ends marked <b class="fig">{{ codes.get(cable.joint.run.id) }}</b> as it is pulled
+          {{ pulledFrom(cable.joint) === 'from' ? cable.joint.from.at.name : cable.joint.to.at.name }} end, plug taped; both ends
+          marked <b class="fig">{{ codes.get(cable.joint.run.id) }}</b> as it is pulled
         </li>
         <li>
           bend no tighter than {{ num(laid.bendMm) }} mm; about {{ laid.clips }} clips, the weight taken at the top, never by a
@@ -142,7 +143,7 @@ const picking = ref(false)
         <li v-if="laid.rightAngle.from || laid.rightAngle.to">
           a right-angle plug at
           {{
-            [laid.rightAngle.from && cable.joint.from.at.part.name, laid.rightAngle.to && cable.joint.to.at.part.name]
+            [laid.rightAngle.from && cable.joint.from.at.name, laid.rightAngle.to && cable.joint.to.at.name]
               .filter(Boolean)
               .join(' and ')
           }}: it turns before it may

@@ -39,7 +39,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
     <p v-if="!feeds.length" class="soft">No box that wants power yet.</p>
     <div v-for="f in feeds" :key="f.at.node.id" class="feed" data-test="feed">
       <p>
-        <b>{{ f.at.part.name }}</b>, {{ num(f.powerW) }} W by {{ f.supply
+        <b>{{ f.at.name }}</b>, {{ num(f.powerW) }} W by {{ f.supply
         }}<span v-if="f.lengthM !== null" class="soft">, {{ m(f.lengthM) }} from {{ f.source!.name || f.source!.kind }}</span>
       </p>
       <MvChoice

@@ -121,7 +121,7 @@ const m = (v: number) => length(v, prefs.units)
     </p>
     <p v-if="!views.length" class="soft">No outside antenna yet.</p>
     <div v-for="v in views" :key="v.at.node.id" class="mount" data-test="mount">
-      <h3>{{ v.at.part.name }}</h3>
+      <h3>{{ v.at.name }}</h3>
       <div class="fields">
         <MvChoice
           class="wide"

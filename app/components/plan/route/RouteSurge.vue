@@ -67,7 +67,7 @@ const m = (v: number) => length(v, prefs.units)
       </thead>
       <tbody>
         <tr v-for="p in paths" :key="p.arrestor.node.id" data-test="surge-row">
-          <td>{{ p.arrestor.part.name }} to {{ p.electrode.name || p.electrode.electrode }}</td>
+          <td>{{ p.arrestor.name }} to {{ p.electrode.name || p.electrode.electrode }}</td>
           <td class="fig">{{ m(p.way.lengthM) }}</td>
           <td class="fig">{{ p.way.bends }}, {{ num(p.way.turnedDeg) }}°</td>
         </tr>
