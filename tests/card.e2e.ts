@@ -143,7 +143,7 @@ test('Fit says steps and hours; a climb takes everything up once; a core that ha
   // The first step of the climb names everything that goes up; the steps after it only what is their own.
   await openJob(page, LOFT, 'card')
   await page.locator('[data-test=step-mount]').click()
-  await expect(page.locator('[data-test=bundle]')).toContainText('Log-periodic beam')
+  await expect(page.locator('[data-test=bundle]')).toContainText('Roof log-periodic')
   await page.locator('[data-test=step-raise]').click()
   await expect(page.locator('[data-test=bundle]')).toHaveCount(0)
   await sql.end()

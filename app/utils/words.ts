@@ -82,6 +82,7 @@ export const PART_FIGURES = {
   lossDb: ['Loss', 'dB'],
   excessDb: ['Loss over the ideal', 'dB'],
   couplingDb: ['Down its side', 'dB'],
+  givesW: ['Power it gives', 'W'],
   portLimitMbps: ['Fastest it passes on', 'Mbit/s'],
   spreadPercent: ['Spread of its loss', '%'],
   diameterMm: ['Diameter', 'mm'],

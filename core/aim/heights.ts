@@ -90,7 +90,9 @@ export function heightCurve(
     if (sightM === null && c.clearM >= 0) sightM = h
     if (clearM === null && c.ratio >= 0.6) clearM = h
   }
-  const lines = PARTS.filter((p): p is LinePart => p.kind === 'line').map(p => lineCurve(p, heightM, rsrpDbm, band.frequencyMHz))
+  const lines = PARTS.filter((p): p is LinePart => p.kind === 'line' && p.medium !== 'data').map(p =>
+    lineCurve(p, heightM, rsrpDbm, band.frequencyMHz),
+  )
   return { mastId: input.mastId, band: bandName, frequencyMHz: band.frequencyMHz, heightM, rsrpDbm, sightM, clearM, lines }
 }
 

@@ -236,7 +236,7 @@ describe.each(KINDS)('%s: five hundred jobs', kind => {
 it('every maker of steps and every gate occurred', () => {
   const makers = [
     ...['fetch', 'labels', 'register', 'dry-run', 'panels-out', 'way', 'fill', 'load', 'own'],
-    ...['build', 'mount', 'raise', 'hang', 'pull', 'earth', 'arrest', 'join', 'power'],
+    ...['build', 'mount', 'raise', 'hang', 'pull', 'earth', 'arrest', 'join', 'wires', 'power', 'link'],
     ...['sim', 'net', 'keys', 'aim', 'height', 'panels-back', 'seal', 'prove', 'clear'],
   ]
   expect([...seen.makers].sort()).toEqual(makers.sort())

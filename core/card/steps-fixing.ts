@@ -157,11 +157,13 @@ export function inner(s: CardContext): Draft[] {
       then:
         n.part.kind === 'arrestor'
           ? 'Outdoors, or just within where the line comes in; in series, its earth stud reachable.'
-          : box
-            ? 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
-            : hole
-              ? 'Template, level, lead through; away from metal and from the box.'
-              : 'Tied to what carries it, without a hole; away from metal and from the box.',
+          : n.part.kind === 'injector'
+            ? 'By its socket, off the floor, the side with power toward the box that it feeds; not switched on yet.'
+            : box
+              ? 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
+              : hole
+                ? 'Template, level, lead through; away from metal and from the box.'
+                : 'Tied to what carries it, without a hole; away from metal and from the box.',
       photo: box ? 'its place and its lamps' : null,
       gates: [...heightGates(n.node, s), ...(hole ? [holeAt(n, hole)] : [])],
       minutes: hung.slice(0, i).some(h => areBeside(h, n)) ? beside(TAKES.hung) : box ? TAKES.box : TAKES.hung,
@@ -177,6 +179,7 @@ function hangWords({ doc, building }: CardContext, n: TreeNode, hole: GateNeed['
   const where = name.includes(',') ? '' : nearWords(doc, n.node, building)
   const { mount = '' } = n.part
   if (n.part.kind === 'antenna') return `${n.part.shape === 'dome' ? 'Hang' : 'Mount'} ${name}${where}`
+  if (n.part.kind === 'injector') return `Plug in ${name}${where}`
   if (n.part.kind !== 'amplifier' && n.part.kind !== 'router') return `Mount ${name}${where}`
   if (/clamp/.test(mount) && n.part.outdoors) return `Clamp ${name}${where}`
   if (/plugs into/.test(mount)) return `Plug in ${name}${where}`

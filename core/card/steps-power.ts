@@ -1,4 +1,5 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
+import { isData } from '../chain/data'
 import { isOmni } from '../job/part'
 import { jobOf, movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
@@ -133,9 +134,35 @@ export function after(s: CardContext): Draft[] {
       gates: [...lacking(lacks, f.at.node.id), energising(f.at), ...(f.at.part.kind === 'amplifier' ? [transmitting(f.at)] : [])],
       minutes: f.supply === '12 V' ? TAKES.wireIn : TAKES.plugIn,
       turnsOn: f.supply ?? '',
-      needs: ['join', `sim:${f.at.node.id}`],
+      needs: ['join', `sim:${f.at.node.id}`, ...a.tree.joints.filter(isData).map(j => `wires:${j.run.id}`)],
     })
   }
+  for (const joint of a.tree.joints.filter(isData)) {
+    const code = s.labels.get(joint.run.id) ?? ''
+    out.push({
+      id: `wires:${joint.run.id}`,
+      words: `Test ${code}: eight wires, in order`,
+      stand: 'ground',
+      at: joint.to.at.node,
+      tools: ['cable tester'],
+      then: 'Crimped after pulling, its gland and boot already on; every wire through and at its own pin, before there is power on it.',
+      minutes: TAKES.join,
+      needs: [`pull:${joint.run.id}`],
+    })
+  }
+  for (const f of feeds.filter(x => x.data?.injector))
+    out.push({
+      id: `link:${f.at.node.id}`,
+      words: `Read the link of ${nameOf(f.at)}`,
+      plain: `Read the link of ${catalogueName(f.at)}`,
+      stand: 'ground',
+      at: f.data!.injector!.node,
+      tools: ['phone or laptop'],
+      then: 'Lamps at both ends, the speed on the page of the port: half of it is a pair that does not make contact.',
+      figure: f.supply === 'passive PoE' ? '100 Mbit/s' : '1000 Mbit/s',
+      minutes: TAKES.plugIn,
+      needs: [`power:${f.at.node.id}`],
+    })
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]

@@ -31,7 +31,7 @@ export type Facts = Pick<
   | 'inBox'
   | 'apart'
 >
-type Ohm = 50 | 75
+type Ohm = 50 | 75 | 100
 export type End = [connector: Connector, gender: Gender, impedanceOhm?: Ohm]
 export type Range = AntennaPart['ranges'][number]
 
@@ -101,7 +101,7 @@ export const line = (
     size: [number, number, number]
     stockM: number[]
     ends: Connector
-    more?: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM'>
+    more?: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM' | 'medium'>
   },
 ): LinePart => ({
   id,
@@ -210,3 +210,23 @@ export const tap = (
     ...facts,
     ports: [port('in', 'in', end), port('through', 'through', end), port('tap', 'tap', end)],
   }) satisfies PartOf<'tap'>
+
+export const injector = (
+  id: string,
+  name: string,
+  { gives, givesW }: Pick<PartOf<'injector'>, 'gives' | 'givesW'>,
+): PartOf<'injector'> => ({
+  id,
+  kind: 'injector',
+  name,
+  gives,
+  givesW,
+  mount: 'stands by a socket',
+  outdoors: false,
+  temperatureC: [0, 40],
+  supply: 'mains',
+  massKg: 0.2,
+  sizeMm: [60, 35, 120],
+  priceClass: 1,
+  ports: [port('out', 'lan', ['RJ45', 'socket', 100]), port('in', 'lan', ['RJ45', 'socket', 100])],
+})

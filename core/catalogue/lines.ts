@@ -6,6 +6,8 @@ import type { LinePart } from '../job/part'
 import { line } from './build'
 
 const OUT = { grade: 'outdoor', jacket: 'polyethylene, black' } as const
+/** Twisted pairs: no radio runs in them. @source ISO/IEC 11801-1: 100 Ω; bend four diameters laid, eight pulled, common practice */
+const DATA = { medium: 'data' } as const
 const VOID = { grade: 'ceiling void', jacket: 'low smoke' } as const
 
 export const LINES: readonly LinePart[] = [
@@ -183,6 +185,45 @@ export const LINES: readonly LinePart[] = [
     ends: 'F',
     more: {
       ...OUT,
+      drumM: [305],
+      priceClass: 2,
+    },
+  }),
+  line('data-6-out', 'Data cable Cat 6, outdoor', {
+    loss: [0, 0],
+    impedance: [100, 5],
+    size: [6.9, 55, 11.7],
+    stockM: [5, 10, 15, 20, 30, 50],
+    ends: 'RJ45',
+    more: {
+      ...OUT,
+      ...DATA,
+      drumM: [100, 305],
+      priceClass: 2,
+    },
+  }),
+  line('data-6', 'Data cable Cat 6, indoor', {
+    loss: [0, 0],
+    impedance: [100, 5],
+    size: [6, 48, 11.7],
+    stockM: [1, 2, 3, 5, 10, 20, 30],
+    ends: 'RJ45',
+    more: {
+      ...DATA,
+      grade: 'indoor',
+      drumM: [305],
+      priceClass: 1,
+    },
+  }),
+  line('data-6-void', 'Data cable Cat 6 for ceiling voids', {
+    loss: [0, 0],
+    impedance: [100, 5],
+    size: [6.2, 50, 11.7],
+    stockM: [],
+    ends: 'RJ45',
+    more: {
+      ...VOID,
+      ...DATA,
       drumM: [305],
       priceClass: 2,
     },

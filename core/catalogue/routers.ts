@@ -147,8 +147,8 @@ export const ROUTERS: readonly RouterPart[] = [
       sizeMm: [200, 240, 70],
       windM2: 0.05,
       priceClass: 2,
-      inBox: ['PoE injector', 'clamp', 'gland for the lead'],
-      apart: ['outdoor Ethernet lead'],
+      inBox: ['clamp', 'gland for the lead'],
+      apart: ['outdoor Ethernet lead', 'PoE injector'],
     },
   }),
   router('rtr-out-4', 'Outdoor modem LTE and NR, PoE, four ports', {
@@ -168,8 +168,8 @@ export const ROUTERS: readonly RouterPart[] = [
       sizeMm: [260, 280, 80],
       windM2: 0.08,
       priceClass: 3,
-      inBox: ['PoE injector', 'clamp', 'gland for the lead'],
-      apart: ['outdoor Ethernet lead'],
+      inBox: ['clamp', 'gland for the lead'],
+      apart: ['outdoor Ethernet lead', 'PoE injector'],
     },
   }),
   router('rtr-na-out', 'North American outdoor modem, PoE, two ports', {
@@ -189,8 +189,8 @@ export const ROUTERS: readonly RouterPart[] = [
       sizeMm: [200, 240, 70],
       windM2: 0.05,
       priceClass: 2,
-      inBox: ['PoE injector', 'clamp', 'gland for the lead'],
-      apart: ['outdoor Ethernet lead'],
+      inBox: ['clamp', 'gland for the lead'],
+      apart: ['outdoor Ethernet lead', 'PoE injector'],
     },
   }),
   router('rtr-mobile-2', 'Vehicle router, two cellular ports', {

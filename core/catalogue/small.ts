@@ -1,7 +1,7 @@
 /** Generic small parts: what joins, parts, weakens and protects. @source losses common practice (no source) */
 import { capital } from '../units'
 import type { Connector, Gender, Part } from '../job/part'
-import { passing, splitter, tap } from './build'
+import { injector, passing, splitter, tap } from './build'
 import type { End, Facts } from './build'
 
 const nSocket: End = ['N', 'socket']
@@ -56,6 +56,24 @@ const ARRESTORS: Part[] = [
       priceClass: 2,
     },
   }),
+]
+
+const lanSocket: End = ['RJ45', 'socket', 100]
+const DATA_ARRESTORS: Part[] = [
+  passing('arr-data', 'arrestor', {
+    name: 'Data arrestor, PoE passed',
+    lossDb: 0,
+    ends: [lanSocket, lanSocket],
+    facts: { ...OUTSIDE, mount: 'two screws' },
+  }),
+]
+
+/** @source IEEE 802.3-2022: 15.4 W, 30 W and 60 W at the source; a passive one by its supply, common practice (no source) */
+const INJECTORS: Part[] = [
+  injector('inj-poe', 'PoE injector, 15 W', { gives: 'PoE', givesW: 15.4 }),
+  injector('inj-poe-plus', 'PoE injector, 30 W', { gives: 'PoE', givesW: 30 }),
+  injector('inj-poe-4', 'PoE injector, 60 W, four pairs', { gives: 'PoE', givesW: 60 }),
+  injector('inj-passive', 'Passive injector, 24 V', { gives: 'passive PoE', givesW: 24 }),
 ]
 
 const PADS: Part[] = [
@@ -159,4 +177,4 @@ const SHARING: Part[] = [
   ...[6, 9, 12, 16].map(db => tap(`tap-${db}-f`, db, { excessDb: 0.6, end: fSocket, facts: { priceClass: 1, massKg: 0.1 } })),
 ]
 
-export const SMALL: readonly Part[] = [...ARRESTORS, ...PADS, ...ADAPTERS, ...SHARING]
+export const SMALL: readonly Part[] = [...ARRESTORS, ...DATA_ARRESTORS, ...INJECTORS, ...PADS, ...ADAPTERS, ...SHARING]

@@ -1,5 +1,6 @@
+export { dataWayOf, injectorsOf, isData, portsOf } from './data'
 export { shortName } from './names'
 export { flatten, isStraight, outlineOf } from './outline'
 export type { Outline } from './outline'
 export { facingOf, isCable, jointLossDb, jointM, lineOf, partOf, treeOf, turned } from './tree'
-export type { AntennaNode, Joint, TreeNode } from './tree'
+export type { AntennaNode, Joint, Tree, TreeNode } from './tree'

@@ -27,6 +27,7 @@ const LEAD_PLUG_MM: Record<Connector, number> = {
   'FME': 10.5,
   'TNC': 15,
   'BNC': 14.5,
+  'RJ45': 11.7,
 }
 
 /** Made once for each type and plug: a tree is worked out at every press. */
@@ -56,6 +57,6 @@ function lineOf(coax: LeadCoax, port: Port): LinePart {
 
 /** @returns the lead that is fixed to a part's port; null where it has none, or the port is no radio's */
 export function ownLead(part: Part, port: Port): OwnLead | null {
-  if (part.kind === 'line' || !part.tailM) return null
+  if (part.kind === 'line' || !part.tailM || port.role === 'lan') return null
   return { line: lineOf(part.tailCoax ?? USUAL, port), lengthM: part.tailM, assumed: part.tailCoax === undefined }
 }

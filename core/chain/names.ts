@@ -27,7 +27,9 @@ function noun(part: Part): string {
     case 'amplifier':
       return 'Amplifier'
     case 'arrestor':
-      return 'Arrestor'
+      return part.ports[0]?.connector === 'RJ45' ? 'Data arrestor' : 'Arrestor'
+    case 'injector':
+      return 'Injector'
     case 'pad':
       return `Pad ${part.lossDb} dB`
     case 'splitter':
@@ -68,7 +70,7 @@ function roomOf(doc: Pick<JobDocument, 'spots' | 'jobs'>, b: Building, node: Nod
 }
 
 /** Told by the room they are in, also where there is but one of them. */
-const BY_ROOM: ReadonlySet<Part['kind']> = new Set(['antenna', 'router', 'amplifier', 'splitter', 'tap'])
+const BY_ROOM: ReadonlySet<Part['kind']> = new Set(['antenna', 'router', 'amplifier', 'injector', 'splitter', 'tap'])
 
 /**
  * @param parts  of one design, in the order in which they were put in: those alike are numbered by it

@@ -11,6 +11,7 @@ import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
+import { isData, portsOf } from './data'
 import { namesOf } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
@@ -132,7 +133,9 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   const servers = antennas.filter(a => serves.get(a.node.id) === 'server')
   const donors = antennas.filter(a => serves.get(a.node.id) === 'donor')
   const visits = walk(donors, links)
-  const reached = new Set([...visits.map(v => v.at.node.id)])
+  // What is joined by data cables hangs on no antenna, and is not loose.
+  const onData = joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id])
+  const reached = new Set([...visits.map(v => v.at.node.id), ...onData])
   return {
     design,
     nodes,
@@ -185,9 +188,8 @@ export const lineOf = ({ line, leads }: Pick<Joint, 'line' | 'leads'>): LinePart
 
 const namesPorts = (r: Run): boolean => r.fromPort !== null && r.toPort !== null
 const keyOf = (j: Jack): string => `${j.at.node.id} ${j.port.id}`
-const portsOf = (part: Part): Port[] => (part.kind === 'line' ? [] : part.ports)
-/** Only the port of satellite positions, and a modem's Wi-Fi, may stay open. */
-const mustBeTaken = (p: Port): boolean => p.role !== 'position' && p.role !== 'wifi'
+/** Only the port of satellite positions, a modem's Wi-Fi and its sockets for data may stay open. */
+const mustBeTaken = (p: Port): boolean => p.role !== 'position' && p.role !== 'wifi' && p.role !== 'lan'
 
 function jackOf(
   at: TreeNode | undefined,

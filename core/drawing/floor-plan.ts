@@ -18,7 +18,7 @@ import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { drawPins } from './pins'
 import type { Pinboard } from './pins'
-import { fitting, nameParts, roleOf } from './section'
+import { fitting, isBox, nameParts, roleOf } from './section'
 import { shortName } from '../chain/names'
 
 export interface PlanHandle {
@@ -28,6 +28,8 @@ export interface PlanHandle {
   x: number
   y: number
   label: string
+  /** of a part: what it does in the design */
+  role?: string
 }
 
 export interface PlanView {
@@ -294,14 +296,13 @@ const FACING_PX = 34
 function drawParts(s: Sheet): void {
   const { tree } = s.a
   if (!tree) return
-  const isBox = (n: TreeNode) => n.part.kind === 'amplifier' || n.part.kind === 'router'
   const shown = tree.nodes.filter(m => isShown(s, m))
   for (const n of [...shown.filter(m => !isBox(m)), ...shown.filter(isBox)]) {
     const [x, y] = s.toXY(n.node)
     const role = roleOf(tree, n)
-    s.handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name })
+    s.handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, role })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
-    else if (n.part.kind === 'amplifier' || n.part.kind === 'router') {
+    else if (isBox(n)) {
       const word = fitting(shortName(n.name))
       const w = textWidth(word) + 10
       s.p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 10, w, h: 20, id: n.node.id })
@@ -336,7 +337,7 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
       ),
     })
     s.p.push({ kind: 'line', style: 'beamLine', x1: x, y1: y, x2: x + dx * FACING_PX, y2: y + dy * FACING_PX })
-    s.handles.push({ id: n.node.id, kind: 'turn', x: x + dx * FACING_PX, y: y + dy * FACING_PX, label: role })
+    s.handles.push({ id: n.node.id, kind: 'turn', x: x + dx * FACING_PX, y: y + dy * FACING_PX, label: n.name, role })
   }
   s.p.push({ kind: 'circle', style: role === 'inside' ? 'antennaIn' : 'antennaOut', x, y, r: 7, id: n.node.id })
   if (role === 'inside') s.p.push({ kind: 'circle', style: 'dot', x, y, r: 2.4, id: n.node.id })

@@ -25,7 +25,16 @@ import { LabelSpace, polyline, STYLES, textWidth } from './primitives'
 export interface SectionView {
   drawing: Drawing
   /** where each part and spot was drawn, for picking and dragging */
-  handles: { id: string; kind: 'node' | 'spot' | 'fixture' | 'photo'; x: number; y: number; label: string; draggable: boolean }[]
+  handles: {
+    id: string
+    kind: 'node' | 'spot' | 'fixture' | 'photo'
+    x: number
+    y: number
+    label: string
+    /** of a part: what it does in the design */
+    role?: string
+    draggable: boolean
+  }[]
   toX: (alongM: number) => number
   toAlong: (x: number) => number
   toY: (upM: number) => number
@@ -324,7 +333,8 @@ export function roleOf(tree: Pick<Tree, 'donors' | 'servers'>, n: TreeNode): str
 /** Height of a box that has its word on it. */
 const BOX_PX = 26
 
-const isBox = (n: TreeNode): boolean => n.part.kind === 'amplifier' || n.part.kind === 'router'
+const BOXES: ReadonlySet<Part['kind']> = new Set(['amplifier', 'router', 'injector'])
+export const isBox = (n: TreeNode): boolean => BOXES.has(n.part.kind)
 
 function drawTree(s: Sheet): void {
   const { p, a, labels, handles } = s
@@ -336,7 +346,7 @@ function drawTree(s: Sheet): void {
   for (const n of [...tree.nodes.filter(m => !isBox(m)), ...tree.nodes.filter(isBox)]) {
     const [x, y] = place(s, n.node)
     const role = roleOf(tree, n)
-    handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, draggable: true })
+    handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, role, draggable: true })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {

@@ -17,6 +17,7 @@ const POINTS: Record<PartKind, number> = {
   splitter: 0.4,
   tap: 0.4,
   line: 0.05,
+  injector: 0.4,
 }
 /** A metre of cable counts so much. */
 const PER_M = 0.03

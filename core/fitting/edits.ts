@@ -103,11 +103,14 @@ function hanging(tree: Tree, first: TreeNode): Step[] {
     tree.joints.filter(
       j => (j.from.at.node.id === id || j.to.at.node.id === id) && !left.has(j.from.at.node.id) && !left.has(j.to.at.node.id),
     ).length
-  const hadTwo = (id: string) => tree.joints.filter(j => j.from.at.node.id === id || j.to.at.node.id === id).length > 1
+  const hadOf = (id: string) => tree.joints.filter(j => j.from.at.node.id === id || j.to.at.node.id === id).length
+  // An injector is the end of its cable; what a signal passes has two.
+  const least = (n: TreeNode) => (n.part.kind === 'injector' ? 1 : PASSES.has(n.part.kind) ? 2 : 0)
   for (let found = true; found;) {
     found = false
     for (const n of tree.nodes) {
-      if (left.has(n.node.id) || !PASSES.has(n.part.kind) || !hadTwo(n.node.id) || endsOf(n.node.id) > 1) continue
+      const ends = endsOf(n.node.id)
+      if (left.has(n.node.id) || ends >= least(n) || ends === hadOf(n.node.id)) continue
       left.add(n.node.id)
       steps.push(gone(n))
       found = true

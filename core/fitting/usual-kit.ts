@@ -18,6 +18,8 @@ import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { changesOf } from '../job/edits'
 import { ownLead } from '../chain/leads'
 import type { OwnLead } from '../chain/leads'
+import { portsOf } from '../chain/data'
+import { poeClassFor } from '../chain/poe'
 import { BESIDE_M, nodeStep, runStep } from './splice'
 import { SLACK_M } from './way'
 import type { Step } from './splice'
@@ -154,7 +156,7 @@ class Layer {
 
   private end(id: string, portId: string): Port {
     const { part } = entryOf(this.placed, id)
-    const found = part.kind === 'line' ? undefined : part.ports.find(p => p.id === portId)
+    const found = portsOf(part).find(p => p.id === portId)
     if (!found) throw new RangeError(`${part.name} has no port ${portId}`)
     return found
   }
@@ -297,6 +299,15 @@ function layRouter(lay: Layer, site: Site, american: boolean, windowOnly: boolea
   }
 }
 
+/** @returns the smallest injector that feeds a box at the end of 100 m, by the kind of power that it asks for */
+export function injectorFor(box: Part): string {
+  if (box.supply === 'passive PoE') return 'inj-passive'
+  const sourceW = poeClassFor(box.powerW ?? USUAL_POE_W)?.sourceW ?? Infinity
+  return sourceW <= 15.4 ? 'inj-poe' : sourceW <= 30 ? 'inj-poe-plus' : 'inj-poe-4'
+}
+/** What a box over PoE takes where its maker says nothing, W. Assumed: the whole of class 3. */
+const USUAL_POE_W = 12.95
+
 /** The modem outdoors behind its antenna, Ethernet and power down one lead: no radio cable but the short ones at the pole. */
 function layOutdoors(lay: Layer, site: Site, american: boolean): void {
   const x = -site.lengthM / 2 + 0.4
@@ -304,6 +315,11 @@ function layOutdoors(lay: Layer, site: Site, american: boolean): void {
   const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-out' : 'rtr-out'), x, upM - 0.6)
   for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-panel-x', { x, upM }))
     lay.feed(antenna, feed, { to: router, toPort: branch, what: lay.choice.line ?? 'line-240' })
+  const at = entrance(site)
+  const arrestor = lay.node('arr-data', at.x, at.upM)
+  const injector = lay.node(injectorFor(lay.part(router)), -site.lengthM / 2 + 0.6, 0.6)
+  lay.run(router, 'lan1', { to: arrestor, toPort: 'in', what: 'data-6-out' })
+  lay.run(arrestor, 'out', { to: injector, toPort: 'out', what: 'data-6-out' })
 }
 
 function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {

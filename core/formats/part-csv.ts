@@ -21,6 +21,8 @@ const TEXT = [
   'class',
   'simSize',
   'tailCoax',
+  'medium',
+  'gives',
 ] as const
 const NUMBERS = [
   'frontToBackDb',
@@ -49,6 +51,7 @@ const NUMBERS = [
   'lanPorts',
   'wifiMbps',
   'simSlots',
+  'givesW',
 ] as const
 /** Cells of several numbers, or of several words parted by `|`. */
 const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { bitFor, bundleMm, ductFill, holeMm, acrossCorners, mostEqual } from './ducts'
 import { anchorN, couple, forceCoefficient, poleInWind, sectionModulusM3, windPa, withdrawalN } from './pole'
 import type { Pole, Sail } from './pole'
-import { passiveArrives, passiveMostW, poeArrives, poeClash, poeClassFor, POE_CLASSES } from './poe'
+import { passiveArrives, passiveMostW, poeArrives, poeClash, poeClassFor, POE_CLASSES } from '../chain/poe'
 
 describe('power over Ethernet', () => {
   it.each([

@@ -4,6 +4,7 @@ import { acrossCorners, bitFor, ductFill, holeMm } from './ducts'
 import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from '../fitting/lengths'
 import type { Way } from '../fitting/way'
+import { isData } from '../chain/data'
 import { lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { WINDOW_LEAD } from '../fitting/adapters'
@@ -83,7 +84,9 @@ export function passersOf(
       },
     ]
   })
-  const boxes = [...tree.amplifiers, ...tree.routers].filter(b => !inside(site.building, b.node))
+  // A box whose data cable is planned has that; of another its lead is only supposed.
+  const joined = new Set(tree.joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id]))
+  const boxes = [...tree.amplifiers, ...tree.routers].filter(b => !inside(site.building, b.node) && !joined.has(b.node.id))
   return [...runs, ...boxes.map(b => leadOf(b, site))]
 }
 
@@ -107,7 +110,7 @@ function leadOf(
 }
 
 /** The place indoors that is nearest to one outdoors, a little within the shell. */
-function withinWall(b: Building, p: Point): Point {
+export function withinWall(b: Building, p: Point): Point {
   const [x, y] = toLocal(b, p)
   const clamp = (v: number, half: number) => Math.min(half - WITHIN_M, Math.max(WITHIN_M - half, v))
   const flat = fromLocal(b.axisDeg, clamp(x, b.halfLengthM), clamp(y, b.halfDepthM))

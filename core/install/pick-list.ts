@@ -1,6 +1,7 @@
 /** Everything to be bought and packed for a design: parts over the whole tree, cables cut with least waste, consumables by rule. */
 import { nth } from '../sure'
 import { movesAbout } from '../job/schema'
+import { isData } from '../chain/data'
 import { isCable, jointM, lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { csvLine } from '../formats/csv'
@@ -63,7 +64,18 @@ export function pickList(p: PickInput): PickList {
   return { rows, cuttings: cable.cuttings, runM: cable.runM, boughtM: cable.boughtM }
 }
 
-const ORDER: readonly PartKind[] = ['antenna', 'amplifier', 'router', 'splitter', 'tap', 'arrestor', 'pad', 'adapter', 'line']
+const ORDER: readonly PartKind[] = [
+  'antenna',
+  'amplifier',
+  'router',
+  'splitter',
+  'tap',
+  'arrestor',
+  'pad',
+  'adapter',
+  'injector',
+  'line',
+]
 
 function parts(tree: Tree): PickRow[] {
   const byName = new Map<string, { at: TreeNode; count: number }>()
@@ -166,7 +178,9 @@ function counted(values: readonly number[]): [number, number][] {
 
 /** What its maker leaves out of a part's box, but for what the tree holds already. */
 function fromCatalogue(tree: Tree): PickRow[] {
-  const PLANNED = /cable|arrestor|antenna|splitter|tap/
+  const PLANNED = tree.joints.some(isData)
+    ? /cable|arrestor|antenna|splitter|tap|Ethernet|injector/
+    : /cable|arrestor|antenna|splitter|tap/
   const out = new Map<string, { count: number; of: Set<string> }>()
   for (const { part } of tree.nodes)
     for (const name of part.apart ?? []) {

@@ -7,12 +7,12 @@ import * as Type from '@sinclair/typebox'
 import type { Static } from '@sinclair/typebox'
 import { Num, oneOf, Text } from './fields'
 
-export const CONNECTORS = ['N', 'SMA', 'RP-SMA', 'TS9', 'CRC9', 'F', 'FME', 'TNC', 'BNC'] as const
+export const CONNECTORS = ['N', 'SMA', 'RP-SMA', 'TS9', 'CRC9', 'F', 'FME', 'TNC', 'BNC', 'RJ45'] as const
 export type Connector = (typeof CONNECTORS)[number]
 export type Gender = 'plug' | 'socket'
 
-/** What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it. */
-export const PORT_ROLES = ['feed', 'cell', 'wifi', 'position', 'donor', 'server', 'in', 'out', 'through', 'tap'] as const
+/** What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it; `lan` is a socket for a data cable. */
+export const PORT_ROLES = ['feed', 'cell', 'wifi', 'position', 'lan', 'donor', 'server', 'in', 'out', 'through', 'tap'] as const
 export type PortRole = (typeof PORT_ROLES)[number]
 
 const PortSchema = Type.Object(
@@ -21,7 +21,7 @@ const PortSchema = Type.Object(
     role: oneOf(...PORT_ROLES),
     connector: oneOf(...CONNECTORS),
     gender: oneOf('plug', 'socket'),
-    impedanceOhm: oneOfNumber(50, 75),
+    impedanceOhm: oneOfNumber(50, 75, 100),
   },
   { additionalProperties: false },
 )
@@ -114,8 +114,10 @@ const AntennaPart = part('antenna', {
   ports: Ports,
 })
 const LinePart = part('line', {
+  /** coax where nothing is said; `data` is twisted pairs, which carry no radio */
+  medium: Type.Optional(oneOf('coax', 'data')),
   constants: Type.Object({ k1: Num(0, 100), k2: Num(0, 10) }, { additionalProperties: false }),
-  impedanceOhm: oneOfNumber(50, 75),
+  impedanceOhm: oneOfNumber(50, 75, 100),
   spreadPercent: Num(0, 100),
   diameterMm: Num(0.5, 60),
   bendMm: Num(1, 2000),
@@ -188,6 +190,8 @@ const SplitterPart = part('splitter', {
   excessDb: Num(0, 10),
   ports: Ports,
 })
+/** Puts power on a data cable: a socket for what comes from the network, and one for the box that it feeds. */
+const InjectorPart = part('injector', { gives: oneOf('PoE', 'passive PoE'), givesW: Num(0, 200), ports: Ports })
 const TapPart = part('tap', { couplingDb: Num(1, 40), excessDb: Num(0, 10), ports: Ports })
 
 export const PartSchema = Type.Union([
@@ -200,6 +204,7 @@ export const PartSchema = Type.Union([
   passing('adapter'),
   SplitterPart,
   TapPart,
+  InjectorPart,
 ])
 
 export type Part = Static<typeof PartSchema>
@@ -209,6 +214,7 @@ export type AntennaPart = PartOf<'antenna'>
 export type LinePart = PartOf<'line'>
 export type RouterPart = PartOf<'router'>
 export type AmplifierPart = PartOf<'amplifier'>
+export type InjectorPart = PartOf<'injector'>
 export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>
 
 /** @returns the amplifier with its own figures on a band over those of all its bands */

@@ -1,7 +1,7 @@
 /** Coax from the antenna against a modem out there with Ethernet down the same way: by what reaches the modem. */
 import { nth } from '../sure'
 import { jointM, wayTo } from '../chain/tree'
-import { CHANNEL_M, POE_CLASSES, poeArrives } from '../install/poe'
+import { CHANNEL_M, POE_CLASSES, poeArrives } from '../chain/poe'
 import { num } from '../units'
 import { concat, metres, words } from '../words'
 import type { Words } from '../words'

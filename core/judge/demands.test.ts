@@ -115,6 +115,13 @@ describe('what a plan demands', () => {
     const h = new House('router')
     h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', { bearingDeg: 270, newId: h.id }))
     const box = h.part('router')
+    // Planned, its cable that comes in demands both, and has its arrestor.
+    const comesIn = of(h, 'way in')[0]!.subjectId
+    expect(h.doc.runs.some(r => r.id === comesIn)).toBe(true)
+    expect(of(h, 'arrestor').find(d => d.subjectId === comesIn)!.state).toBe('met')
+    // Not planned, its lead is supposed, and demands both all the same.
+    for (const n of h.doc.nodes.filter(x => ['inj-poe', 'arr-data'].includes(x.partId))) h.remove('nodes', n.id)
+    for (const r of h.doc.runs.filter(x => x.partId === 'data-6-out')) h.remove('runs', r.id)
     expect(of(h, 'way in').map(d => d.subjectId)).toContain(box.id)
     expect(of(h, 'arrestor').find(d => d.subjectId === box.id)!.state).toBe('missing')
     h.cured('route.surge-line')

@@ -3,8 +3,9 @@
  * a hole, the card's gates, the list, the drawings and the words of each act are made from it. What is missing is open.
  */
 import { nth, sure } from '../sure'
+import { dataWayOf, isData } from '../chain/data'
 import { wayTo } from '../chain/tree'
-import type { AntennaNode, TreeNode } from '../chain/tree'
+import type { AntennaNode, Joint, TreeNode } from '../chain/tree'
 import { LINE_CLEAR_M, mountKind } from '../install/mounts'
 import { isRaised, raisedM } from '../install/raising'
 import { entering } from '../install/passage'
@@ -162,8 +163,15 @@ function topOf({ tree }: Laid<DemandGround>, { joint }: Passer) {
   return at?.donor.node ?? null
 }
 
+/** Of a data cable: at either of its ends, or behind what hands it on. */
+const arrestorOnData = (tree: Laid<DemandGround>['tree'], joint: Joint): TreeNode | null =>
+  [joint.from.at, joint.to.at, ...[joint.from.at, joint.to.at].flatMap(n => dataWayOf(tree, n)?.parts ?? [])].find(
+    n => n.part.kind === 'arrestor',
+  ) ?? null
+
 /** The arrestor in the line of a cable that comes in: before it, at either of its ends, or the next thing after it. */
 function arrestorOn({ tree }: Laid<DemandGround>, { joint }: Passer): TreeNode | null {
+  if (joint && isData(joint)) return arrestorOnData(tree, joint)
   const ends = [joint!.from.at, joint!.to.at]
   const beside = tree.joints
     .filter(

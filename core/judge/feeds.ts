@@ -4,7 +4,9 @@ import type { Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
 import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, wiresFor } from '../install/wire'
 import type { Fed, FuseChoice, Wire } from '../install/wire'
-import { CHANNEL_M, passiveArrives, poeArrives, poeClash, poeClassFor } from '../install/poe'
+import { dataWayOf } from '../chain/data'
+import type { DataWay } from '../chain/data'
+import { CHANNEL_M, passiveArrives, POE_CLASSES, poeArrives, poeClash, poeClassFor } from '../chain/poe'
 import type { Feed } from '../job/fixing'
 import type { Fixture, Job, JobDocument } from '../job/schema'
 import { movesAbout } from '../job/schema'
@@ -23,6 +25,8 @@ export interface BoxFeed {
   lengthM: number | null
   /** as somebody entered it, or as it usually is */
   feed: Feed
+  /** of PoE: the way of its data cable; null where none is planned */
+  data: DataWay | null
   /** of 12 V: every wire tried at the lowest voltage of the source, thinnest first */
   tried: { wire: Wire; fed: Fed; fuseA: number | null }[]
   /** the wire that is to be laid: as entered, else the thinnest that does; null where none does, or it is no battery's feed */
@@ -75,7 +79,9 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
     const feed = at.node.feed ?? usualFeed()
     const noted = sourcesOf(doc, supply)
     const source = noted.find(f => f.id === at.node.sourceId) ?? nearestTo(at.node, noted)
-    const lengthM = source ? wayM(kind, b, source, at.node) : null
+    // What a data cable feeds is as far from its injector as that cable is long.
+    const data = supply === 'PoE' || supply === 'passive PoE' ? dataWayOf(tree, at) : null
+    const lengthM = data?.injector ? data.lengthM : source ? wayM(kind, b, source, at.node) : null
     const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {
       at,
@@ -85,6 +91,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       comesIn: !movesAbout(kind) && !inside(b, at.node),
       lengthM,
       feed,
+      data: null,
       tried: [],
       wire: null,
       fed: null,
@@ -94,7 +101,8 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       ahADay: battery ? (feed.through === 'inverter' ? throughInverterAh : ampHoursADay)(powerW, RESTING_V[feed.volts]) : null,
       upsMin: feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW,
     }
-    if (supply === 'PoE' || supply === 'passive PoE') return [{ ...base, poe: overData(supply, powerW, lengthM, feed) }]
+    if (supply === 'PoE' || supply === 'passive PoE')
+      return [{ ...base, data, poe: overData(supply, powerW, lengthM, fedFrom(feed, data)) }]
     if (supply === 'mains') return [base]
     // A wire that burns before its fuse is told whatever else is unknown.
     if (lengthM === null)
@@ -103,11 +111,17 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
   })
 }
 
+/** A planned injector says what it gives; without one it is what somebody noted. */
+function fedFrom(feed: Feed, data: DataWay | null): Feed & { givesW: number | null } {
+  const by = data?.injector?.part
+  return { ...feed, ...(by && { poe: by.gives === 'PoE' ? 'standard' : 'passive' }), givesW: by?.givesW ?? null }
+}
+
 function overData(
   supply: 'PoE' | 'passive PoE',
   powerW: number,
   lengthM: number | null,
-  feed: Feed,
+  feed: Feed & { givesW: number | null },
 ): NonNullable<BoxFeed['poe']> {
   const reach = Math.min(CHANNEL_M, lengthM ?? CHANNEL_M)
   const tooLong = lengthM !== null && lengthM > CHANNEL_M
@@ -121,7 +135,9 @@ function overData(
     const arrives = passiveArrives(volts, powerW, reach)
     return { poeClass: null, arrivesW: arrives === null ? 0 : powerW, volts: arrives, clash, tooLong }
   }
-  const found = poeClassFor(powerW)
+  // The class that the injector can give, where one is planned; else that which the box asks for.
+  const asked = poeClassFor(powerW)
+  const found = feed.givesW === null ? asked : (POE_CLASSES.filter(c => c.sourceW <= feed.givesW! + 1e-9).at(-1) ?? null)
   return {
     poeClass: found?.poeClass ?? null,
     arrivesW: found ? poeArrives(found, reach) : 0,

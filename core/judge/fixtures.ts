@@ -1,5 +1,6 @@
 /** What stands on the site judged against the plan: a socket within the lead of each box, and a satellite terminal's sky. */
 import { lastOf } from '../sure'
+import { injectorsOf } from '../chain/data'
 import { moveSteps } from '../fitting/move'
 import { sourcesOf } from './feeds'
 import type { Part } from '../job/part'
@@ -30,7 +31,7 @@ const ON_A_LEAD: ReadonlySet<Part['supply']> = new Set([undefined, 'mains', '12 
 
 function sockets(c: Context): Draft[] {
   if (!isLaid(c)) return []
-  return [...c.tree.amplifiers, ...c.tree.routers].flatMap(({ node, part, name: box }): Draft[] => {
+  return [...c.tree.amplifiers, ...c.tree.routers, ...injectorsOf(c.tree)].flatMap(({ node, part, name: box }): Draft[] => {
     const feed = ON_A_LEAD.has(part.supply) ? nearestTo(node, sourcesOf(c.doc, part.supply)) : null
     if (!feed) return []
     const { distanceM } = between(node, feed)

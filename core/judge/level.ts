@@ -7,6 +7,7 @@ import type { ConsumerLimits, Uplink } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
 import { turned, wayTo } from '../chain/tree'
 import type { Tree, TreeNode } from '../chain/tree'
+import { isData } from '../chain/data'
 import { ownLead } from '../chain/leads'
 import { screwOn, spliceInto } from '../fitting/splice'
 import { padFor } from '../fitting/usual-kit'
@@ -73,7 +74,11 @@ function surge(c: Worked): Draft[] {
             const at = outsideOf(c.building, { eastM: within.eastM, northM: within.northM, upM })
             const toIt = inside(c.building, from) ? between(from, at).distanceM : between(outer, at).distanceM
             const fifty = joint.line?.impedanceOhm !== 75
-            return spliceInto(joint, fifty ? 'arr-gas' : 'arr-gas-f', { at, firstM: Math.max(0.5, toIt + 1), n: i + 1 })
+            return spliceInto(joint, isData(joint) ? 'arr-data' : fifty ? 'arr-gas' : 'arr-gas-f', {
+              at,
+              firstM: Math.max(0.5, toIt + 1),
+              n: i + 1,
+            })
           }),
         },
       ],

@@ -1,4 +1,5 @@
 /** Where parts stand, judged: over the roof, away from the donor, in air and out of weather, away from people. */
+import { injectorsOf } from '../chain/data'
 import { moveSteps } from '../fitting/move'
 import { lastOf } from '../sure'
 import { movesAbout } from '../job/schema'
@@ -184,7 +185,7 @@ const OUT_OF_REACH_M = 2.4
 function boxes(c: Worked): Draft[] {
   const tree = c.tree
   const out: Draft[] = []
-  for (const { node, part, name } of [...tree.amplifiers, ...tree.routers]) {
+  for (const { node, part, name } of [...tree.amplifiers, ...tree.routers, ...injectorsOf(tree)]) {
     const within = inside(c.building, node)
     if (!within && part.outdoors === false)
       out.push({

@@ -3,6 +3,13 @@ import { lastOf } from '../sure'
 import { MOST_DROP, SOURCE_V } from '../install/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
+import { dataLeadSteps } from '../fitting/data-lead'
+import { withinWall } from '../install/passage'
+import { outsideOf } from '../install/surge'
+import { movesAbout } from '../job/schema'
+import { inside } from '../site/building'
+import { round2 } from '../site/frame'
+import { isLaid } from './context'
 import type { Context } from './context'
 import { feedsOf } from './feeds'
 import type { BoxFeed } from './feeds'
@@ -11,7 +18,13 @@ import type { Draft, Severity } from './finding'
 
 export function feedDrafts(c: Context): Draft[] {
   if (!c.tree) return []
-  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap(f => [...starved(f), ...fused(f), ...overData(f), ...fumes(f)])
+  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap(f => [
+    ...starved(f),
+    ...fused(f),
+    ...overData(f),
+    ...noData(c, f),
+    ...fumes(f),
+  ])
 }
 
 function starved(f: BoxFeed): Draft[] {
@@ -150,6 +163,51 @@ function fumes(f: BoxFeed): Draft[] {
       sentence: 'A spark there burns. Only what is ignition-protected, else another place: high, dry, outside that space.',
       because: 'noted at its feed',
       source: 'ABYC E-11.5.3 and ISO 8846, from memory',
+    },
+  ]
+}
+
+/** So far beside its socket an injector stands, m. Assumed. */
+const BESIDE_SOCKET_M = 0.3
+/** Height at which an arrestor is reached, m. */
+const REACHED_M = 1.2
+
+/** A box that is fed over its data cable, and no such cable: nothing is pulled, sealed, earthed or bought for it. */
+function noData(c: Context, f: BoxFeed): Draft[] {
+  if (!f.poe || f.data?.injector || !isLaid(c)) return []
+  const { node } = f.at
+  const within = withinWall(c.building, node)
+  const injectorAt = f.source
+    ? { eastM: f.source.eastM, northM: f.source.northM, upM: round2(f.source.upM + BESIDE_SOCKET_M) }
+    : within
+  const outside = !inside(c.building, node)
+  const steps = dataLeadSteps(c, f.at, {
+    injectorAt,
+    arrestorAt: outside && !movesAbout(c.job.kind) ? { ...outsideOf(c.building, within), upM: REACHED_M } : null,
+  })
+  return [
+    {
+      code: 'route.no-data',
+      subjectId: node.id,
+      severity: 'fix',
+      title: f.data ? `The data cable of ${f.at.name} ends at no injector` : `No data cable comes to ${f.at.name}`,
+      sentence:
+        'It is fed over Ethernet: a cable to an injector by a socket, with its way, hole, drip loop and arrestor. ' +
+        'As long as nobody plans it, none is on the list and none on the card.',
+      because: `the box asks for ${f.supply}`,
+      source: COMMON,
+      cures:
+        steps.length && !f.data
+          ? [
+              {
+                label: 'lay it to an injector',
+                gain: 'pulled, labelled, tested, bought',
+                cost: outside ? 'cable, arrestor, injector' : 'cable, injector',
+                enough: true,
+                steps,
+              },
+            ]
+          : [],
     },
   ]
 }

@@ -4,7 +4,8 @@ import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
 import { layoutSection } from '../drawing/section'
-import type { Tree } from '../chain/tree'
+import { isData } from '../chain/data'
+import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
 import { trueToMagnetic } from '../geo/declination'
@@ -213,13 +214,15 @@ function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Unit
     const floor = floorAt(a.floors, upM)
     return `${floor.name ?? (floor.level ? `floor ${floor.level}` : 'ground floor')}, ${height}`
   }
+  const leadsTo = (j: Joint, at: TreeNode) => tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id)
   const seen = new Set<string>()
-  const inOrder = [...tree.visits.map(v => v.at), ...tree.loose]
+  const onData = tree.joints.filter(isData).flatMap(j => [j.from.at, j.to.at])
+  const inOrder = [...tree.visits.map(v => v.at), ...onData, ...tree.loose]
   return inOrder.flatMap(at => {
     if (seen.has(at.node.id)) return []
     seen.add(at.node.id)
     const cables = tree.joints
-      .filter(j => isCable(j) && tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id))
+      .filter(j => isCable(j) && (isData(j) ? j.to.at.node.id === at.node.id : leadsTo(j, at)))
       .map(j => `${lineOf(j)?.name ?? ''}, ${length(jointM(j), units)}${j.run.measured || !j.run.partId ? '' : ' (assumed)'}`)
     const counted = [...new Set(cables)].map(c =>
       cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,

@@ -117,7 +117,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
   const antennas = coversMost(
     parts.filter((p): p is AntennaPart => p.kind === 'antenna' && p.use === 'outside' && covers(p) && suits(p, c.job.kind)),
   )
-  const lines = parts.filter((p): p is LinePart => p.kind === 'line' && p.grade === 'outdoor')
+  const lines = parts.filter((p): p is LinePart => p.kind === 'line' && p.grade === 'outdoor' && p.medium !== 'data')
   const boxes = parts.filter((p): p is RouterPart | AmplifierPart => {
     if ((p.kind === 'router' || p.kind === 'amplifier') && !isFed(p, mobile)) return false
     if (p.kind === 'router') return !boosts(kit) && p.bands.includes(band.name) && (kit === 'outdoors') === !!p.outdoors

@@ -3,7 +3,7 @@ import { lastOf, sure } from '#core/sure'
 import { editsOf } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
-import { flatten, isCable, isStraight, jointLossDb, jointM, outlineOf, turned } from '#core/chain'
+import { flatten, isCable, isData, isStraight, jointLossDb, jointM, outlineOf, turned } from '#core/chain'
 import type { AntennaNode, Joint, Outline, TreeNode } from '#core/chain'
 import { roleOf } from '#core/drawing'
 import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn, swapSteps } from '#core/fitting'
@@ -45,7 +45,7 @@ const layOut = (kit: Kit, choice: PartChoice = {}) =>
     const changes = kitChanges(store.doc, design.value, kit, { bearingDeg: bearing, newId: uuidv7, choice })
     return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
   })
-const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line'))
+const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line' && p.medium !== 'data'))
 const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)
 /** a part and those built alike, each once: two feeds end in one and the same router */
 const each = (o: Outline) => [o, ...o.twins]
@@ -134,9 +134,9 @@ const portWords = (part: Part): string => {
   return `${first.connector} ${first.gender}, ${first.impedanceOhm} Ω${many}`
 }
 
-const opened = ref<Outline | null>(null)
+const opened = ref<Pick<Outline, 'at' | 'twins'> | null>(null)
 const sheet = ref(false)
-function openPart(o: Outline) {
+function openPart(o: Pick<Outline, 'at' | 'twins'>) {
   opened.value = o
   sheet.value = true
 }
@@ -398,6 +398,7 @@ const kitNow = computed<Kit>(() => {
         </tbody>
       </table>
     </div>
+    <ChooseData v-if="tree && tree.joints.some(isData)" :tree="tree" @open="at => openPart({ at, twins: [] })" />
     <div class="words">
       <section>
         <FindingRow v-for="f in rest" :key="f.key" :finding="f" />

@@ -146,8 +146,8 @@ const stillOpen = computed(() => store.result.acts.plan.open)
               class="handle"
               role="button"
               tabindex="0"
-              :aria-label="h.kind === 'node' ? `${roleWords(h.label)}, drag or arrow keys` : `${h.label}, drag`"
-              :data-test="`part-${h.label}`"
+              :aria-label="h.kind === 'node' ? `${h.label}, drag or arrow keys` : `${h.label}, drag`"
+              :data-test="`part-${h.role ?? h.label}`"
               @pointerdown="
                 e => {
                   picked = h.id

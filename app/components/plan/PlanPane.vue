@@ -129,8 +129,8 @@ const matrix = computed(() => {
           class="handle"
           role="button"
           tabindex="0"
-          :aria-label="h.kind === 'turn' ? `turn the ${roleWords(h.label)}` : `${roleWords(h.label)}, drag`"
-          :data-test="`plan-${h.kind}-${h.label}`"
+          :aria-label="h.kind === 'turn' ? `turn ${h.label}` : `${h.label}, drag`"
+          :data-test="`plan-${h.kind}-${h.role ?? h.label}`"
           @pointerdown="e => pick(h, e)"
           @focus="picked = h.id"
         >

@@ -1,0 +1,61 @@
+/** Data cables of a design: the sockets that parts have for them, and the way from a box outdoors to what feeds it. */
+import type { InjectorPart, Part, Port, RouterPart } from '../job/part'
+import type { Joint, NodeOf, Tree, TreeNode } from './tree'
+
+/** @returns a router's sockets for data, which its maker's sheet counts and its part does not list */
+const lanPorts = (part: RouterPart): Port[] =>
+  part.ports.some(p => p.role === 'lan')
+    ? []
+    : Array.from({ length: part.lanPorts ?? 0 }, (_, i) => ({
+        id: `lan${i + 1}`,
+        role: 'lan',
+        connector: 'RJ45',
+        gender: 'socket',
+        impedanceOhm: 100,
+      }))
+
+/** @returns every port of a part: those of its radio, and its sockets for data */
+export function portsOf(part: Part): Port[] {
+  if (part.kind === 'line') return []
+  return part.kind === 'router' ? [...part.ports, ...lanPorts(part)] : part.ports
+}
+
+/** @returns whether a joint is of a data cable: it carries no radio */
+export const isData = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>
+  from.port.connector === 'RJ45' && to.port.connector === 'RJ45'
+
+const isInjector = (n: TreeNode): n is NodeOf<InjectorPart> => n.part.kind === 'injector'
+
+/** @returns the injectors of a tree */
+export const injectorsOf = (tree: Pick<Tree, 'nodes'>): NodeOf<InjectorPart>[] => tree.nodes.filter(isInjector)
+
+export interface DataWay {
+  /** cables from the box on, in order */
+  joints: Joint[]
+  /** what is passed and where it ends: arrestors, an injector, another box */
+  parts: TreeNode[]
+  /** that feeds the box; null where none is reached */
+  injector: NodeOf<InjectorPart> | null
+  lengthM: number
+}
+
+/** A way of more pieces than this is a ring. */
+const MOST_PIECES = 20
+
+/** @returns the way from a box by its data cable, through what only hands it on, to the first injector or box; null where none is joined */
+export function dataWayOf(tree: Pick<Tree, 'joints'>, at: TreeNode): DataWay | null {
+  const data = tree.joints.filter(isData)
+  const way: DataWay = { joints: [], parts: [], injector: null, lengthM: 0 }
+  let here = at
+  while (way.joints.length < MOST_PIECES) {
+    const joint = data.find(j => !way.joints.includes(j) && [j.from, j.to].some(e => e.at.node.id === here.node.id))
+    if (!joint) break
+    way.joints.push(joint)
+    way.lengthM += joint.run.lengthM
+    here = joint.from.at.node.id === here.node.id ? joint.to.at : joint.from.at
+    way.parts.push(here)
+    if (isInjector(here)) return { ...way, injector: here }
+    if (here.part.kind !== 'arrestor' && here.part.kind !== 'adapter') break
+  }
+  return way.joints.length ? way : null
+}
