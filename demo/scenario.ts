@@ -317,7 +317,7 @@ class Builder {
       by: 'Oren Tibb',
       atUtc,
       stopId: null,
-      about: step.words,
+      about: step.plain,
       value: null,
     }
     this.add('checks', said)

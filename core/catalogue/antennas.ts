@@ -3,7 +3,7 @@
  * @source gains, widths, masses and areas common practice (no source)
  */
 import type { AntennaPart } from '../job/part'
-import { antenna, feeds, range } from './build'
+import { antenna, feeds, port, range } from './build'
 import type { End, Facts } from './build'
 
 const POLE = { mount: 'pole clamp, two U-bolts', clampMm: [30, 52], outdoors: true, temperatureC: [-40, 65] } satisfies Facts
@@ -434,6 +434,31 @@ const OMNIS: AntennaPart[] = [
       tailCoax: '195',
       priceClass: 3,
       inBox: ['leads of 5 m', 'gasket', 'nut'],
+    },
+  }),
+  antenna('ant-roof-7', 'Roof puck, four cellular feeds, two Wi-Fi, position', {
+    shape: 'omni',
+    ranges: [
+      range(617, 960, { gainDbi: 4.1, beamwidthDeg: 360, verticalBeamwidthDeg: 60 }),
+      range(1700, 4200, { gainDbi: 4.4, beamwidthDeg: 360, verticalBeamwidthDeg: 60 }),
+    ],
+    frontToBackDb: 10,
+    ports: [
+      ...feeds(4, smaPlug),
+      port('wifi1', 'wifi', ['RP-SMA', 'plug']),
+      port('wifi2', 'wifi', ['RP-SMA', 'plug']),
+      port('gps', 'position', smaPlug),
+    ],
+    sizeM: 0.24,
+    facts: {
+      overMetal: true,
+      ...ROOF_BOLT,
+      massKg: 1.4,
+      sizeMm: [240, 80, 240],
+      tailM: 5,
+      tailCoax: '195',
+      priceClass: 3,
+      inBox: ['seven leads of 5 m', 'gasket', 'nut'],
     },
   }),
   antenna('ant-fin', 'Fin on the roof, one feed', {

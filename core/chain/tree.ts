@@ -261,7 +261,8 @@ function walk(donors: readonly AntennaNode[], links: Links): Visit[] {
     }
   }
   for (const donor of donors) {
-    for (const port of donor.part.ports) {
+    // The leads of a combined antenna for Wi-Fi and position hear no mast.
+    for (const port of donor.part.ports.filter(p => p.role === 'feed')) {
       const index = visits.length
       visits.push({ at: donor, entry: null, parent: -1, exit: null, joint: null, donor, feed: port.id })
       follow(donor, port, { parent: index, donor, feed: port.id, way: [] })

@@ -18,8 +18,7 @@ import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { drawPins } from './pins'
 import type { Pinboard } from './pins'
-import { fitting, isBox, nameParts, roleOf } from './section'
-import { shortName } from '../chain/names'
+import { boxWord, isBox, nameParts, roleOf } from './section'
 
 export interface PlanHandle {
   id: string
@@ -303,12 +302,12 @@ function drawParts(s: Sheet): void {
     s.handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, role })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (isBox(n)) {
-      const word = fitting(shortName(n.name))
+      const word = boxWord(n)
       const w = textWidth(word) + 10
       s.p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 10, w, h: 20, id: n.node.id })
       s.p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4, text: word, anchor: 'middle', id: n.node.id })
       s.labels.reserve(x - w / 2, y - 10, w, 20)
-    } else if (n.part.kind === 'splitter' || n.part.kind === 'tap')
+    } else if (n.part.kind === 'splitter' || n.part.kind === 'tap' || n.part.kind === 'injector')
       s.p.push({ kind: 'rect', style: 'part', x: x - 4, y: y - 4, w: 8, h: 8, id: n.node.id })
     else s.p.push({ kind: 'circle', style: 'dot', x, y, r: 2.2, id: n.node.id })
   }

@@ -333,7 +333,7 @@ export function roleOf(tree: Pick<Tree, 'donors' | 'servers'>, n: TreeNode): str
 /** Height of a box that has its word on it. */
 const BOX_PX = 26
 
-const BOXES: ReadonlySet<Part['kind']> = new Set(['amplifier', 'router', 'injector'])
+const BOXES: ReadonlySet<Part['kind']> = new Set(['amplifier', 'router'])
 export const isBox = (n: TreeNode): boolean => BOXES.has(n.part.kind)
 
 function drawTree(s: Sheet): void {
@@ -350,7 +350,7 @@ function drawTree(s: Sheet): void {
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {
-      const word = fitting(shortName(n.name))
+      const word = boxWord(n)
       const w = textWidth(word) + 14
       p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - BOX_PX / 2, w, h: BOX_PX, id: n.node.id })
       p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: n.node.id })
@@ -368,6 +368,9 @@ function drawTree(s: Sheet): void {
           optional: true,
           within: { x: x - 52, y: y - 26, w: 104, h: 52 },
         })
+    } else if (n.part.kind === 'injector') {
+      p.push({ kind: 'rect', style: 'part', x: x - 5, y: y - 8, w: 10, h: 16, id: n.node.id })
+      labels.reserve(x - 6, y - 9, 12, 18)
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
     else p.push({ kind: 'circle', style: 'dot', x, y, r: 2.6, id: n.node.id })
   }
@@ -378,14 +381,23 @@ const MOST_CHARS = 18
 /** @returns a name cut to what a box holds */
 export const fitting = (name: string): string => (name.length > MOST_CHARS ? `${name.slice(0, MOST_CHARS - 1)}…` : name)
 
-/** Names of antennas and arrestors beside them, once all else is written: where there is room. */
+/** What stands on a box: as short as it is still told apart. */
+export const boxWord = (n: TreeNode): string =>
+  fitting(shortName(n.name))
+    .replace(/^Amplifier\b/, 'Amp')
+    .replace(/^Outdoor modem\b/, 'Modem')
+
+/** Beside which parts their names stand. */
+const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector'])
+
+/** Names of small parts beside them, once all else is written: where there is room. */
 export function nameParts(
   { p, labels, o }: Pick<Sheet, 'p' | 'labels'> & { o: { compact?: boolean } },
   parts: readonly { at: TreeNode; x: number; y: number }[],
 ): void {
   if (o.compact) return
   for (const { at, x, y } of parts)
-    if (at.part.kind === 'antenna' || at.part.kind === 'arrestor')
+    if (NAMED.has(at.part.kind))
       labels.put(p, {
         x: x + NAME_PX,
         y: y - NAME_PX,
@@ -707,7 +719,7 @@ function drawLoops(s: Sheet): void {
     const [x2, y2] = place(s, loop.worst.server.node)
     p.push({ kind: 'line', style: good ? 'loopGood' : 'loop', x1, y1, x2, y2 })
     labels.keepOff(x1, y1, x2, y2)
-    const name = a.loops.length > 1 ? `${fitting(shortName(loop.at.name))}: ` : ''
+    const name = a.loops.length > 1 ? `${boxWord(loop.at)}: ` : ''
     const text1 = `${name}isolation ${num(loop.isolationDb)} dB, needs ${num(loop.neededDb)}`
     const text2 = good
       ? 'stable'

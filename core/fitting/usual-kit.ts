@@ -5,12 +5,13 @@ import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import type { Maker } from '../job/defaults'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
 import type { Change, Design, Job, JobDocument, Run, Site, Use } from '../job/schema'
-import { buildingOf } from '../site/building'
+import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
-import { axisSign, moveAlong, partWay, ridgeM, round2 } from '../site/frame'
+import { axisSign, moveAlong, nearestTo, partWay, ridgeM, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { USE_FIGURES, usualUse } from '../site/use'
 import { adapterChain, WINDOW_LEAD } from './adapters'
+import { pairsByRole } from './by-role'
 import { cutLengthM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
 import type { End } from './mating'
@@ -66,6 +67,7 @@ class Layer {
   private readonly placed = new Map<string, { at: Point; part: Part }>()
   private readonly building: Building
   private readonly site: Site
+  private readonly sockets: readonly Point[]
   readonly kind: Job['kind']
   private count = 0
 
@@ -78,6 +80,7 @@ class Layer {
     this.site = siteOf(doc)
     this.kind = jobOf(doc).kind
     this.building = buildingOf(doc)
+    this.sockets = doc.fixtures.filter(x => x.kind === 'mains socket' && inside(this.building, x))
   }
 
   /** @param acrossM  to the side of the section */
@@ -85,6 +88,23 @@ class Layer {
     const flat = moveAlong({ axisDeg: this.site.axisDeg + 90 }, { eastM: 0, northM: 0, upM }, acrossM, 1)
     const at = { ...moveAlong(this.site, { ...flat, upM }, alongM, this.sign), upM: round2(upM) }
     return this.put(typeof what === 'string' ? sure(partById(what)) : what, at)
+  }
+
+  /** Beside the mains socket that is nearest to a place; there where none is noted. */
+  bySocket(partId: string, alongM: number, upM: number): string {
+    const here = { ...moveAlong(this.site, { eastM: 0, northM: 0, upM }, alongM, this.sign), upM }
+    const socket = nearestTo(here, this.sockets)
+    const at = socket ? { eastM: socket.eastM, northM: socket.northM, upM: round2(socket.upM + BESIDE_SOCKET_M) } : here
+    return this.put(sure(partById(partId)), at)
+  }
+
+  /** What of the antennas is for Wi-Fi and position goes to the box's own sockets, where its leads reach. */
+  byRole(box: string): void {
+    for (const [id, { part, at }] of [...this.placed])
+      if (part.kind === 'antenna')
+        for (const [from, to] of pairsByRole(part, this.part(box)))
+          if ((this.lead(id, from.id)?.lengthM ?? 0) >= wayM(this.kind, this.building, at, entryOf(this.placed, box).at))
+            this.screw(id, from.id, box, to.id)
   }
 
   private put(part: Part, at: Point): string {
@@ -248,6 +268,9 @@ const arrestorFor = (line: LinePart | undefined): string =>
   line?.impedanceOhm === 75 ? 'arr-gas-f' : line?.ends === 'SMA' ? 'arr-gas-sma' : 'arr-gas'
 const windowLeadFor = (line: LinePart | undefined): string => (line?.impedanceOhm === 75 ? `${WINDOW_LEAD}-f` : WINDOW_LEAD)
 
+/** What plugs into a socket stands so far over it, m. Assumed. */
+export const BESIDE_SOCKET_M = 0.3
+
 /** Two single antennas for a box of two branches stand this far apart. @source common practice (no source) */
 const PAIR_M = 0.8
 
@@ -317,7 +340,7 @@ function layOutdoors(lay: Layer, site: Site, american: boolean): void {
     lay.feed(antenna, feed, { to: router, toPort: branch, what: lay.choice.line ?? 'line-240' })
   const at = entrance(site)
   const arrestor = lay.node('arr-data', at.x, at.upM)
-  const injector = lay.node(injectorFor(lay.part(router)), -site.lengthM / 2 + 0.6, 0.6)
+  const injector = lay.bySocket(injectorFor(lay.part(router)), -site.lengthM / 2 + 0.6, 0.6)
   lay.run(router, 'lan1', { to: arrestor, toPort: 'in', what: 'data-6-out' })
   lay.run(arrestor, 'out', { to: injector, toPort: 'out', what: 'data-6-out' })
 }
@@ -439,6 +462,7 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
     const at = placeAboard(site, lay.choice.antenna, { x, upM })
     for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', { x: at.x, upM: at.upM }))
       lay.feed(antenna, feed, { to: router, toPort: branch, what: line })
+    lay.byRole(router)
     return
   }
   const at = placeAboard(site, lay.choice.antenna, { x, upM })

@@ -78,25 +78,30 @@ const ORDER: readonly PartKind[] = [
 ]
 
 function parts(tree: Tree): PickRow[] {
-  const byName = new Map<string, { at: TreeNode; count: number }>()
+  const byName = new Map<string, { at: TreeNode; names: string[] }>()
   for (const at of tree.nodes) {
-    const held = byName.get(at.part.name)
-    byName.set(at.part.name, { at, count: (held?.count ?? 0) + 1 })
+    const held = byName.get(at.part.name) ?? { at, names: [] }
+    held.names.push(at.name)
+    byName.set(at.part.name, held)
   }
   return [...byName.values()]
     .sort((a, b) => ORDER.indexOf(a.at.part.kind) - ORDER.indexOf(b.at.part.kind) || a.at.part.name.localeCompare(b.at.part.name))
-    .map(({ at, count }) => ({
+    .map(({ at, names }) => ({
       group: 'parts',
       key: `part:${at.part.id}`,
       name: at.part.name,
-      quantity: count,
+      quantity: names.length,
       unit: '',
-      note: partNote(at),
+      note: partNote(at, names),
     }))
 }
 
-function partNote({ part }: TreeNode): string {
+/** More names than these tell nobody where a part goes. */
+const MOST_NAMES = 4
+
+function partNote({ part }: TreeNode, names: readonly string[]): string {
   const says = [
+    part.kind !== 'adapter' && names.length <= MOST_NAMES ? names.join('; ') : '',
     part.mount ? `fixed by ${part.mount}` : '',
     part.clampMm ? `pole ${num(nth(part.clampMm, 0))}–${num(nth(part.clampMm, 1))} mm` : '',
     part.massKg ? `${num(part.massKg, 1)} kg` : '',

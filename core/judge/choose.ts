@@ -8,7 +8,8 @@ import { cablesBetween, chainLossDb } from '../fitting/adapters'
 import { screwOnChain, turnedLinks } from '../fitting/splice'
 import { feedsInto, turned } from '../chain/tree'
 import type { Joint, Tree } from '../chain/tree'
-import type { LinePart } from '../job/part'
+import { joinByRole } from '../fitting/by-role'
+import type { LinePart, Port } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
 import { needAtDbm } from '../site/use'
 import type { SpotSummary } from '../survey/spots'
@@ -30,6 +31,7 @@ export function chooseFindings(c: Context): Finding[] {
     ...joints(tree, c.main?.carrier.frequencyMHz ?? MIDDLE_MHZ),
     ...openPorts(tree),
     ...wrongRoles(tree),
+    ...openRoles(tree),
     ...pairs(tree),
     ...handsOn(c, tree),
     ...wifiRooms(c),
@@ -289,17 +291,55 @@ function openPorts(tree: Tree): Draft[] {
 const wrongRoles = (tree: Tree): Draft[] =>
   tree.joints.flatMap(j =>
     [j.from, j.to]
-      .filter(jack => jack.port.role === 'wifi' || jack.port.role === 'position')
+      .filter(jack => isBeside(jack.port.role) && carriesCellular(tree, j, jack))
       .map((jack): Draft => ({
         code: 'choose.port-role',
         subjectId: `${j.run.id}.${jack.at.node.id}`,
         severity: 'fix',
-        title: `A cellular feed on the ${jack.port.role === 'wifi' ? 'Wi-Fi' : 'position'} port of ${jack.at.name}`,
+        title: `${jack.at.part.kind === 'antenna' ? 'A cellular port' : 'A cellular feed'} on the ${ROLE_WORD[jack.port.role]} ${
+          jack.at.part.kind === 'antenna' ? 'lead' : 'port'
+        } of ${jack.at.name}`,
         sentence: 'It looks like the others and carries nothing of the mast. The cellular ports are marked as such.',
         because: 'each port has a role of its own',
         source: COMMON,
       })),
   )
+const ROLE_WORD: Partial<Record<Port['role'], string>> = { wifi: 'Wi-Fi', position: 'position' }
+const isBeside = (role: Port['role']): boolean => role in ROLE_WORD
+/** A feed of the mast comes by it, or a modem's branch hangs at its other end. */
+const carriesCellular = (tree: Tree, j: Joint, jack: Joint['from']): boolean =>
+  tree.visits.some(v => v.joint?.run.id === j.run.id) || (jack === j.from ? j.to : j.from).port.role === 'cell'
+
+/** Leads of a combined antenna that hang free while the box has sockets for them. */
+function openRoles(tree: Tree): Draft[] {
+  return tree.donors.flatMap((antenna): Draft[] => {
+    const box = tree.routers.find(r => feedsInto(tree, r.node.id).some(v => v.donor.node.id === antenna.node.id))
+    const steps = box ? joinByRole(tree, antenna, box) : []
+    if (!box || !steps.length) return []
+    return [
+      {
+        code: 'choose.roles',
+        subjectId: antenna.node.id,
+        severity: 'note',
+        title: `${steps.length === 1 ? 'A lead' : `${steps.length} leads`} of ${antenna.name} for Wi-Fi and position hang free`,
+        sentence:
+          `${box.name} has sockets for them. They may stay open: ` +
+          'what they would carry then comes by its own small antennas, or not at all.',
+        because: 'ports of one role at both ends',
+        source: COMMON,
+        cures: [
+          {
+            label: 'join them by role',
+            gain: 'every lead on its own socket',
+            cost: 'as many leads to pull',
+            enough: true,
+            steps,
+          },
+        ],
+      },
+    ]
+  })
+}
 
 /** Two single antennas on one box are its two layers only where they are turned across each other. */
 function pairs(tree: Tree): Draft[] {

@@ -15,6 +15,8 @@ export function overData(a: Pick<Assessment, 'tree' | 'levels'>): Words | null {
   const modem = a.levels?.modems[0]
   const { tree } = a
   if (!modem || !tree) return null
+  // The modem is out there already.
+  if (tree.routers.find(r => r.node.id === modem.routerId)?.part.outdoors) return null
   const i = tree.visits.findIndex(v => v.at.node.id === modem.routerId && v.entry?.id === modem.port)
   const lengthM = i < 0 ? 0 : wayTo(tree, i).reduce((s, v) => s + (v.joint ? jointM(v.joint) : 0), 0)
   if (lengthM < 2) return null

@@ -4,6 +4,7 @@ import { MOST_DROP, SOURCE_V } from '../install/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
 import { dataLeadSteps } from '../fitting/data-lead'
+import { BESIDE_SOCKET_M } from '../fitting/usual-kit'
 import { withinWall } from '../install/passage'
 import { outsideOf } from '../install/surge'
 import { movesAbout } from '../job/schema'
@@ -167,8 +168,6 @@ function fumes(f: BoxFeed): Draft[] {
   ]
 }
 
-/** So far beside its socket an injector stands, m. Assumed. */
-const BESIDE_SOCKET_M = 0.3
 /** Height at which an arrestor is reached, m. */
 const REACHED_M = 1.2
 

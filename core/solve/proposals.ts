@@ -142,18 +142,19 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
         const atAntenna = adapterChain(lineEnd(line), feed)
         if (!atAntenna) continue
         // A box for one chain leaves the second feed idle; a single antenna on two branches is laid out twice.
-        if (boosts(kit) && antenna.ports.length > 1) continue
-        const feeds = boosts(kit) ? 1 : Math.min(branches, Math.max(2, antenna.ports.length))
-        const copies = !boosts(kit) && antenna.ports.length === 1 ? feeds : 1
-        const own = (antenna.tailM ?? 0) >= leadM
+        const own = antenna.ports.filter(p => p.role === 'feed').length
+        if (boosts(kit) && own > 1) continue
+        const feeds = boosts(kit) ? 1 : Math.min(branches, Math.max(2, own))
+        const copies = !boosts(kit) && own === 1 ? feeds : 1
+        const reaches = (antenna.tailM ?? 0) >= leadM
         const { pattern } = antennaAt(antenna, frequencyMHz)
-        const adapters = own ? atBox.length : atBox.length + atAntenna.length
+        const adapters = reaches ? atBox.length : atBox.length + atAntenna.length
         out.push({
           kit,
           choice: { antenna, line, box, ...(inside ? { inside } : {}) },
           netDb:
             pattern.gainDbi -
-            (own ? 2 : lossDb + chainLossDb(atAntenna)) +
+            (reaches ? 2 : lossDb + chainLossDb(atAntenna)) +
             discriminationOf(pattern.beamwidthDeg).mean +
             (feeds > 1 ? SECOND_FEED_DB : 0) +
             (box.kind === 'amplifier' ? amplifierOn(box, band.name).gainDb - 60 : 0),
@@ -162,7 +163,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
             (line.priceClass ?? 2) * feeds * 0.6 +
             (box.priceClass ?? 2) * (box.kind === 'amplifier' ? 3 : 2) +
             adapters * feeds * 0.2,
-          work: copies + feeds * (own ? 0 : 1) + adapters * feeds * 0.2 + line.diameterMm / 20,
+          work: copies + feeds * (reaches ? 0 : 1) + adapters * feeds * 0.2 + line.diameterMm / 20,
         })
       }
     }

@@ -124,7 +124,7 @@ const portWords = (part: Part): string => {
   if (!first) return ''
   const many =
     part.kind === 'antenna' && part.ports.length > 1
-      ? `, ${part.ports.length} feeds`
+      ? `, ${part.ports.filter(p => p.role === 'feed').length} feeds`
       : part.kind === 'router'
         ? `, ${part.ports.length} ports`
         : ''
@@ -178,7 +178,8 @@ const ADDS = computed(() =>
 )
 const addLoose = (partId: string) => {
   const part = partOfId(partId)
-  const at = { eastM: -store.site.lengthM / 2, northM: 1, upM: 2 }
+  // Beside those that were put down before it: none lies on another.
+  const at = { eastM: -store.site.lengthM / 2 + loose.value.length, northM: 1, upM: 2 }
   return part && apply(looseSteps(design.value, part, at), `add a ${part.name}`)
 }
 const loose = computed(() => tree.value?.loose ?? [])

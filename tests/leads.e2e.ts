@@ -1,0 +1,75 @@
+/** Leads, data cables and names: what is fixed to a part or carries no radio is pulled like any cable, and called by its name. */
+import { choose } from './support/choose'
+import { expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+
+const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
+
+test('the leads of a roof antenna are cables of their own: in the kit, pulled in Route, pulled on the card', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, MAIL_VAN, 'choose')
+  await expect(page.locator('[data-test=own-lead]')).toContainText('own lead, RG-58, 5.0 m')
+  await openJob(page, MAIL_VAN, 'route')
+  const rows = page.locator('[data-test=cable-row]')
+  await expect(rows).toHaveCount(2)
+  await expect(rows.first()).toContainText('own lead, RG-58')
+  await expect(rows.first()).toContainText('5.0 m')
+  await openJob(page, MAIL_VAN, 'card')
+  const pulled = page.locator('[data-test=step-pull]')
+  await expect(pulled.filter({ hasText: 'Pull A1: Roof omni to ' })).toHaveCount(1)
+  await expect(pulled.filter({ hasText: 'Pull A2: Roof omni to ' })).toHaveCount(1)
+})
+
+test('a modem outdoors has its data cable: taken out it is missed, and one press lays it again', async ({ demoPage: page }) => {
+  await openJob(page, LOFT, 'choose')
+  await page.locator('[data-test=variant-B]').click()
+  const cables = page.locator('[data-test=data-cables]')
+  await expect(cables.getByRole('listitem')).toHaveCount(2)
+  await choose(cables.getByRole('combobox').first(), 'Data cable Cat 6, indoor')
+  await sent(page)
+  await cables.getByRole('button', { name: 'take out Injector' }).click()
+  // Nothing that led to it alone is left in the air.
+  await expect(cables).toHaveCount(0)
+  await page.locator('[data-test=findings]').click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText('No data cable comes to Outdoor modem')
+  await dialog.getByRole('button', { name: /lay it to an injector/ }).click()
+  await page.keyboard.press('Escape')
+  await expect(cables.getByRole('listitem')).toHaveCount(2)
+  await expect(cables).toContainText('Data arrestor to Injector')
+  await sent(page)
+  await page.reload()
+  await page.locator('[data-test=variant-B]').click()
+  await expect(page.locator('[data-test=data-cables]').getByRole('listitem')).toHaveCount(2)
+  await openJob(page, LOFT, 'route')
+  await page.locator('[data-test=variant-B]').click()
+  await expect(page.locator('[data-test=cable-row]').filter({ hasText: 'Outdoor modem to Data arrestor' })).toHaveCount(1)
+})
+
+test('a part that somebody names is called so in Route, on the card and on the picture; emptied, by what it is again', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, KILN, 'choose')
+  await page.locator('[data-test=figures-outside]').first().click()
+  const dialog = page.getByRole('dialog')
+  const usual = (await dialog.getByRole('heading').first().textContent())!.trim()
+  expect(usual).toMatch(/^Roof /)
+  await dialog.locator('[data-test=part-name] input').fill('West pole')
+  await dialog.locator('[data-test=part-name] input').blur()
+  await expect(dialog.getByRole('heading').first()).toHaveText('West pole')
+  await page.keyboard.press('Escape')
+  await sent(page)
+  await openJob(page, KILN, 'route')
+  await expect(page.locator('[data-test=cable-row]').first()).toContainText('West pole to')
+  await openJob(page, KILN, 'card')
+  await expect(page.locator('[data-test=step-raise]').first()).toContainText('Raise West pole')
+  // A name is no change of the plan: what was done stays done.
+  await expect(page.getByText('the plan changed since')).toHaveCount(0)
+  await openJob(page, KILN, 'place')
+  await expect(page.locator('[data-test=part-outside]').first()).toHaveAttribute('aria-label', /^West pole/)
+  await openJob(page, KILN, 'choose')
+  await page.locator('[data-test=figures-outside]').first().click()
+  await dialog.locator('[data-test=part-name] input').fill('')
+  await dialog.locator('[data-test=part-name] input').blur()
+  await expect(dialog.getByRole('heading').first()).toHaveText(usual)
+})
