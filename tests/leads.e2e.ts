@@ -1,6 +1,6 @@
 /** Leads, data cables and names: what is fixed to a part or carries no radio is pulled like any cable, and called by its name. */
 import { choose } from './support/choose'
-import { expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+import { database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
 
 const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
 
@@ -72,4 +72,34 @@ test('a part that somebody names is called so in Route, on the card and on the p
   await dialog.locator('[data-test=part-name] input').fill('')
   await dialog.locator('[data-test=part-name] input').blur()
   await expect(dialog.getByRole('heading').first()).toHaveText(usual)
+})
+
+test('a part is placed by its figures: what is screwed to it and its cables come along, and undo brings all back', async ({
+  demoPage: page,
+  app,
+}) => {
+  await openJob(page, KILN, 'place')
+  await page.locator('[data-test=part-router]').first().focus()
+  await page.locator('[data-test=by-figure]').click()
+  const sql = database(app)
+  const rows = () => sql`select id, east_m, north_m from nodes where job_id = ${KILN} order by id`
+  const before = await rows()
+  const along = page.locator('[data-test=place-along] input')
+  const was = Number((await along.inputValue()).replace('−', '-'))
+  await along.fill(String(was + 3))
+  await along.blur()
+  await sent(page)
+  const after = await rows()
+  const moved = after.filter((r, i) => Math.hypot(r.east_m - before[i]!.east_m, r.north_m - before[i]!.north_m) > 0.01)
+  // The router, and the adapters that are screwed to it.
+  expect(moved.length).toBeGreaterThan(1)
+  for (const r of moved) {
+    const old = before.find(b => b.id === r.id)!
+    expect(Math.hypot(r.east_m - old.east_m, r.north_m - old.north_m)).toBeCloseTo(3, 1)
+  }
+  await page.keyboard.press('Escape')
+  await page.locator('[data-test=undo]').click()
+  await sent(page)
+  await expect.poll(async () => JSON.stringify(await rows())).toBe(JSON.stringify(before))
+  await sql.end()
 })

@@ -73,6 +73,26 @@ describe('gates', () => {
     expect(fact('wind', later(61)).lapsed).toBe(true)
     expect(state(h, step, 'climb', later(-60)).open).toBe(false)
   })
+  it('each fact holds as long as it is said to, and not a minute more', () => {
+    // Common practice (no source): a tied ladder for half a day's work, ice for two hours.
+    const holds: Partial<Record<string, number>> = { foot: 240, ice: 120, eyes: 240 }
+    const seen = new Set<string>()
+    for (const gate of ['climb', 'ladder', 'drill'] as const) {
+      const { h, step, need } = gated(gate)
+      say(h, need)
+      for (const fact of factsFor(need, 'home')) {
+        const minutes = holds[fact.key]
+        if (minutes === undefined) continue
+        seen.add(fact.key)
+        const standsAt = (m: number) =>
+          gatesBefore(h.doc, step, card(h).steps, later(m))
+            .find(g => g.gate === gate)!
+            .facts.find(f => f.fact.key === fact.key)!.stands
+        expect([standsAt(minutes), standsAt(minutes + 1)], `${gate}: ${fact.key}`).toEqual([true, false])
+      }
+    }
+    expect([...seen].sort()).toEqual(['eyes', 'foot', 'ice'])
+  })
   it('a gust of 12 m/s keeps it shut and says stop; a line nearer than the pole and 3 m too', () => {
     const { h, step, need } = gated('raise')
     say(h, need)

@@ -135,6 +135,24 @@ describe('feeding several antennas', () => {
     expect(Math.min(...got)).toBeCloseTo(zone!.spareDb, 6)
     expect(Math.max(...got) - Math.min(...got)).toBeLessThanOrEqual(2 * WITHIN_DB)
   })
+  it('the first is within the tolerance if any is; of those it has the fewest parts, then it asks for the least', () =>
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 12, noNaN: true }), { minLength: 2, maxLength: 5 }), losses => {
+        const [first, ...rest] = feedTrees(one(losses), SMALL)
+        // Within 3 dB of the middle: six from end to end.
+        const within = (spread: number) => spread <= 2 * WITHIN_DB
+        for (const t of rest) {
+          if (!within(first!.spreadDb)) {
+            expect(within(t.spreadDb)).toBe(false)
+            expect(t.spreadDb).toBeGreaterThanOrEqual(first!.spreadDb - 1e-9)
+          } else if (within(t.spreadDb)) {
+            expect(t.parts).toBeGreaterThanOrEqual(first!.parts)
+            if (t.parts === first!.parts) expect(t.asksDbm).toBeGreaterThanOrEqual(first!.asksDbm - 1e-9)
+          }
+        }
+      }),
+      { numRuns: 60 },
+    ))
   it('refuses nothing to feed, and a loss that is no number', () => {
     expect(() => feedTrees([], STOCK)).toThrow('no antenna to feed')
     expect(() => feedTrees(one([NaN]), STOCK)).toThrow(RangeError)

@@ -20,5 +20,17 @@ describe('exposure of the general public', () => {
     const one = [{ eirpDbm: 30, frequencyMHz: 800 }]
     expect(keepAwayM('ICNIRP 2020', [...one, ...one, ...one, ...one])).toBeCloseTo(2 * keepAwayM('ICNIRP 2020', one), 9)
   })
-  it('refuses what neither table covers', () => expect(() => publicLimitWm2('FCC OET 65', 100)).toThrow('400…100000, got 100'))
+  it('refuses what neither table covers, at both its ends, and takes the ends themselves', () => {
+    expect(() => publicLimitWm2('FCC OET 65', 100)).toThrow('400…100000, got 100')
+    expect(() => publicLimitWm2('ICNIRP 2020', 399.9)).toThrow('400…100000')
+    expect(() => publicLimitWm2('ICNIRP 2020', 100_001)).toThrow('400…100000')
+    expect(publicLimitWm2('ICNIRP 2020', 400)).toBeCloseTo(2, 9)
+    expect(publicLimitWm2('ICNIRP 2020', 100_000)).toBe(10)
+  })
+  it('both tables meet their flat part where they say', () => {
+    // f/200 is 10 W/m² at 2000 MHz, f/1500 mW/cm² is 10 W/m² at 1500 MHz.
+    expect(publicLimitWm2('ICNIRP 2020', 1999.999)).toBeCloseTo(10, 4)
+    expect(publicLimitWm2('FCC OET 65', 1499.999)).toBeCloseTo(10, 4)
+    expect(publicLimitWm2('ICNIRP 2020', 1500)).toBeCloseTo(7.5, 9)
+  })
 })

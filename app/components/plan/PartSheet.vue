@@ -130,6 +130,7 @@ const setPort = (port: Port, fields: Partial<Port>) =>
       data-test="part-name"
       :save="setName"
     />
+    <PlaceFigures v-if="!twins?.length" :node="node" />
     <MvChoice
       label="Part"
       :value="node.partId"

@@ -70,6 +70,9 @@ function turn(by: number) {
   const now = n.azimuthDeg ?? facing.value ?? 0
   move(n.id, { azimuthDeg: (Math.round((now + by) / 5) * 5 + 360) % 360 }, 'turn an antenna')
 }
+/** the three figures of its place stand open beside it */
+const byFigure = ref(false)
+const pickedName = computed(() => store.result.tree?.nodes.find(n => n.node.id === picked.value)?.name ?? 'part')
 const pickedPart = computed(() => (node.value ? partOf(node.value) : undefined))
 /** the way the antenna picked looks now, degrees in the site frame; null where it looks all round */
 const facing = computed(() => {
@@ -181,7 +184,7 @@ const stillOpen = computed(() => store.result.acts.plan.open)
       </template>
     </aside>
     <div v-if="node && !small && !covering" class="picked">
-      <strong>{{ pickedPart?.name ?? 'part' }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
+      <strong data-test="picked-name">{{ pickedName }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
       <template v-if="facing !== null">
         · looks <span class="fig">{{ bearing(facing) }}</span>
         <button type="button" class="turn" :disabled="!session.mayEdit" aria-label="turn left" @click="turn(-15)">↶</button>
@@ -197,6 +200,10 @@ const stillOpen = computed(() => store.result.acts.plan.open)
         </button>
       </template>
       <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}</span>
+      <button type="button" class="plain" :aria-expanded="byFigure" data-test="by-figure" @click="byFigure = !byFigure">
+        by figure
+      </button>
+      <PlaceFigures v-if="byFigure" :key="node.id" :node="node" />
     </div>
     <div v-if="!small" class="below">
       <CautionTicks :section="section" brief />
