@@ -2,6 +2,7 @@ export { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from './ed
 export { cableLength, neededM, stockFor } from './lengths'
 export { moveSteps } from './move'
 export type { CableLength } from './lengths'
+export { crossedSteps, isDoubleBeam, isSingleBeam, pairsOf, uncrossedSteps } from './pair'
 export { screwOn } from './splice'
 export type { Step } from './splice'
 export { antennasByRule, kitChanges } from './usual-kit'

@@ -8,7 +8,9 @@ import { cablesBetween, chainLossDb } from '../fitting/adapters'
 import { screwOnChain, turnedLinks } from '../fitting/splice'
 import { feedsInto, turned } from '../chain/tree'
 import type { Joint, Tree } from '../chain/tree'
+import { angleBetween } from '../geo/angles'
 import { joinByRole } from '../fitting/by-role'
+import { apartM, isCrossed, PAIR_MOST_M, pairsOf } from '../fitting/pair'
 import type { LinePart, Port } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
 import { needAtDbm } from '../site/use'
@@ -343,25 +345,59 @@ function openRoles(tree: Tree): Draft[] {
 
 /** Two single antennas on one box are its two layers only where they are turned across each other. */
 function pairs(tree: Tree): Draft[] {
-  return tree.routers.flatMap((r): Draft[] => {
-    const donors = new Map(feedsInto(tree, r.node.id).map(v => [v.donor.node.id, v.donor]))
-    const single = [...donors.values()].filter(d => d.part.ports.length === 1 && d.part.shape !== 'omni')
-    if (single.length < 2) return []
+  return pairsOf(tree).flatMap((pair): Draft[] => {
+    const [a, b] = pair
+    const base = { subjectId: a.node.id, because: 'a mast sends its two layers at ±45°, from one place', source: COMMON }
+    const metresApart = apartM(pair)
+    if (metresApart > PAIR_MOST_M)
+      return [
+        {
+          ...base,
+          code: 'choose.pair-apart',
+          severity: 'fix',
+          title: words`${a.name} and ${b.name} are no pair: ${metres(metresApart)} apart`,
+          sentence:
+            'One of them on the other side of the house hears the mast another way: both on one pole, crossed, with one aim.',
+        },
+      ]
+    const [x, y] = [a.node.azimuthDeg, b.node.azimuthDeg]
+    if (x !== null && y !== null && angleBetween(x, y) > ONE_AIM_DEG)
+      return [
+        {
+          ...base,
+          code: 'choose.pair-aim',
+          severity: 'fix',
+          title: `${a.name} and ${b.name} look ${num(angleBetween(x, y))}° apart`,
+          sentence: 'A pair has one aim: both are turned together, and locked at one mark.',
+        },
+      ]
+    if (isCrossed(pair)) return []
     return [
       {
+        ...base,
         code: 'choose.pair',
-        subjectId: r.node.id,
         severity: 'note',
         title: 'Two single beams: one at +45°, one at −45°',
         sentence:
           'Turned about their own axes, across each other, and both at the same mast: alike they would bring the same layer twice. ' +
           'Main and auxiliary ports among equals may be swapped.',
-        because: 'a mast sends its two layers at ±45°',
-        source: COMMON,
+        cures: [
+          {
+            label: 'both at ±45°',
+            gain: 'two layers',
+            cost: 'turned about their own axes when they are mounted',
+            enough: true,
+            steps: [a, b].map(
+              n => ({ table: 'nodes', op: 'update', rowId: n.node.id, fields: { polarisation: 'slant' } }) as const,
+            ),
+          },
+        ],
       },
     ]
   })
 }
+/** Two of a pair that look further apart have two aims, degrees. Assumed. */
+const ONE_AIM_DEG = 10
 
 /** Over what is needed, before "nothing is needed" may be said. Assumed. */
 const MARGIN = { levelDb: 10, speed: 1.2, tests: 3 } as const

@@ -3,7 +3,7 @@ import { nth } from '#core/sure'
 import { parse } from 'csv-parse/browser/esm/sync'
 import { guessDelimiter, readPattern } from '#core/formats'
 import type { MeasuredPattern } from '#core/formats'
-import { swapSteps } from '#core/fitting'
+import { crossedSteps, isDoubleBeam, isSingleBeam, pairsOf, swapSteps, uncrossedSteps } from '#core/fitting'
 import { CONNECTORS, OwnFigures, POLARISATIONS } from '#core/job'
 import type { Node, Part, Polarisation, Port } from '#core/job'
 import { partOf } from '#core/chain'
@@ -56,6 +56,28 @@ const name = computed(() => store.result?.tree?.nodes.find(n => n.node.id === pr
 /** One part's own: those built alike keep theirs. */
 const setName = (v: string | null) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: props.node.id, fields: { name: v } }], 'name a part')
+/** One antenna with two feeds may be two single beams, and the other way round. */
+const pairing = computed(() => {
+  const { tree } = store.result ?? {}
+  const now = part.value
+  if (!tree || !now || (!isDoubleBeam(now) && !pairOf.value)) return null
+  return pairOf.value
+    ? { label: 'One with two feeds in their place', choices: crewParts.all.value.filter(isDoubleBeam) }
+    : { label: 'Two single beams, crossed, in its place', choices: crewParts.all.value.filter(isSingleBeam) }
+})
+const pairOf = computed(() => {
+  const { tree } = store.result ?? {}
+  return tree ? (pairsOf(tree).find(p => p.some(n => n.node.id === props.node.id)) ?? null) : null
+})
+async function pair(id: string) {
+  const { tree, chosen } = store.result ?? {}
+  const next = pairing.value?.choices.find(p => p.id === id)
+  const at = tree?.donors.find(d => d.node.id === props.node.id)
+  if (!tree || !at || next?.kind !== 'antenna') return
+  const looks = at.node.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0)
+  const steps = pairOf.value ? uncrossedSteps(tree, pairOf.value, next) : crossedSteps(tree, at, next, looks)
+  error.value = (await store.commit(steps, 'a pair of antennas'))[0]?.message ?? ''
+}
 const POLARISATION_WORD: Record<Polarisation, string> = {
   vertical: 'upright (vertical)',
   horizontal: 'lying (horizontal)',
@@ -138,6 +160,15 @@ const setPort = (port: Port, fields: Partial<Port>) =>
       :disabled="!session.mayEdit"
       data-test="swap-part"
       :save="v => swap(v)"
+    />
+    <MvChoice
+      v-if="pairing"
+      :label="pairing.label"
+      :value="null"
+      :choices="pairing.choices.map(p => ({ value: p.id, title: p.name }))"
+      :disabled="!session.mayEdit"
+      data-test="pairing"
+      :save="v => v && pair(v)"
     />
     <p v-if="twins?.length" class="soft">What is changed here is changed on all {{ twins.length + 1 }} that are built alike.</p>
     <MvChoice
