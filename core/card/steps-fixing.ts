@@ -70,7 +70,7 @@ export function masts(s: CardContext): Draft[] {
       },
       {
         id: `mount:${node.id}`,
-        words: kind ? `Mount the ${fixedWords(kind.id)} of ${nameOf(at)}` : `Mount what holds ${nameOf(at)}`,
+        words: kind ? `Mount the ${fixedWords(kind.id)} for ${nameOf(at)}` : `Mount what holds ${nameOf(at)}`,
         plain: kind ? `Fix the ${fixedWords(kind.id)}` : `Fix what holds ${catalogueName(at)}`,
         stand,
         at: node,

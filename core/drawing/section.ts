@@ -392,10 +392,11 @@ const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'inject
 
 /** Names of small parts beside them, once all else is written: where there is room. */
 export function nameParts(
-  { p, labels, o }: Pick<Sheet, 'p' | 'labels'> & { o: { compact?: boolean } },
+  { p, labels, o }: Pick<Sheet, 'p' | 'labels'> & { o: { compact?: boolean; coverage?: unknown } },
   parts: readonly { at: TreeNode; x: number; y: number }[],
 ): void {
-  if (o.compact) return
+  // Over hatched floors a name is not read: there the figures speak.
+  if (o.compact || o.coverage) return
   for (const { at, x, y } of parts)
     if (NAMED.has(at.part.kind))
       labels.put(p, {
@@ -404,12 +405,13 @@ export function nameParts(
         style: 'small',
         text: fitting(shortName(at.name)),
         optional: true,
-        within: { x: x - NAME_FAR_PX, y: y - 60, w: 2 * NAME_FAR_PX, h: 90 },
+        within: { x: x - NAME_FAR_PX, y: y - NAME_HIGH_PX, w: 2 * NAME_FAR_PX, h: 2 * NAME_HIGH_PX },
       })
 }
 /** A name stands so far off its part, and no further, px. */
 const NAME_PX = 10
-const NAME_FAR_PX = 130
+const NAME_FAR_PX = 120
+const NAME_HIGH_PX = 48
 
 /** `½`, `⅓`, `tap 6`. */
 function shareWord(part: Part): string {
