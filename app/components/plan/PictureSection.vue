@@ -199,7 +199,7 @@ const stillOpen = computed(() => store.result.acts.plan.open)
           ↷
         </button>
       </template>
-      <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}</span>
+      <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}, or&nbsp;</span>
       <button type="button" class="plain" :aria-expanded="byFigure" data-test="by-figure" @click="byFigure = !byFigure">
         by figure
       </button>

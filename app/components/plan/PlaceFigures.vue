@@ -15,8 +15,8 @@ const aboard = computed(() => movesAbout(store.job.kind))
 const words = computed(() => {
   const { axisDeg } = store.site
   return aboard.value
-    ? { along: 'Toward the nose', across: 'To starboard' }
-    : { along: `Toward ${bearing(axisDeg)}`, across: `Toward ${bearing((axisDeg + 90) % 360)}` }
+    ? { along: 'Forward', across: 'Starboard' }
+    : { along: `To ${bearing(axisDeg)}`, across: `To ${bearing((axisDeg + 90) % 360)}` }
 })
 function set(along: number, across: number) {
   const flat = fromLocal(store.site.axisDeg, along, across)
