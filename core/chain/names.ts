@@ -1,4 +1,5 @@
 /** What each part of a design is called: by what it is and where it stands, unless somebody gave it a name of its own. */
+import { nth } from '../sure'
 import type { AntennaPart, Part, Port } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Job, JobDocument, Node } from '../job/schema'
@@ -91,7 +92,7 @@ export function namesOf(doc: JobDocument, parts: readonly Named[]): Map<string, 
   const seen = new Map<string, number>()
   return new Map(
     parts.map(({ node, part }, i) => {
-      const { what, room } = plain[i]!
+      const { what, room } = nth(plain, i)
       const number = (seen.get(what) ?? 0) + 1
       seen.set(what, number)
       const several = (many.get(what) ?? 0) > 1
@@ -106,4 +107,4 @@ export function namesOf(doc: JobDocument, parts: readonly Named[]): Map<string, 
 const lower = (what: string): string => (what === SHAPE.Yagi ? what : what.toLowerCase())
 
 /** @returns a name without its room: what fits beside a part on a picture */
-export const shortName = (name: string): string => name.split(',')[0]!
+export const shortName = (name: string): string => nth(name.split(','), 0)

@@ -1,4 +1,5 @@
 /** What of a combined antenna goes where: its Wi-Fi and position leads to the box's sockets of the same role. */
+import { nth } from '../sure'
 import { portsOf } from '../chain/data'
 import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Part, Port } from '../job/part'
@@ -21,7 +22,7 @@ export function pairsByRole(
   return BESIDE.flatMap(role => {
     const from = portsOf(antenna).filter(p => p.role === role && !isTaken.antenna(p))
     const to = portsOf(box).filter(p => p.role === role && !isTaken.box(p))
-    return from.slice(0, to.length).map((p, i): [Port, Port] => [p, to[i]!])
+    return from.slice(0, to.length).map((p, i): [Port, Port] => [p, nth(to, i)])
   })
 }
 

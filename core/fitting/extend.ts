@@ -1,5 +1,5 @@
 /** A lead that does not reach goes on by a cable: a joint where it ends, adapters where the plugs do not meet. */
-import { lastOf } from '../sure'
+import { lastOf, nth } from '../sure'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Job } from '../job/schema'
@@ -72,7 +72,7 @@ export function extensionOf(
   const between = links
     .slice(1)
     .map((l, i) =>
-      runStep(run.designId, `${key(i)}r`, { from: [key(i), links[i]!.exit.id], to: [key(i + 1), l.entry.id], cable: null }),
+      runStep(run.designId, `${key(i)}r`, { from: [key(i), nth(links, i).exit.id], to: [key(i + 1), l.entry.id], cable: null }),
     )
   const last = [key(links.length - 1), lastOf(links).exit.id] as const
   const lead: Step = {
@@ -84,8 +84,8 @@ export function extensionOf(
       : { toPort: to.port.id, fromNodeId: last[0], fromPort: last[1], way: null, pieces: null },
   }
   const goesOn = runStep(run.designId, `new:${n}-extension`, {
-    from: atFrom ? [key(0), links[0]!.entry.id] : [far.at.node.id, far.port.id],
-    to: atFrom ? [far.at.node.id, far.port.id] : [key(0), links[0]!.entry.id],
+    from: atFrom ? [key(0), nth(links, 0).entry.id] : [far.at.node.id, far.port.id],
+    to: atFrom ? [far.at.node.id, far.port.id] : [key(0), nth(links, 0).entry.id],
     cable,
   })
   return { line, lengthM, lossDb: found.lossDb, steps: [...nodes, lead, ...between, goesOn] }

@@ -1,5 +1,5 @@
 /** A part that moves takes along what is screwed to it, and its cables follow: for a drag, a typed figure and a cure alike. */
-import { nth } from '../sure'
+import { entryOf, nth } from '../sure'
 import { isCable } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import type { Step } from '../job/edits'
@@ -59,9 +59,10 @@ export function moveSteps(on: On & { tree: Pick<Tree, 'joints' | 'nodes'> }, mov
     if (at && m.table === 'nodes' && m.op === 'update') to.set(m.rowId, goneTo(at.node, m.fields))
   }
   const carried = [...to].flatMap(([id, at]) => {
-    const { node } = byId.get(id)!
+    const moved = entryOf(byId, id)
+    const { node } = moved
     const by = [at.eastM - node.eastM, at.northM - node.northM, at.upM - node.upM] as const
-    if (by.every(d => Math.abs(d) < 1e-9) || isCarried(byId.get(id)!)) return []
+    if (by.every(d => Math.abs(d) < 1e-9) || isCarried(moved)) return []
     return screwedTo(tree, id)
       .filter(n => !to.has(n.node.id))
       .map(({ node: n }): [string, Point] => [
