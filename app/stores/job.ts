@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { changesOf, editsOf, jobOf, PLACED_TABLES } from '#core/job'
+import type { Step } from '#core/fitting'
 import type { Change, Edit, JobDocument } from '#core/job'
 import type { Assessment, Cure } from '#core/judge'
 import { atPresentStop, logIndex } from '#core/survey'
@@ -308,8 +309,9 @@ export const useJob = defineStore('job', () => {
   const undo = (): Promise<string | null> => step(whole.value && undoing.undo(whole.value))
   const redo = (): Promise<string | null> => step(whole.value && undoing.redo(whole.value))
 
-  /** A cure's steps as one batch; ids that it names for itself are made here. */
-  const cure = (c: Cure): Promise<Errors> => commit(editsOf(changesOf(c.steps, uuidv7)), say(c.label, usePrefs().units))
+  /** Steps as one batch; ids that they name for themselves are made here. */
+  const commitSteps = (steps: readonly Step[], label: string): Promise<Errors> => commit(editsOf(changesOf(steps, uuidv7)), label)
+  const cure = (c: Cure): Promise<Errors> => commitSteps(c.steps, say(c.label, usePrefs().units))
 
   /** Sends what waits, of this job and every other. */
   const send = (): Promise<void> => sending.now()
@@ -372,6 +374,7 @@ export const useJob = defineStore('job', () => {
     redoStack,
     open,
     commit,
+    commitSteps,
     cure,
     undo,
     redo,

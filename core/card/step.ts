@@ -92,6 +92,12 @@ export const nameOf = (n: TreeNode): string => n.name
 /** What it is called in the catalogue, on its box and on the list. */
 export const catalogueName = (n: TreeNode): string => n.part.name
 
+/** @returns a step's words by the names of its parts, and plainly by those of the catalogue */
+export const worded = (say: (name: (n: TreeNode) => string) => string): Pick<Step, 'words' | 'plain'> => ({
+  words: say(nameOf),
+  plain: say(catalogueName),
+})
+
 /** @returns each name once, with how often it stands where that is more than once */
 export function tally(names: readonly Words[]): Words[] {
   const counts = new Map<string, { name: Words; n: number }>()

@@ -23,7 +23,7 @@ import { metres, words } from '../words'
 import { aloft, beside, pulling, TAKES } from './durations'
 import type { GateNeed } from './gates'
 import { heightGates, holeAt, lacking, raising } from './needs'
-import { catalogueName, isUp, nameOf, partKey } from './step'
+import { catalogueName, isUp, nameOf, partKey, worded } from './step'
 import type { Draft, CardContext } from './step'
 
 /** Whether a mount makes a hole, and whether it goes through: a foot bolted through a skin is the hole of its own leads. */
@@ -89,8 +89,7 @@ export function masts(s: CardContext): Draft[] {
       },
       {
         id: `raise:${node.id}`,
-        words: `Raise ${nameOf(at)}`,
-        plain: `Raise ${catalogueName(at)}`,
+        ...worded(name => `Raise ${name(at)}`),
         stand,
         at: node,
         then: raisingWords(at, overM),
@@ -154,16 +153,7 @@ export function inner(s: CardContext): Draft[] {
       parts: [catalogueName(n)],
       takes: [partKey(n)],
       tools: hole ? ['drill', 'detector', 'screwdriver', 'level'] : ['ties', 'level'],
-      then:
-        n.part.kind === 'arrestor'
-          ? 'Outdoors, or just within where the line comes in; in series, its earth stud reachable.'
-          : n.part.kind === 'injector'
-            ? 'By its socket, off the floor, the side with power toward the box that it feeds; not switched on yet.'
-            : box
-              ? 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
-              : hole
-                ? 'Template, level, lead through; away from metal and from the box.'
-                : 'Tied to what carries it, without a hole; away from metal and from the box.',
+      then: hangHow(n, hole),
       photo: box ? 'its place and its lamps' : null,
       gates: [...heightGates(n.node, s), ...(hole ? [holeAt(n, hole)] : [])],
       minutes: hung.slice(0, i).some(h => areBeside(h, n)) ? beside(TAKES.hung) : box ? TAKES.box : TAKES.hung,
@@ -171,6 +161,23 @@ export function inner(s: CardContext): Draft[] {
       needs: ['dry-run', 'panels-out', ...(up && n.part.kind === 'router' ? [`sim:${n.node.id}`] : [])],
     }
   })
+}
+
+/** How it is put in its place. */
+function hangHow({ part }: TreeNode, hole: GateNeed['hole'] | null): string {
+  switch (part.kind) {
+    case 'arrestor':
+      return 'Outdoors, or just within where the line comes in; in series, its earth stud reachable.'
+    case 'injector':
+      return 'By its socket, off the floor, the side with power toward the box that it feeds; not switched on yet.'
+    case 'amplifier':
+    case 'router':
+      return 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
+    default:
+      return hole
+        ? 'Template, level, lead through; away from metal and from the box.'
+        : 'Tied to what carries it, without a hole; away from metal and from the box.'
+  }
 }
 
 /** The trade's own verb for what is put in its place, and where that is where its name does not say so. */
@@ -234,8 +241,7 @@ export function cables(s: CardContext): Draft[] {
     const up = [joint.from, joint.to].some(e => isUp(e.at.node, building))
     return {
       id: `pull:${joint.run.id}`,
-      words: `Pull ${code}: ${nameOf(joint.from.at)} to ${nameOf(joint.to.at)}`,
-      plain: `Pull ${code}: ${catalogueName(joint.from.at)} to ${catalogueName(joint.to.at)}`,
+      ...worded(name => `Pull ${code}: ${name(joint.from.at)} to ${name(joint.to.at)}`),
       stand: up ? 'up' : 'ground',
       at: from.node,
       parts: [words`${lineOf(joint)?.name ?? 'cable'}, ${metres(c.lengthM)}`],

@@ -9,7 +9,7 @@ import { num } from '../units'
 import { metres, words } from '../words'
 import { aloft, LININGS, TAKES } from './durations'
 import { energising, heightGates, lacking, transmitting } from './needs'
-import { catalogueName, isUp, nameOf } from './step'
+import { isUp, worded } from './step'
 import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
@@ -18,8 +18,7 @@ function online({ doc, a }: CardContext): Draft[] {
   return a.tree.routers.flatMap((at): Draft[] => [
     {
       id: `sim:${at.node.id}`,
-      words: `SIM into ${nameOf(at)}, power off`,
-      plain: `SIM into ${catalogueName(at)}, power off`,
+      ...worded(name => `SIM into ${name(at)}, power off`),
       stand: 'ground',
       at: at.node,
       parts: sims.length ? sims : ['SIM of the plan agreed'],
@@ -31,8 +30,7 @@ function online({ doc, a }: CardContext): Draft[] {
     },
     {
       id: `net:${at.node.id}`,
-      words: `Wait for the network: ${nameOf(at)}`,
-      plain: `Wait for the network: ${catalogueName(at)}`,
+      ...worded(name => `Wait for the network: ${name(at)}`),
       stand: 'ground',
       at: at.node,
       then: 'Lamps that wander are normal. Past five minutes it is SIM, plan or identity, not the antenna: do not climb for it.',
@@ -42,8 +40,7 @@ function online({ doc, a }: CardContext): Draft[] {
     },
     {
       id: `keys:${at.node.id}`,
-      words: `Passwords and names of ${nameOf(at)}`,
-      plain: `Passwords and names of ${catalogueName(at)}`,
+      ...worded(name => `Passwords and names of ${name(at)}`),
       stand: 'ground',
       at: at.node,
       then:
@@ -117,8 +114,7 @@ export function after(s: CardContext): Draft[] {
     const lacks = a.demands.filter(d => d.kind === 'feed' && d.subjectId === f.at.node.id)
     out.push({
       id: `power:${f.at.node.id}`,
-      words: `Power ${nameOf(f.at)}`,
-      plain: `Power ${catalogueName(f.at)}`,
+      ...worded(name => `Power ${name(f.at)}`),
       stand: 'ground',
       at: f.at.node,
       parts: f.wire ? [f.wire.words, ...(f.fuseA === null ? [] : [`fuse ${num(f.fuseA, f.fuseA % 1 ? 1 : 0)} A`])] : [],
@@ -153,8 +149,7 @@ export function after(s: CardContext): Draft[] {
   for (const f of feeds.filter(x => x.data?.injector))
     out.push({
       id: `link:${f.at.node.id}`,
-      words: `Read the link of ${nameOf(f.at)}`,
-      plain: `Read the link of ${catalogueName(f.at)}`,
+      ...worded(name => `Read the link of ${name(f.at)}`),
       stand: 'ground',
       at: f.data!.injector!.node,
       tools: ['phone or laptop'],
@@ -172,8 +167,7 @@ export function after(s: CardContext): Draft[] {
     const minutes = round ? TAKES.tighten : TAKES.aim
     out.push({
       id: `aim:${d.node.id}`,
-      words: round ? `Read ${nameOf(d)} and tighten it` : `Aim ${nameOf(d)} and lock it`,
-      plain: round ? `Read ${catalogueName(d)} and tighten it` : `Aim ${catalogueName(d)} and lock it`,
+      ...worded(name => (round ? `Read ${name(d)} and tighten it` : `Aim ${name(d)} and lock it`)),
       stand: isHigh ? 'up' : 'ground',
       at: d.node,
       tools: ['phone', 'spanners'],

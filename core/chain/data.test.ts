@@ -1,20 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { House } from '../../tests/support/house'
-import { kitChanges } from '../fitting/usual-kit'
+import { office } from '../../tests/support/house'
+import type { House } from '../../tests/support/house'
 import { changesOf } from '../job/edits'
 import { removeSteps } from '../fitting/edits'
-import { applyChanges } from '../job/changes'
 import { partById, partOfKind } from '../catalogue/parts'
 import { dataWayOf, injectorsOf, isData, portsOf } from './data'
 import { treeOf } from './tree'
 
-/** A house whose modem hangs outdoors, with Ethernet in. */
-function office(): House {
-  const h = new House(null, 'home')
-  const design = h.doc.designs[0]!
-  h.doc = applyChanges(h.doc, kitChanges(h.doc, design, 'outdoors', { bearingDeg: 270, newId: h.id }))
-  return h.design({ mastId: h.doc.masts[0]!.id, band: 'B20' })
-}
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 
 describe('data cables', () => {

@@ -1,5 +1,7 @@
 /** Data cables of a design: the sockets that parts have for them, and the way from a box outdoors to what feeds it. */
 import type { InjectorPart, Part, Port, RouterPart } from '../job/part'
+import { sure } from '../sure'
+import { beyond, jackAt } from './ends'
 import type { Joint, NodeOf, Tree, TreeNode } from './tree'
 
 /** @returns a router's sockets for data, which its maker's sheet counts and its part does not list */
@@ -19,6 +21,9 @@ export function portsOf(part: Part): Port[] {
   if (part.kind === 'line') return []
   return part.kind === 'router' ? [...part.ports, ...lanPorts(part)] : part.ports
 }
+
+/** @returns the ports of a part that are for one thing */
+export const portsWith = (part: Part, role: Port['role']): Port[] => portsOf(part).filter(p => p.role === role)
 
 /** @returns whether a joint is of a data cable: it carries no radio */
 export const isData = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>
@@ -48,11 +53,11 @@ export function dataWayOf(tree: Pick<Tree, 'joints'>, at: TreeNode): DataWay | n
   const way: DataWay = { joints: [], parts: [], injector: null, lengthM: 0 }
   let here = at
   while (way.joints.length < MOST_PIECES) {
-    const joint = data.find(j => !way.joints.includes(j) && [j.from, j.to].some(e => e.at.node.id === here.node.id))
+    const joint = data.find(j => !way.joints.includes(j) && jackAt(j, here.node.id))
     if (!joint) break
     way.joints.push(joint)
     way.lengthM += joint.run.lengthM
-    here = joint.from.at.node.id === here.node.id ? joint.to.at : joint.from.at
+    here = sure(beyond(joint, here.node.id)).at
     way.parts.push(here)
     if (isInjector(here)) return { ...way, injector: here }
     if (here.part.kind !== 'arrestor' && here.part.kind !== 'adapter') break

@@ -1,4 +1,4 @@
-export { dataWayOf, injectorsOf, isData, portsOf } from './data'
+export { dataWayOf, injectorsOf, isData, portsWith } from './data'
 export { shortName } from './names'
 export { flatten, isStraight, outlineOf } from './outline'
 export type { Outline } from './outline'

@@ -1,25 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { PARTS, partById, partOfKind } from '../catalogue/parts'
-import { applyChanges } from '../job/changes'
-import { kitChanges } from '../fitting/usual-kit'
 import { ownLead } from './leads'
 import { lineLossDb } from './line'
 import { CONNECTOR_PAIR_DB, isCable, jointLossDb, jointM, lineOf, treeOf } from './tree'
 
 /** A van with an antenna on its roof whose own leads go to a router. */
-function van(antennaId: string): House {
-  const h = new House(null, 'vehicle')
-  h.doc = applyChanges(
-    h.doc,
-    kitChanges(h.doc, h.doc.designs[0]!, 'router', {
-      bearingDeg: null,
-      newId: h.id,
-      choice: { antenna: partOfKind(antennaId, 'antenna')! },
-    }),
-  )
-  return h
-}
+const van = (antennaId: string) => new House(null, 'vehicle').kit('router', { antenna: partOfKind(antennaId, 'antenna')! })
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 
 describe('leads that are fixed to a part', () => {

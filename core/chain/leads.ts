@@ -33,7 +33,7 @@ const LEAD_PLUG_MM: Record<Connector, number> = {
 /** Made once for each type and plug: a tree is worked out at every press. */
 const made = new Map<string, LinePart>()
 
-function lineOf(coax: LeadCoax, port: Port): LinePart {
+function leadLine(coax: LeadCoax, port: Port): LinePart {
   const key = `${coax} ${port.connector}`
   const held = made.get(key)
   if (held) return held
@@ -58,5 +58,5 @@ function lineOf(coax: LeadCoax, port: Port): LinePart {
 /** @returns the lead that is fixed to a part's port; null where it has none, or the port is no radio's */
 export function ownLead(part: Part, port: Port): OwnLead | null {
   if (part.kind === 'line' || !part.tailM || port.role === 'lan') return null
-  return { line: lineOf(part.tailCoax ?? USUAL, port), lengthM: part.tailM, assumed: part.tailCoax === undefined }
+  return { line: leadLine(part.tailCoax ?? USUAL, port), lengthM: part.tailM, assumed: part.tailCoax === undefined }
 }

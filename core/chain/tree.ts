@@ -11,7 +11,7 @@ import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
-import { isData, portsOf } from './data'
+import { isData, portsOf, portsWith } from './data'
 import { namesOf } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
@@ -180,9 +180,10 @@ const leadsBetween = (from: Jack, to: Jack): OwnLead[] => [from, to].flatMap(({ 
 
 /** @returns whether something runs between its two ends: a cable or a lead, not a thread alone */
 export const isCable = ({ run, leads }: Pick<Joint, 'run' | 'leads'>): boolean => run.partId !== null || leads.length > 0
+/** @returns metres of the leads that are fixed to its ends */
+export const leadsM = ({ leads }: Pick<Joint, 'leads'>): number => leads.reduce((m, l) => m + l.lengthM, 0)
 /** @returns metres from port to port: of the cable that is bought, and of the leads it goes on from */
-export const jointM = ({ run, leads }: Pick<Joint, 'run' | 'leads'>): number =>
-  leads.reduce((m, l) => m + l.lengthM, run.partId === null ? 0 : run.lengthM)
+export const jointM = (j: Pick<Joint, 'run' | 'leads'>): number => leadsM(j) + (j.run.partId === null ? 0 : j.run.lengthM)
 /** @returns the line as it is laid, by its thickest piece; null where nothing is known of it, or nothing lies between */
 export const lineOf = ({ line, leads }: Pick<Joint, 'line' | 'leads'>): LinePart | null => line ?? leads[0]?.line ?? null
 
@@ -262,7 +263,7 @@ function walk(donors: readonly AntennaNode[], links: Links): Visit[] {
   }
   for (const donor of donors) {
     // The leads of a combined antenna for Wi-Fi and position hear no mast.
-    for (const port of donor.part.ports.filter(p => p.role === 'feed')) {
+    for (const port of portsWith(donor.part, 'feed')) {
       const index = visits.length
       visits.push({ at: donor, entry: null, parent: -1, exit: null, joint: null, donor, feed: port.id })
       follow(donor, port, { parent: index, donor, feed: port.id, way: [] })

@@ -2,20 +2,17 @@ import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { partById, partOfKind } from '../catalogue/parts'
 import { treeOf } from '../chain/tree'
-import { applyChanges } from '../job/changes'
 import { changesOf } from '../job/edits'
 import { pairsByRole } from './by-role'
 import { misfits } from './joints'
-import { kitChanges } from './usual-kit'
 
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 /** A van with a combined antenna over its router. */
-function van(box: string): House {
-  const h = new House(null, 'vehicle')
-  const choice = { antenna: partOfKind('ant-roof-7', 'antenna')!, box: partOfKind(box, 'router')! }
-  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'router', { bearingDeg: null, newId: h.id, choice }))
-  return h
-}
+const van = (box: string) =>
+  new House(null, 'vehicle').kit('router', {
+    antenna: partOfKind('ant-roof-7', 'antenna')!,
+    box: partOfKind(box, 'router')!,
+  })
 const roles = (h: House) =>
   tree(h)
     .joints.filter(j => j.leads.length)

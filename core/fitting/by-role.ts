@@ -1,6 +1,7 @@
 /** What of a combined antenna goes where: its Wi-Fi and position leads to the box's sockets of the same role. */
 import { nth } from '../sure'
-import { portsOf } from '../chain/data'
+import { portsWith } from '../chain/data'
+import { jackAt } from '../chain/ends'
 import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
 import type { Part, Port } from '../job/part'
 import { adapterChain } from './adapters'
@@ -20,16 +21,15 @@ export function pairsByRole(
   isTaken: { antenna: (p: Port) => boolean; box: (p: Port) => boolean } = { antenna: () => false, box: () => false },
 ): [antenna: Port, box: Port][] {
   return BESIDE.flatMap(role => {
-    const from = portsOf(antenna).filter(p => p.role === role && !isTaken.antenna(p))
-    const to = portsOf(box).filter(p => p.role === role && !isTaken.box(p))
+    const from = portsWith(antenna, role).filter(p => !isTaken.antenna(p))
+    const to = portsWith(box, role).filter(p => !isTaken.box(p))
     return from.slice(0, to.length).map((p, i): [Port, Port] => [p, nth(to, i)])
   })
 }
 
 /** @returns runs that join what is still open between an antenna with leads and its box; pairs whose plugs do not meet are left out */
 export function joinByRole(tree: Tree, antenna: AntennaNode, box: TreeNode): Step[] {
-  const takenOf = (at: TreeNode) => (p: Port) =>
-    tree.joints.some(j => [j.from, j.to].some(e => e.at.node.id === at.node.id && e.port.id === p.id))
+  const takenOf = (at: TreeNode) => (p: Port) => tree.joints.some(j => jackAt(j, at.node.id)?.port.id === p.id)
   return pairsByRole(antenna.part, box.part, { antenna: takenOf(antenna), box: takenOf(box) }).flatMap(([a, b]) =>
     adapterChain(a, b)?.length === 0
       ? [

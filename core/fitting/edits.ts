@@ -1,6 +1,7 @@
 /** Building a tree by hand: branches, parts put in and taken out. */
 import { nth, sure } from '../sure'
 import { partById, partOfKind } from '../catalogue/parts'
+import { jackAt } from '../chain/ends'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import type { Part, Port } from '../job/part'
 import type { Design, Job } from '../job/schema'
@@ -99,18 +100,15 @@ function closed(a: Joint, b: Joint): Step[] {
 function hanging(tree: Tree, first: TreeNode): Step[] {
   const left = new Set([first.node.id])
   const steps: Step[] = []
-  const endsOf = (id: string) =>
-    tree.joints.filter(
-      j => (j.from.at.node.id === id || j.to.at.node.id === id) && !left.has(j.from.at.node.id) && !left.has(j.to.at.node.id),
-    ).length
-  const hadOf = (id: string) => tree.joints.filter(j => j.from.at.node.id === id || j.to.at.node.id === id).length
+  const had = (id: string) => tree.joints.filter(j => jackAt(j, id))
+  const endsOf = (id: string) => had(id).filter(j => !left.has(j.from.at.node.id) && !left.has(j.to.at.node.id)).length
   // An injector is the end of its cable; what a signal passes has two.
   const least = (n: TreeNode) => (n.part.kind === 'injector' ? 1 : PASSES.has(n.part.kind) ? 2 : 0)
   for (let found = true; found;) {
     found = false
     for (const n of tree.nodes) {
       const ends = endsOf(n.node.id)
-      if (left.has(n.node.id) || ends >= least(n) || ends === hadOf(n.node.id)) continue
+      if (left.has(n.node.id) || ends >= least(n) || ends === had(n.node.id).length) continue
       left.add(n.node.id)
       steps.push(gone(n))
       found = true

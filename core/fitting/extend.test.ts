@@ -2,20 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { partOfKind } from '../catalogue/parts'
 import { treeOf } from '../chain/tree'
-import { applyChanges } from '../job/changes'
 import { changesOf } from '../job/edits'
 import { buildingOf } from '../site/building'
 import { extensionOf } from './extend'
 import { misfits } from './joints'
 import { cableLength } from './lengths'
-import { kitChanges } from './usual-kit'
 
-function bus(): House {
-  const h = new House(null, 'vehicle')
-  const choice = { antenna: partOfKind('ant-roof-2', 'antenna')! }
-  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'router', { bearingDeg: null, newId: h.id, choice }))
-  return h
-}
+const bus = () => new House(null, 'vehicle').kit('router', { antenna: partOfKind('ant-roof-2', 'antenna')! })
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 const on = (h: House) => ({ job: h.doc.jobs[0]!, building: buildingOf(h.doc) })
 const leads = (h: House) => tree(h).joints.flatMap(j => (j.leads.length ? [cableLength('vehicle', buildingOf(h.doc), j)!] : []))

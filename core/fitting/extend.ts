@@ -1,5 +1,6 @@
 /** A lead that does not reach goes on by a cable: a joint where it ends, adapters where the plugs do not meet. */
 import { lastOf, nth } from '../sure'
+import { leadsM } from '../chain/tree'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Job } from '../job/schema'
@@ -51,7 +52,7 @@ export function extensionOf(
   // A lead is fixed to one end; the cable goes on from its plug to the other.
   const atFrom = !!from.at.part.tailM
   const [near, far] = atFrom ? [from, to] : [to, from]
-  const leadM = joint.leads.reduce((m, l) => m + l.lengthM, 0)
+  const leadM = leadsM(joint)
   const at = endOf(near.at.node, far.at.node, leadM, { job, building })
   // A plug that fits goes straight on; a joint is a place of its own, with the slack of two cables.
   const beyondM = wayM(job.kind, building, at, far.at.node)

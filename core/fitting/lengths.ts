@@ -1,6 +1,6 @@
 /** A cable's length follows its ends: what it needs, what is sold, what is left over. */
 import { movesAbout } from '../job/schema'
-import { isCable, jointM } from '../chain/tree'
+import { isCable, jointM, leadsM } from '../chain/tree'
 import type { Joint } from '../chain/tree'
 import type { LinePart } from '../job/part'
 import type { Job, Run } from '../job/schema'
@@ -51,8 +51,8 @@ export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: num
 }
 
 /** @returns the stock length of what is bought for a joint, so that it reaches with the leads it goes on from, m */
-export const stockFor = ({ line, leads }: Pick<Joint, 'line' | 'leads'>, neededM: number): number =>
-  stockLengthM(line, Math.max(0.1, neededM - leads.reduce((m, l) => m + l.lengthM, 0)))
+export const stockFor = (j: Pick<Joint, 'line' | 'leads'>, neededM: number): number =>
+  stockLengthM(j.line, Math.max(0.1, neededM - leadsM(j)))
 
 /** A cable cut from a drum and crimped on site: to the next tenth, with a second try at each end, m. @source common practice (no source) */
 export const cutLengthM = (neededM: number): number => Math.ceil((neededM + 0.2) * 10 - 1e-9) / 10

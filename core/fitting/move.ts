@@ -1,7 +1,9 @@
 /** A part that moves takes along what is screwed to it, and its cables follow: for a drag, a typed figure and a cure alike. */
 import { entryOf, nth } from '../sure'
-import { isCable } from '../chain/tree'
+import { beyond } from '../chain/ends'
+import { isCable, jointM } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
+import { update } from '../job/edits'
 import type { Step } from '../job/edits'
 import type { Job, Node } from '../job/schema'
 import type { Building } from '../site/building'
@@ -22,7 +24,7 @@ export function screwedTo(tree: Pick<Tree, 'joints'>, nodeId: string): TreeNode[
     const id = nth(queue, i)
     for (const j of tree.joints) {
       if (isCable(j)) continue
-      const other = j.from.at.node.id === id ? j.to.at : j.to.at.node.id === id ? j.from.at : null
+      const other = beyond(j, id)?.at
       if (!other || other.node.id === nodeId || out.has(other.node.id) || !isCarried(other)) continue
       out.set(other.node.id, other)
       queue.push(other.node.id)
@@ -37,7 +39,6 @@ interface On {
   building: Building
 }
 
-const place = ({ eastM, northM, upM }: Point): Point => ({ eastM, northM, upM })
 const goneTo = (n: Node, f: Partial<Point>): Point => ({
   eastM: f.eastM ?? n.eastM,
   northM: f.northM ?? n.northM,
@@ -70,12 +71,12 @@ export function moveSteps(on: On & { tree: Pick<Tree, 'joints' | 'nodes'> }, mov
         { eastM: round2(n.eastM + by[0]), northM: round2(n.northM + by[1]), upM: round2(n.upM + by[2]) },
       ])
   })
-  const along = carried.map(([rowId, at]): Step => ({ table: 'nodes', op: 'update', rowId, fields: at }))
+  const along = carried.map(([rowId, at]): Step => update('nodes', rowId, at))
   for (const [id, at] of carried) to.set(id, at)
   const cables = tree.joints.flatMap((j): Step[] => {
     if (!to.has(j.from.at.node.id) && !to.has(j.to.at.node.id)) return []
     const lengthM = lengthAfter(on, j, to)
-    return lengthM === null ? [] : [{ table: 'runs', op: 'update', rowId: j.run.id, fields: { lengthM } }]
+    return lengthM === null ? [] : [update('runs', j.run.id, { lengthM })]
   })
   return [...moves, ...along, ...cables]
 }
@@ -85,11 +86,13 @@ function lengthAfter({ job, building }: On, j: Joint, to: ReadonlyMap<string, Po
   const { run, from, to: end } = j
   if (run.partId === null || run.measured) return null
   const needs = (at: (n: Node) => Point) => neededM(job.kind, building, run, { from: at(from.at.node), to: at(end.at.node) })
-  const before = stockFor(j, needs(place))
-  const after = needs(n => to.get(n.id) ?? place(n))
+  const before = stockFor(
+    j,
+    needs(n => n),
+  )
+  const after = needs(n => to.get(n.id) ?? n)
   const stock = stockFor(j, after)
-  const leadM = j.leads.reduce((m, l) => m + l.lengthM, 0)
-  const falls = run.lengthM + leadM < after - 0.05
+  const falls = jointM(j) < after - 0.05
   // Just what reached before: nobody chose it longer on purpose.
   const followed = Math.abs(run.lengthM - before) < 0.01
   return (falls || followed) && Math.abs(stock - run.lengthM) > 0.01 ? stock : null

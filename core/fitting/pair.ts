@@ -1,5 +1,7 @@
 /** Two single beams, crossed at ±45°, in the place of one antenna with two feeds, and back: cables keep their ends. */
 import { nth } from '../sure'
+import { portsWith } from '../chain/data'
+import { jackAt } from '../chain/ends'
 import { feedsInto } from '../chain/tree'
 import type { AntennaNode, Jack, Joint, Tree } from '../chain/tree'
 import { isOmni } from '../job/part'
@@ -7,6 +9,7 @@ import type { AntennaPart, Part, Port } from '../job/part'
 import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { toRad } from '../geo/angles'
+import { remove, update } from '../job/edits'
 import { nodeStep } from './splice'
 import type { Step } from './splice'
 
@@ -15,7 +18,7 @@ export const PAIR_APART_M = 0.8
 /** Further apart they are no pair any more: two places, two ways of the signal, m. Assumed. */
 export const PAIR_MOST_M = 3
 
-const feedsOf = (part: Part): Port[] => (part.kind === 'antenna' ? part.ports.filter(p => p.role === 'feed') : [])
+const feedsOf = (part: Part): Port[] => portsWith(part, 'feed')
 /** @returns whether a part is a single beam: one feed, and a front */
 export const isSingleBeam = (part: Part): part is AntennaPart =>
   part.kind === 'antenna' && part.use === 'outside' && feedsOf(part).length === 1 && !isOmni(part)
@@ -38,14 +41,14 @@ export const apartM = ([a, b]: readonly [AntennaNode, AntennaNode]): number => b
 
 /** The end of a joint at a part, set to another part's port. */
 function rehung(j: Joint, jack: Jack, nodeId: string, portId: string): Step {
-  const other = jack === j.from ? { toPort: j.to.port.id } : { fromPort: j.from.port.id }
-  const fields =
-    jack === j.from ? { ...other, fromNodeId: nodeId, fromPort: portId } : { ...other, toNodeId: nodeId, toPort: portId }
-  return { table: 'runs', op: 'update', rowId: j.run.id, fields }
+  return update(
+    'runs',
+    j.run.id,
+    jack === j.from
+      ? { fromNodeId: nodeId, fromPort: portId, toPort: j.to.port.id }
+      : { fromPort: j.from.port.id, toNodeId: nodeId, toPort: portId },
+  )
 }
-const jackAt = (j: Joint, nodeId: string): Jack | null =>
-  j.from.at.node.id === nodeId ? j.from : j.to.at.node.id === nodeId ? j.to : null
-
 /** Beside one that looks a way, square to it. */
 function aside(p: Point, lookDeg: number): Point {
   const a = toRad(lookDeg + 90)
@@ -66,12 +69,7 @@ export function crossedSteps(tree: Tree, at: AntennaNode, single: AntennaPart, l
   if (!first || !second || !port || feedsOf(at.part).length !== 2) return []
   const beside = nodeStep(at.node.designId, 'new:pair', single, aside(at.node, lookDeg))
   const steps: Step[] = [
-    {
-      table: 'nodes',
-      op: 'update',
-      rowId: at.node.id,
-      fields: { partId: single.id, part: single, own: null, polarisation: 'slant' },
-    },
+    update('nodes', at.node.id, { partId: single.id, part: single, own: null, polarisation: 'slant' }),
     { ...beside, fields: { ...beside.fields, polarisation: 'slant', azimuthDeg: at.node.azimuthDeg } } as Step,
   ]
   for (const j of tree.joints) {
@@ -85,14 +83,7 @@ export function crossedSteps(tree: Tree, at: AntennaNode, single: AntennaPart, l
 export function uncrossedSteps(tree: Tree, [a, b]: readonly [AntennaNode, AntennaNode], double: AntennaPart): Step[] {
   const [first, second] = feedsOf(double)
   if (!first || !second) return []
-  const steps: Step[] = [
-    {
-      table: 'nodes',
-      op: 'update',
-      rowId: a.node.id,
-      fields: { partId: double.id, part: double, own: null, polarisation: null },
-    },
-  ]
+  const steps: Step[] = [update('nodes', a.node.id, { partId: double.id, part: double, own: null, polarisation: null })]
   for (const [n, port] of [
     [a, first],
     [b, second],
@@ -101,5 +92,5 @@ export function uncrossedSteps(tree: Tree, [a, b]: readonly [AntennaNode, Antenn
       const jack = jackAt(j, n.node.id)
       if (jack) steps.push(rehung(j, jack, a.node.id, port.id))
     }
-  return [...steps, { table: 'nodes', op: 'delete', rowId: b.node.id, fields: {} }]
+  return [...steps, remove('nodes', b.node.id)]
 }

@@ -12,6 +12,7 @@ import type { Point } from '../site/frame'
 import { USE_FIGURES, usualUse } from '../site/use'
 import { adapterChain, WINDOW_LEAD } from './adapters'
 import { pairsByRole } from './by-role'
+import { PAIR_APART_M } from './pair'
 import { cutLengthM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
 import type { End } from './mating'
@@ -19,7 +20,7 @@ import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { changesOf } from '../job/edits'
 import { ownLead } from '../chain/leads'
 import type { OwnLead } from '../chain/leads'
-import { portsOf } from '../chain/data'
+import { portsOf, portsWith } from '../chain/data'
 import { poeClassFor } from '../chain/poe'
 import { BESIDE_M, nodeStep, runStep } from './splice'
 import { SLACK_M } from './way'
@@ -94,8 +95,7 @@ class Layer {
   bySocket(partId: string, alongM: number, upM: number): string {
     const here = { ...moveAlong(this.site, { eastM: 0, northM: 0, upM }, alongM, this.sign), upM }
     const socket = nearestTo(here, this.sockets)
-    const at = socket ? { eastM: socket.eastM, northM: socket.northM, upM: round2(socket.upM + BESIDE_SOCKET_M) } : here
-    return this.put(sure(partById(partId)), at)
+    return this.put(sure(partById(partId)), socket ? bySocket(socket) : here)
   }
 
   /** What of the antennas is for Wi-Fi and position goes to the box's own sockets, where its leads reach. */
@@ -269,10 +269,9 @@ const arrestorFor = (line: LinePart | undefined): string =>
 const windowLeadFor = (line: LinePart | undefined): string => (line?.impedanceOhm === 75 ? `${WINDOW_LEAD}-f` : WINDOW_LEAD)
 
 /** What plugs into a socket stands so far over it, m. Assumed. */
-export const BESIDE_SOCKET_M = 0.3
-
-/** Two single antennas for a box of two branches stand this far apart. @source common practice (no source) */
-const PAIR_M = 0.8
+const OVER_SOCKET_M = 0.3
+/** @returns where something stands that plugs into a socket */
+export const bySocket = ({ eastM, northM, upM }: Point): Point => ({ eastM, northM, upM: round2(upM + OVER_SOCKET_M) })
 
 /** Feeds of the outside antenna, one for each branch of the box: a pair of single ones where one antenna has not enough. */
 function feedsFor(
@@ -287,16 +286,13 @@ function feedsFor(
   const wanted = Math.min(branches.length, Math.max(2, own.length))
   const copies = own.length === 1 ? wanted : 1
   const nodes = Array.from({ length: copies }, (_, i) =>
-    lay.node(antenna, x, upM, copies > 1 ? (i - (copies - 1) / 2) * PAIR_M : 0),
+    lay.node(antenna, x, upM, copies > 1 ? (i - (copies - 1) / 2) * PAIR_APART_M : 0),
   )
   return branches.slice(0, copies > 1 ? copies : Math.min(wanted, own.length)).map((branch, i) => {
     const port = nth(own, copies > 1 ? 0 : i)
     return [nth(nodes, copies > 1 ? i : 0), port.id, branch.id]
   })
 }
-
-const portsWith = (part: Part, role: Port['role']): Port[] =>
-  part.kind === 'line' ? [] : part.ports.filter(p => p.role === role)
 
 function layRouter(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {
   const half = site.lengthM / 2

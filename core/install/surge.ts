@@ -45,6 +45,12 @@ export function outsideOf(b: Building, p: Point): Point {
   return { eastM: round2(flat.eastM), northM: round2(flat.northM), upM: p.upM }
 }
 
+/** Height over ground at which an arrestor is reached, m. @source common practice (no source) */
+export const REACHED_M = 1.2
+/** @returns where a line meets the shell: beside the wall, in reach and no higher than it runs; never in the room below */
+export const atEntrance = (b: Building, { eastM, northM }: Point, mostM: number): Point =>
+  outsideOf(b, { eastM, northM, upM: Math.min(REACHED_M, mostM) })
+
 /** How an arrestor's conductor runs where nobody has drawn it: out past the wall, straight down, then along. */
 export function guessedCorners(from: Point, to: Point, b: Building): Point[] {
   const out = outsideOf(b, from)

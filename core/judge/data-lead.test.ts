@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { House } from '../../tests/support/house'
-import { applyChanges } from '../job/changes'
+import { office } from '../../tests/support/house'
+import type { House } from '../../tests/support/house'
 import { changesOf } from '../job/edits'
-import { kitChanges } from '../fitting/usual-kit'
 import { BARE_FIXTURE } from '../job/defaults'
 import { dataWayOf, injectorsOf, isData } from '../chain/data'
 import { partById } from '../catalogue/parts'
@@ -12,12 +11,6 @@ import { pickList, cableLabels } from '../install/pick-list'
 import { buildingOf } from '../site/building'
 import { feedsOf } from './feeds'
 
-/** A house whose modem hangs outdoors, with Ethernet in. */
-function office(): House {
-  const h = new House(null, 'home')
-  h.doc = applyChanges(h.doc, kitChanges(h.doc, h.doc.designs[0]!, 'outdoors', { bearingDeg: 270, newId: h.id }))
-  return h.design({ mastId: h.doc.masts[0]!.id, band: 'B20' })
-}
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 const codes = (h: House) => h.assess().findings.map(f => f.code)
 /** The modem as stored before data cables were planned: nothing is joined to its socket. */

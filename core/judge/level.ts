@@ -12,7 +12,7 @@ import { ownLead } from '../chain/leads'
 import { screwOn, spliceInto } from '../fitting/splice'
 import { padFor } from '../fitting/usual-kit'
 import type { LinePart } from '../job/part'
-import { outsideOf } from '../install/surge'
+import { atEntrance } from '../install/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
 import { num, numBeside, signed } from '../units'
@@ -40,9 +40,6 @@ export function levelFindings(c: Context): Finding[] {
   return drafts.map(d => finding('level', d))
 }
 
-/** Height over ground at which an arrestor is reached, m. */
-const REACHED_M = 1.2
-
 /** Down-leads that come into a house or building without an arrestor: one each. */
 function surge(c: Worked): Draft[] {
   const wanting = new Set(c.demands.flatMap(d => (d.kind === 'arrestor' && d.state === 'missing' && !d.by ? [d.subjectId] : [])))
@@ -69,9 +66,7 @@ function surge(c: Worked): Draft[] {
           steps: bare.flatMap((joint, i) => {
             const [from, to] = [joint.from.at.node, joint.to.at.node]
             const [outer, within] = inside(c.building, from) ? [to, from] : [from, to]
-            // Where the line meets the shell: beside the wall, in reach; never in the room below.
-            const upM = Math.min(REACHED_M, Math.max(outer.upM, within.upM))
-            const at = outsideOf(c.building, { eastM: within.eastM, northM: within.northM, upM })
+            const at = atEntrance(c.building, within, Math.max(outer.upM, within.upM))
             const toIt = inside(c.building, from) ? between(from, at).distanceM : between(outer, at).distanceM
             const fifty = joint.line?.impedanceOhm !== 75
             return spliceInto(joint, isData(joint) ? 'arr-data' : fifty ? 'arr-gas' : 'arr-gas-f', {

@@ -4,12 +4,11 @@ import { MOST_DROP, SOURCE_V } from '../install/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
 import { dataLeadSteps } from '../fitting/data-lead'
-import { BESIDE_SOCKET_M } from '../fitting/usual-kit'
+import { bySocket } from '../fitting/usual-kit'
 import { withinWall } from '../install/passage'
-import { outsideOf } from '../install/surge'
+import { atEntrance, REACHED_M } from '../install/surge'
 import { movesAbout } from '../job/schema'
 import { inside } from '../site/building'
-import { round2 } from '../site/frame'
 import { isLaid } from './context'
 import type { Context } from './context'
 import { feedsOf } from './feeds'
@@ -168,21 +167,16 @@ function fumes(f: BoxFeed): Draft[] {
   ]
 }
 
-/** Height at which an arrestor is reached, m. */
-const REACHED_M = 1.2
-
 /** A box that is fed over its data cable, and no such cable: nothing is pulled, sealed, earthed or bought for it. */
 function noData(c: Context, f: BoxFeed): Draft[] {
   if (!f.poe || f.data?.injector || !isLaid(c)) return []
   const { node } = f.at
   const within = withinWall(c.building, node)
-  const injectorAt = f.source
-    ? { eastM: f.source.eastM, northM: f.source.northM, upM: round2(f.source.upM + BESIDE_SOCKET_M) }
-    : within
+  const injectorAt = f.source ? bySocket(f.source) : within
   const outside = !inside(c.building, node)
   const steps = dataLeadSteps(c, f.at, {
     injectorAt,
-    arrestorAt: outside && !movesAbout(c.job.kind) ? { ...outsideOf(c.building, within), upM: REACHED_M } : null,
+    arrestorAt: outside && !movesAbout(c.job.kind) ? atEntrance(c.building, within, REACHED_M) : null,
   })
   return [
     {

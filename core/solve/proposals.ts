@@ -1,4 +1,5 @@
 /** Complete kits for this site: the least work, the best result, the least cost, each worked out before it is proposed. */
+import { portsWith } from '../chain/data'
 import { isCable, jointM } from '../chain/tree'
 import { entryOf, nth, sure } from '../sure'
 import { movesAbout } from '../job/schema'
@@ -142,7 +143,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
         const atAntenna = adapterChain(lineEnd(line), feed)
         if (!atAntenna) continue
         // A box for one chain leaves the second feed idle; a single antenna on two branches is laid out twice.
-        const own = antenna.ports.filter(p => p.role === 'feed').length
+        const own = portsWith(antenna, 'feed').length
         if (boosts(kit) && own > 1) continue
         const feeds = boosts(kit) ? 1 : Math.min(branches, Math.max(2, own))
         const copies = !boosts(kit) && own === 1 ? feeds : 1

@@ -2,12 +2,13 @@
 import { applyChanges } from '../../core/job/changes'
 import { BARE_FIXTURE, BARE_SETUP, newJobChanges } from '../../core/job/defaults'
 import { modernised, rowsBehind } from '../../core/job/legacy'
-import { emptyDocument } from '../../core/job/schema'
+import { emptyDocument, movesAbout } from '../../core/job/schema'
 import type { Change, Check, Job, JobDocument, Node, SetupRow } from '../../core/job/schema'
 import { partById } from '../../core/catalogue/parts'
 import { pathInputs } from '../../core/masts/bearings'
 import { changesOf } from '../../core/job/edits'
 import { kitChanges } from '../../core/fitting/usual-kit'
+import type { Kit, PartChoice } from '../../core/fitting/usual-kit'
 import { assess } from '../../core/judge/assess'
 import type { Assessment } from '../../core/judge/assess'
 import { solveCures } from '../../core/solve/cures'
@@ -73,6 +74,12 @@ export class House {
     if (!approach) return
     this.apply(kitChanges(this.doc, this.doc.designs[0]!, approach, { bearingDeg: 270, newId: this.id }))
     this.set('designs', this.doc.designs[0]!.id, { mastId, band: 'B20' })
+  }
+
+  /** The usual kit of an approach laid out, with parts in the place of the usual ones. */
+  kit(kit: Kit, choice: PartChoice = {}): this {
+    const bearingDeg = movesAbout(this.doc.jobs[0]!.kind) ? null : 270
+    return this.apply(kitChanges(this.doc, this.doc.designs[0]!, kit, { bearingDeg, newId: this.id, choice }))
   }
 
   /** Readings may be said as an older app said them, by phase and device: their set-ups are made. */
@@ -285,4 +292,10 @@ export class House {
   codes(): string[] {
     return this.assess().findings.map(f => f.code)
   }
+}
+
+/** A house whose modem hangs outdoors, with Ethernet in. */
+export function office(): House {
+  const h = new House(null).kit('outdoors')
+  return h.design({ mastId: h.doc.masts[0]!.id, band: 'B20' })
 }

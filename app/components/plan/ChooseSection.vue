@@ -3,7 +3,7 @@ import { lastOf, sure } from '#core/sure'
 import { editsOf } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
-import { flatten, isCable, isData, isStraight, jointLossDb, jointM, outlineOf, turned } from '#core/chain'
+import { flatten, isCable, isData, isStraight, jointLossDb, jointM, outlineOf, portsWith, turned } from '#core/chain'
 import type { AntennaNode, Joint, Outline, TreeNode } from '#core/chain'
 import { roleOf } from '#core/drawing'
 import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn, swapSteps } from '#core/fitting'
@@ -69,7 +69,7 @@ const setRun = (o: Outline, fields: Partial<Run>) =>
   )
 const setDesign = (fields: Partial<Design>) =>
   store.commit([{ table: 'designs', op: 'update', rowId: design.value.id, fields }], 'change the design')
-const apply = (steps: Step[], label: string) => act(() => store.cure({ label, gain: '', cost: '', enough: true, steps }))
+const apply = (steps: Step[], label: string) => act(() => store.commitSteps(steps, label))
 
 const idsOf = (o: Outline) => [...new Set(each(o).map(t => t.at.node.id))]
 const runIdsOf = (o: Outline) => each(o).flatMap(t => t.joint?.run.id ?? [])
@@ -124,7 +124,7 @@ const portWords = (part: Part): string => {
   if (!first) return ''
   const many =
     part.kind === 'antenna' && part.ports.length > 1
-      ? `, ${part.ports.filter(p => p.role === 'feed').length} feeds`
+      ? `, ${portsWith(part, 'feed').length} feeds`
       : part.kind === 'router'
         ? `, ${part.ports.length} ports`
         : ''

@@ -55,7 +55,7 @@ const putThere = () =>
     const steps = (places.value ?? []).flatMap((p, i) =>
       looseSteps(store.variant, dome, p).map(s => ({ ...s, rowId: `${s.rowId}-${i}` })),
     )
-    await store.cure({ label: 'antennas at the places proposed', gain: '', cost: '', enough: true, steps })
+    await store.commitSteps(steps, 'antennas at the places proposed')
     places.value = null
   })
 

@@ -76,7 +76,7 @@ async function pair(id: string) {
   if (!tree || !at || next?.kind !== 'antenna') return
   const looks = at.node.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0)
   const steps = pairOf.value ? uncrossedSteps(tree, pairOf.value, next) : crossedSteps(tree, at, next, looks)
-  const bad = await store.cure({ label: 'a pair of antennas', gain: '', cost: '', enough: true, steps })
+  const bad = await store.commitSteps(steps, 'a pair of antennas')
   error.value = bad[0]?.message ?? ''
 }
 const POLARISATION_WORD: Record<Polarisation, string> = {
