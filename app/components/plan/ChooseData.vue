@@ -83,6 +83,11 @@ p {
 @media (max-width: 900px) {
   li {
     grid-template-columns: 1fr 1fr;
+    padding: 10px 0;
+  }
+  /* the line’s whole name: two alike but for their end are told apart */
+  li > :nth-child(-n + 2) {
+    grid-column: 1 / -1;
   }
   .plain {
     min-height: 44px;

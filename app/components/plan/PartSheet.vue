@@ -62,8 +62,8 @@ const pairing = computed(() => {
   const now = part.value
   if (!tree || !now || (!isDoubleBeam(now) && !pairOf.value)) return null
   return pairOf.value
-    ? { label: 'One with two feeds in their place', choices: crewParts.all.value.filter(isDoubleBeam) }
-    : { label: 'Two single beams, crossed, in its place', choices: crewParts.all.value.filter(isSingleBeam) }
+    ? { label: 'Or one with two feeds', choices: crewParts.all.value.filter(isDoubleBeam) }
+    : { label: 'Or two beams, crossed', choices: crewParts.all.value.filter(isSingleBeam) }
 })
 const pairOf = computed(() => {
   const { tree } = store.result ?? {}
