@@ -23,12 +23,12 @@ import type {
   Sweep,
   Watch,
 } from '../core/job'
-import { cableLength, copyDesign, kitChanges } from '../core/fitting'
+import { cableLength, copyDesign, kitChanges, rewireSteps, supplyLeadSteps } from '../core/fitting'
 import { entering, entryPoint, outsideOf, passersOf } from '../core/install'
 import type { Kit, PartChoice } from '../core/fitting'
-import { partById, partOfKind } from '../core/catalogue'
+import { partById, partOfKind, wireById } from '../core/catalogue'
 import { treeOf } from '../core/chain'
-import { aboutOf, assess, linesKey, usualFeed } from '../core/judge'
+import { aboutOf, assess, feedsOf, linesKey, usualFeed } from '../core/judge'
 import { solveCures } from '../core/solve'
 import type { DryRead } from '../core/judge'
 import { along, buildingOf, eavesM, moveAlong } from '../core/site'
@@ -392,6 +392,18 @@ class Builder {
   fed(feed: Partial<Feed>): void {
     const { amplifiers, routers } = this.route().tree
     for (const { node } of [...amplifiers, ...routers]) this.set('nodes', node.id, { feed: { ...usualFeed(), ...feed } })
+    this.wired()
+  }
+
+  /** A lead from its feed to every box on wires, of the wire that was said. */
+  private wired(): void {
+    const { tree, building } = this.route()
+    for (const f of feedsOf(this.doc, tree, this.doc.jobs[0]!.kind, building)) {
+      if (!f.wire || !f.source) continue
+      const on = { job: this.doc.jobs[0]!, building, design: tree.design, tree }
+      const said = wireById(f.at.node.feed?.wire ?? '') ?? f.wire
+      this.apply(changesOf(f.planned ? rewireSteps(tree, f.at, said) : supplyLeadSteps(on, f.at, f.source, said), this.newId))
+    }
   }
 
   /** An electrode under the first arrestor, outside the wall. */

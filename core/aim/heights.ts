@@ -3,6 +3,7 @@ import { nth } from '../sure'
 import { lineLossDb } from '../chain/line'
 import { CONNECTOR_PAIR_DB } from '../chain/tree'
 import { PARTS } from '../catalogue/parts'
+import { isCoax } from '../job/part'
 import type { LinePart } from '../job/part'
 import { deltaBullington } from '../terrain/diffraction'
 import { tightestClearance } from '../terrain/clearance'
@@ -90,9 +91,7 @@ export function heightCurve(
     if (sightM === null && c.clearM >= 0) sightM = h
     if (clearM === null && c.ratio >= 0.6) clearM = h
   }
-  const lines = PARTS.filter((p): p is LinePart => p.kind === 'line' && p.medium !== 'data').map(p =>
-    lineCurve(p, heightM, rsrpDbm, band.frequencyMHz),
-  )
+  const lines = PARTS.filter(isCoax).map(p => lineCurve(p, heightM, rsrpDbm, band.frequencyMHz))
   return { mastId: input.mastId, band: bandName, frequencyMHz: band.frequencyMHz, heightM, rsrpDbm, sightM, clearM, lines }
 }
 

@@ -130,9 +130,21 @@ function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
     const note = `feeds ${f.at.name}`
     if (!f.wire || f.lengthM === null) return []
     const { id, words } = f.wire
-    const metres = Math.ceil(2 * f.lengthM)
+    // The cable of a planned lead is counted with the cables; of another both wires are, there and back.
+    const metres = f.planned?.begins ? 0 : Math.ceil(2 * f.lengthM)
     const rows: PickRow[] = [
-      { group: 'feeds', key: `wire:${id}`, name: `Wire ${words}`, quantity: metres, unit: 'm', note: `there and back; ${note}` },
+      ...(metres
+        ? [
+            {
+              group: 'feeds' as const,
+              key: `wire:${id}`,
+              name: `Wire ${words}`,
+              quantity: metres,
+              unit: 'm' as const,
+              note: `there and back; ${note}`,
+            },
+          ]
+        : []),
       { group: 'feeds', key: `lug:${id}`, name: `Lugs for ${words}`, quantity: LUGS, unit: '', note },
     ]
     if (f.fuseA !== null) {
@@ -141,7 +153,7 @@ function feeds(doc: JobDocument, tree: Tree, b: Building): PickRow[] {
       rows.push({
         group: 'feeds',
         key,
-        name: `Fuse ${amps} A with its holder`,
+        name: f.planned?.begins ? `Fuse ${amps} A` : `Fuse ${amps} A with its holder`,
         quantity: 1,
         unit: '',
         note: `at the source; ${note}`,

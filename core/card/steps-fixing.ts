@@ -10,7 +10,7 @@ import { isRaised } from '../install/raising'
 import { cableKey } from '../install/pick-list'
 import type { Mount } from '../job/fixing'
 import { isOmni } from '../job/part'
-import type { LinePart } from '../job/part'
+import type { LinePart, SourcePart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import type { Demand } from '../judge/demands'
 import { surgesOf } from '../judge/route-surge'
@@ -168,6 +168,8 @@ function hangHow({ part }: TreeNode, hole: GateNeed['hole'] | null): string {
   switch (part.kind) {
     case 'arrestor':
       return 'Outdoors, or just within where the line comes in; in series, its earth stud reachable.'
+    case 'source':
+      return sourceHow(part)
     case 'injector':
       return 'By its socket, off the floor, the side with power toward the box that it feeds; not switched on yet.'
     case 'amplifier':
@@ -180,13 +182,22 @@ function hangHow({ part }: TreeNode, hole: GateNeed['hole'] | null): string {
   }
 }
 
+/** A tap waits for its fuse until everything is wired; a battery is charged before it is counted on. */
+const sourceHow = (part: SourcePart): string =>
+  part.takes === 'nothing'
+    ? 'No fuse in it yet; beside the feed, its way marked on the legend.'
+    : part.batteryWh
+      ? 'By the socket, off the floor, air all round it; charged before the day on which it is tried.'
+      : 'Beside its box, air over its fins; in and out as they are marked on it.'
+
 /** The trade's own verb for what is put in its place, and where that is where its name does not say so. */
 function hangWords({ doc, building }: CardContext, n: TreeNode, hole: GateNeed['hole'] | null): string {
   const name = nameOf(n)
   const where = name.includes(',') ? '' : nearWords(doc, n.node, building)
   const { mount = '' } = n.part
   if (n.part.kind === 'antenna') return `${n.part.shape === 'dome' ? 'Hang' : 'Mount'} ${name}${where}`
-  if (n.part.kind === 'injector') return `Plug in ${name}${where}`
+  if (n.part.kind === 'injector' || n.part.kind === 'source')
+    return `${/plugs|stands/.test(mount) ? 'Plug in' : 'Screw down'} ${name}${where}`
   if (n.part.kind !== 'amplifier' && n.part.kind !== 'router') return `Mount ${name}${where}`
   if (/clamp/.test(mount) && n.part.outdoors) return `Clamp ${name}${where}`
   if (/plugs into/.test(mount)) return `Plug in ${name}${where}`
@@ -226,7 +237,7 @@ const STOREY_M = 3
 
 /** A length bought with its plugs on, or any drum of that line. */
 const cableTaken = (line: LinePart, lengthM: number, plugs: Design['plugs']): string =>
-  plugs === 'crimped' ? cableKey(line) : `${cableKey(line)}:${lengthM}`
+  plugs === 'crimped' || line.wire ? cableKey(line) : `${cableKey(line)}:${lengthM}`
 
 export function cables(s: CardContext): Draft[] {
   const { doc, design, a, building, labels } = s

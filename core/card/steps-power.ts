@@ -158,6 +158,31 @@ export function after(s: CardContext): Draft[] {
       minutes: TAKES.plugIn,
       needs: [`power:${f.at.node.id}`],
     })
+  for (const f of feeds.filter(x => x.planned?.begins && x.restV !== null))
+    out.push({
+      id: `volts:${f.at.node.id}`,
+      ...worded(name => `Read the volts at ${name(f.at)}, under load`),
+      stand: 'ground',
+      at: f.at.node,
+      tools: ['meter'],
+      then: 'At its own terminals while it works hard; less than the figure is a bad crimp, a thin wire or a poor return.',
+      figure: `${num(f.restV!, 1)} V with the source at rest`,
+      minutes: TAKES.plugIn,
+      needs: [`power:${f.at.node.id}`],
+    })
+  for (const ups of new Set(feeds.flatMap(f => f.planned?.ups ?? []))) {
+    const hang = feeds.filter(f => f.planned?.ups === ups)
+    out.push({
+      id: `bridge:${ups.node.id}`,
+      ...worded(name => `Pull the plug of ${name(ups)}: what hangs on it stays on`),
+      stand: 'ground',
+      at: ups.node,
+      then: 'A minute by the clock, then the plug back. Nothing on it restarts; what does hangs on the wrong socket.',
+      figure: `${num(Math.round(hang[0]?.upsMin ?? 0))} minutes by the sum, ${num(hang[0]?.planned?.upsW ?? 0)} W on it`,
+      minutes: TAKES.plugIn,
+      needs: hang.map(f => `power:${f.at.node.id}`),
+    })
+  }
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]

@@ -11,6 +11,7 @@ import type {
   Port,
   PortRole,
   RouterPart,
+  SourcePart,
 } from '../job/part'
 
 /** What a part says of itself beside its radio figures. */
@@ -101,7 +102,7 @@ export const line = (
     size: [number, number, number]
     stockM: number[]
     ends: Connector
-    more?: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM' | 'medium'>
+    more?: Facts & Pick<LinePart, 'grade' | 'jacket' | 'drumM' | 'medium' | 'wire'>
   },
 ): LinePart => ({
   id,
@@ -229,4 +230,34 @@ export const injector = (
   sizeMm: [60, 35, 120],
   priceClass: 1,
   ports: [port('out', 'lan', ['RJ45', 'socket', 100]), port('in', 'lan', ['RJ45', 'socket', 100])],
+})
+
+/** Sockets by which a part feeds others. */
+const outlets = (count: number, end: End): Port[] => Array.from({ length: count }, (_, i) => port(String(i + 1), 'supply', end))
+
+export const source = (
+  id: string,
+  name: string,
+  {
+    takes,
+    gives,
+    sockets,
+    more = {},
+  }: Pick<SourcePart, 'takes' | 'gives'> & {
+    sockets: number
+    more?: Facts & Pick<SourcePart, 'volts' | 'mostW' | 'batteryWh'>
+  },
+): SourcePart => ({
+  id,
+  kind: 'source',
+  name,
+  takes,
+  gives,
+  outdoors: false,
+  ...more,
+  ports: [
+    ...(takes === 'nothing' ? [] : [port('power', 'power', [takes, takes === 'mains' ? 'plug' : 'socket'])]),
+    // A converter has a short lead of its own toward the box.
+    ...outlets(sockets, [gives, takes === 'DC' ? 'plug' : 'socket']),
+  ],
 })

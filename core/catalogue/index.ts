@@ -1,2 +1,3 @@
 export { antennaAt, isLike, partById, partOfKind, PARTS, usualPolarisation } from './parts'
+export { wireById } from './wires'
 export { overfedWords } from './radiates'

@@ -11,12 +11,13 @@ import { ANTENNAS } from './antennas'
 import type { Range } from './build'
 import { DOME_LOW_DB, DOME_MID_DB, DOME_TURNS_MHZ, OVER_METAL_DB, panelBackDb } from './shapes'
 import { LINES } from './lines'
+import { SUPPLY_LINES } from './wires'
 import { ROUTERS } from './routers'
 import { SMALL } from './small'
 
 export { AWS_1_DOWN_MHZ, US_BOOSTER_BANDS } from './amplifiers'
 
-export const PARTS: readonly Part[] = [...ANTENNAS, ...LINES, ...ROUTERS, ...AMPLIFIERS, ...SMALL]
+export const PARTS: readonly Part[] = [...ANTENNAS, ...LINES, ...SUPPLY_LINES, ...ROUTERS, ...AMPLIFIERS, ...SMALL]
 
 const byId = new Map(PARTS.map(p => [p.id, p]))
 

@@ -1,7 +1,7 @@
 /** Generic small parts: what joins, parts, weakens and protects. @source losses common practice (no source) */
 import { capital } from '../units'
 import type { Connector, Gender, Part } from '../job/part'
-import { injector, passing, splitter, tap } from './build'
+import { injector, passing, source, splitter, tap } from './build'
 import type { End, Facts } from './build'
 
 const nSocket: End = ['N', 'socket']
@@ -74,6 +74,35 @@ const INJECTORS: Part[] = [
   injector('inj-poe-plus', 'PoE injector, 30 W', { gives: 'PoE', givesW: 30 }),
   injector('inj-poe-4', 'PoE injector, 60 W, four pairs', { gives: 'PoE', givesW: 60 }),
   injector('inj-passive', 'Passive injector, 24 V', { gives: 'passive PoE', givesW: 24 }),
+]
+
+/** Where a supply begins, and what changes or bridges it. @source sizes as they are sold, common practice (no source) */
+const SOURCES: Part[] = [
+  source('fuse-tap', 'Fuse tap', { takes: 'nothing', gives: 'DC', sockets: 1, more: { mount: 'plugs into the fuse board' } }),
+  source('fuse-board-6', 'Fuse board, six ways', {
+    takes: 'nothing',
+    gives: 'DC',
+    sockets: 6,
+    more: { mount: 'two screws', sizeMm: [90, 130, 40] },
+  }),
+  source('conv-12', 'Converter to 12 V, holds while cranking', {
+    takes: 'DC',
+    gives: 'DC',
+    sockets: 1,
+    more: { volts: 12, mostW: 60, mount: 'two screws', massKg: 0.3, priceClass: 2 },
+  }),
+  source('ups-150', 'UPS, four sockets, 150 W·h', {
+    takes: 'mains',
+    gives: 'mains',
+    sockets: 4,
+    more: { mostW: 500, batteryWh: 150, mount: 'stands by a socket', massKg: 6, temperatureC: [0, 40], priceClass: 2 },
+  }),
+  source('ups-500', 'UPS, six sockets, 500 W·h', {
+    takes: 'mains',
+    gives: 'mains',
+    sockets: 6,
+    more: { mostW: 900, batteryWh: 500, mount: 'stands by a socket', massKg: 14, temperatureC: [0, 40], priceClass: 3 },
+  }),
 ]
 
 const PADS: Part[] = [
@@ -177,4 +206,12 @@ const SHARING: Part[] = [
   ...[6, 9, 12, 16].map(db => tap(`tap-${db}-f`, db, { excessDb: 0.6, end: fSocket, facts: { priceClass: 1, massKg: 0.1 } })),
 ]
 
-export const SMALL: readonly Part[] = [...ARRESTORS, ...DATA_ARRESTORS, ...INJECTORS, ...PADS, ...ADAPTERS, ...SHARING]
+export const SMALL: readonly Part[] = [
+  ...ARRESTORS,
+  ...DATA_ARRESTORS,
+  ...INJECTORS,
+  ...SOURCES,
+  ...PADS,
+  ...ADAPTERS,
+  ...SHARING,
+]

@@ -1,4 +1,4 @@
-/** Data cables of a design: the sockets that parts have for them, and the way from a box outdoors to what feeds it. */
+/** What joins parts and carries no radio: their sockets for data and supply, and the data cable of a box outdoors to what feeds it. */
 import type { InjectorPart, Part, Port, RouterPart } from '../job/part'
 import { sure } from '../sure'
 import { beyond, jackAt } from './ends'
@@ -16,10 +16,33 @@ const lanPorts = (part: RouterPart): Port[] =>
         impedanceOhm: 100,
       }))
 
-/** @returns every port of a part: those of its radio, and its sockets for data */
+/** By what a box of that supply is fed: terminals for a pair of wires, or the plug of its own cord. */
+function powerPorts(part: Part): Port[] {
+  const { supply } = part
+  if (supply !== '12 V' && supply !== 'mains') return []
+  return [
+    supply === 'mains'
+      ? { id: 'power', role: 'power', connector: 'mains', gender: 'plug', impedanceOhm: 50 }
+      : { id: 'power', role: 'power', connector: 'DC', gender: 'socket', impedanceOhm: 50 },
+  ]
+}
+
+/** Parts do not change: their ports are worked out once, as a tree is at every press. */
+const known = new WeakMap<Part, Port[]>()
+
+/** @returns every port of a part: those of its radio, its sockets for data, and by what it is fed */
 export function portsOf(part: Part): Port[] {
   if (part.kind === 'line') return []
-  return part.kind === 'router' ? [...part.ports, ...lanPorts(part)] : part.ports
+  const held = known.get(part)
+  if (held) return held
+  const ports =
+    part.kind === 'router'
+      ? [...part.ports, ...lanPorts(part), ...powerPorts(part)]
+      : part.kind === 'amplifier' || part.kind === 'injector'
+        ? [...part.ports, ...powerPorts(part)]
+        : part.ports
+  known.set(part, ports)
+  return ports
 }
 
 /** @returns the ports of a part that are for one thing */
@@ -28,6 +51,13 @@ export const portsWith = (part: Part, role: Port['role']): Port[] => portsOf(par
 /** @returns whether a joint is of a data cable: it carries no radio */
 export const isData = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>
   from.port.connector === 'RJ45' && to.port.connector === 'RJ45'
+
+/** @returns whether a joint feeds: a pair of wires, or a plug in a socket of what is planned */
+export const isSupply = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>
+  (from.port.role === 'supply' && to.port.role === 'power') || (from.port.role === 'power' && to.port.role === 'supply')
+
+/** @returns whether a joint is of coax: neither a data cable nor a supply */
+export const carriesRadio = (j: Pick<Joint, 'from' | 'to'>): boolean => !isData(j) && !isSupply(j)
 
 const isInjector = (n: TreeNode): n is NodeOf<InjectorPart> => n.part.kind === 'injector'
 

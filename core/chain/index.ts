@@ -1,4 +1,7 @@
-export { dataWayOf, injectorsOf, isData, portsWith } from './data'
+export { carriesRadio, dataWayOf, injectorsOf, isData, isSupply, portsWith } from './data'
+export { sourcesIn, supplyWayOf } from './supply'
+export type { SupplyWay } from './supply'
+export { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from './wire'
 export { shortName } from './names'
 export { flatten, isStraight, outlineOf } from './outline'
 export type { Outline } from './outline'

@@ -28,7 +28,12 @@ const LEAD_PLUG_MM: Record<Connector, number> = {
   'TNC': 15,
   'BNC': 14.5,
   'RJ45': 11.7,
+  'DC': 6,
+  'mains': 37,
 }
+
+/** The lead of a part is that of its antennas: data and supply have cables of their own. */
+const NO_RADIO: ReadonlySet<Port['role']> = new Set(['lan', 'power', 'supply'])
 
 /** Made once for each type and plug: a tree is worked out at every press. */
 const made = new Map<string, LinePart>()
@@ -57,6 +62,6 @@ function leadLine(coax: LeadCoax, port: Port): LinePart {
 
 /** @returns the lead that is fixed to a part's port; null where it has none, or the port is no radio's */
 export function ownLead(part: Part, port: Port): OwnLead | null {
-  if (part.kind === 'line' || !part.tailM || port.role === 'lan') return null
+  if (part.kind === 'line' || !part.tailM || NO_RADIO.has(port.role)) return null
   return { line: leadLine(part.tailCoax ?? USUAL, port), lengthM: part.tailM, assumed: part.tailCoax === undefined }
 }

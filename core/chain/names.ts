@@ -31,6 +31,9 @@ function noun(part: Part): string {
       return part.ports[0]?.connector === 'RJ45' ? 'Data arrestor' : 'Arrestor'
     case 'injector':
       return 'Injector'
+    case 'source':
+      if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
+      return part.batteryWh ? 'UPS' : 'Converter'
     case 'pad':
       return `Pad ${part.lossDb} dB`
     case 'splitter':
@@ -71,7 +74,7 @@ function roomOf(doc: Pick<JobDocument, 'spots' | 'jobs'>, b: Building, node: Nod
 }
 
 /** Told by the room they are in, also where there is but one of them. */
-const BY_ROOM: ReadonlySet<Part['kind']> = new Set(['antenna', 'router', 'amplifier', 'injector', 'splitter', 'tap'])
+const BY_ROOM: ReadonlySet<Part['kind']> = new Set(['antenna', 'router', 'amplifier', 'injector', 'source', 'splitter', 'tap'])
 
 /**
  * @param parts  of one design, in the order in which they were put in: those alike are numbered by it

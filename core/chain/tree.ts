@@ -11,7 +11,7 @@ import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
-import { isData, portsOf, portsWith } from './data'
+import { isData, isSupply, portsOf, portsWith } from './data'
 import { namesOf } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
@@ -133,9 +133,10 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   const servers = antennas.filter(a => serves.get(a.node.id) === 'server')
   const donors = antennas.filter(a => serves.get(a.node.id) === 'donor')
   const visits = walk(donors, links)
-  // What is joined by data cables hangs on no antenna, and is not loose.
+  // What a data cable leads to, or what feeds, hangs on no antenna and is not loose; a box is, as long as no signal comes to it.
   const onData = joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id])
-  const reached = new Set([...visits.map(v => v.at.node.id), ...onData])
+  const feeding = joints.filter(isSupply).map(j => (j.from.port.role === 'supply' ? j.from : j.to).at.node.id)
+  const reached = new Set([...visits.map(v => v.at.node.id), ...onData, ...feeding])
   return {
     design,
     nodes,
@@ -189,8 +190,9 @@ export const lineOf = ({ line, leads }: Pick<Joint, 'line' | 'leads'>): LinePart
 
 const namesPorts = (r: Run): boolean => r.fromPort !== null && r.toPort !== null
 const keyOf = (j: Jack): string => `${j.at.node.id} ${j.port.id}`
-/** Only the port of satellite positions, a modem's Wi-Fi and its sockets for data may stay open. */
-const mustBeTaken = (p: Port): boolean => p.role !== 'position' && p.role !== 'wifi' && p.role !== 'lan'
+/** What may stay open: the ports of satellite positions, of Wi-Fi, of data and of the supply. */
+const MAY_STAY_OPEN: ReadonlySet<Port['role']> = new Set(['position', 'wifi', 'lan', 'power', 'supply'])
+const mustBeTaken = (p: Port): boolean => !MAY_STAY_OPEN.has(p.role)
 
 function jackOf(
   at: TreeNode | undefined,
@@ -202,10 +204,15 @@ function jackOf(
   const ports = portsOf(at.part)
   const named = portId === null ? undefined : ports.find(p => p.id === portId)
   if (named) return { at, port: named }
+  // Wires are never taken for coax: a box changed for one without terminals has no end for them.
+  if (portId === POWER_PORT) return null
   const free = ports.filter(p => mustBeTaken(p) && !taken.has(keyOf({ at, port: p })))
   const port = free.find(p => wanted.has(p.role)) ?? free[0]
   return port ? { at, port } : null
 }
+
+/** By what a box is fed. */
+const POWER_PORT = 'power'
 
 /** Joints by the jack at either end: a signal does not mind which end a cable was drawn from. */
 type Links = Map<string, { joint: Joint; other: Jack }[]>

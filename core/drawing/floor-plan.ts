@@ -307,7 +307,7 @@ function drawParts(s: Sheet): void {
       s.p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 10, w, h: 20, id: n.node.id })
       s.p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4, text: word, anchor: 'middle', id: n.node.id })
       s.labels.reserve(x - w / 2, y - 10, w, 20)
-    } else if (n.part.kind === 'splitter' || n.part.kind === 'tap' || n.part.kind === 'injector')
+    } else if (n.part.kind === 'splitter' || n.part.kind === 'tap' || n.part.kind === 'injector' || n.part.kind === 'source')
       s.p.push({ kind: 'rect', style: 'part', x: x - 4, y: y - 4, w: 8, h: 8, id: n.node.id })
     else s.p.push({ kind: 'circle', style: 'dot', x, y, r: 2.2, id: n.node.id })
   }

@@ -368,7 +368,7 @@ function drawTree(s: Sheet): void {
           optional: true,
           within: { x: x - 52, y: y - 26, w: 104, h: 52 },
         })
-    } else if (n.part.kind === 'injector') {
+    } else if (n.part.kind === 'injector' || n.part.kind === 'source') {
       p.push({ kind: 'rect', style: 'part', x: x - 5, y: y - 8, w: 10, h: 16, id: n.node.id })
       labels.reserve(x - 6, y - 9, 12, 18)
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
@@ -388,7 +388,7 @@ export const boxWord = (n: TreeNode): string =>
     .replace(/^Outdoor modem\b/, 'Modem')
 
 /** Beside which parts their names stand. */
-const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector'])
+const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector', 'source'])
 
 /** Names of small parts beside them, once all else is written: where there is room. */
 export function nameParts(

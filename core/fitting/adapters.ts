@@ -1,6 +1,7 @@
 /** The shortest chain of adapters from one end to another, and the cables that fit without one. */
 import { sure } from '../sure'
 import { PARTS } from '../catalogue/parts'
+import { isCoax } from '../job/part'
 import type { LinePart, PartOf, Port } from '../job/part'
 import { lineLossDb } from '../chain/line'
 import { matingProblem, lineEnd } from './mating'
@@ -96,11 +97,7 @@ export const chainLossDb = (links: readonly Link[]): number => links.reduce((sum
 export function cablesBetween(
   from: End,
   to: End,
-  {
-    lengthM,
-    frequencyMHz,
-    lines = PARTS.filter((p): p is LinePart => p.kind === 'line'),
-  }: { lengthM: number; frequencyMHz: number; lines?: readonly LinePart[] },
+  { lengthM, frequencyMHz, lines = PARTS.filter(isCoax) }: { lengthM: number; frequencyMHz: number; lines?: readonly LinePart[] },
 ): CableChoice[] {
   return lines
     .flatMap((line): CableChoice[] => {

@@ -18,6 +18,7 @@ const POINTS: Record<PartKind, number> = {
   tap: 0.4,
   line: 0.05,
   injector: 0.4,
+  source: 0.6,
 }
 /** A metre of cable counts so much. */
 const PER_M = 0.03
@@ -59,7 +60,7 @@ const HOURS = {
 export function hoursOf(tree: Tree, holes: number, plugs: 'factory' | 'crimped'): number {
   const cables = tree.joints.filter(isCable)
   const metres = cables.reduce((sum, j) => sum + jointM(j), 0)
-  const small = tree.nodes.filter(n => ['arrestor', 'pad', 'adapter', 'splitter', 'tap'].includes(n.part.kind)).length
+  const small = tree.nodes.filter(n => ['arrestor', 'pad', 'adapter', 'splitter', 'tap', 'source'].includes(n.part.kind)).length
   const hours =
     HOURS.start +
     HOURS.outside * tree.donors.length +

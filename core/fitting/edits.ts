@@ -69,7 +69,7 @@ export function removeSteps(tree: Tree, n: TreeNode): Step[] {
   const into = tree.joints.filter(j => j.to.at.node.id === n.node.id)
   const out = tree.joints.filter(j => j.from.at.node.id === n.node.id)
   const [a, b] = [into[0], out[0]]
-  const closes = into.length === 1 && out.length === 1 && a && b && PASSES.has(n.part.kind)
+  const closes = into.length === 1 && out.length === 1 && a && b && (PASSES.has(n.part.kind) || n.part.kind === 'source')
   return closes ? [...closed(a, b), gone(n)] : [...hanging(tree, n), gone(n)]
 }
 
@@ -103,7 +103,7 @@ function hanging(tree: Tree, first: TreeNode): Step[] {
   const had = (id: string) => tree.joints.filter(j => jackAt(j, id))
   const endsOf = (id: string) => had(id).filter(j => !left.has(j.from.at.node.id) && !left.has(j.to.at.node.id)).length
   // An injector is the end of its cable; what a signal passes has two.
-  const least = (n: TreeNode) => (n.part.kind === 'injector' ? 1 : PASSES.has(n.part.kind) ? 2 : 0)
+  const least = (n: TreeNode) => (n.part.kind === 'injector' || n.part.kind === 'source' ? 1 : PASSES.has(n.part.kind) ? 2 : 0)
   for (let found = true; found;) {
     found = false
     for (const n of tree.nodes) {

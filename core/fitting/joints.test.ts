@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { partById, partOfKind, PARTS } from '../catalogue/parts'
-import { CONNECTORS } from '../job/part'
+import { CONNECTORS, isCoax } from '../job/part'
 import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
 import fc from 'fast-check'
@@ -34,7 +34,7 @@ describe('joints', () => {
     for (const antenna of PARTS) {
       if (antenna.kind !== 'antenna') continue
       for (const line of PARTS) {
-        if (line.kind !== 'line' || line.medium === 'data') continue
+        if (!isCoax(line)) continue
         const chain = adapterChain(lineEnd(line), antenna.ports[0]!)
         expect(chain, `${antenna.name}, ${line.name}`).not.toBeNull()
         expect(chain!.length, `${antenna.name}, ${line.name}`).toBeLessThanOrEqual(2)

@@ -45,9 +45,12 @@ export const neededM = (
   { from, to }: { from: Point; to: Point },
 ): number => drawnWay(run, from, to)?.neededM ?? wayM(kind, b, from, to)
 
+/** @returns a length to the next half metre: what has no plugs is cut so */
+export const cutToHalfM = (neededM: number): number => Math.ceil(neededM * 2 - 1e-9) / 2
+
 /** Shortest stock length that reaches, else the length itself to the next half metre. */
 export function stockLengthM(line: Pick<LinePart, 'stockM'> | null, neededM: number): number {
-  return line?.stockM.find(s => s >= neededM - 1e-9) ?? Math.ceil(neededM * 2) / 2
+  return line?.stockM.find(s => s >= neededM - 1e-9) ?? cutToHalfM(neededM)
 }
 
 /** @returns the stock length of what is bought for a joint, so that it reaches with the leads it goes on from, m */

@@ -14,7 +14,8 @@ import { neededM, stockFor } from './lengths'
 /** What has the place of the part that carries it. */
 const CARRIED: ReadonlySet<TreeNode['part']['kind']> = new Set(['adapter', 'pad', 'splitter', 'tap', 'arrestor'])
 
-const isCarried = (n: TreeNode): boolean => CARRIED.has(n.part.kind)
+/** A converter is screwed to its box; a UPS stands by its socket. */
+const isCarried = ({ part }: TreeNode): boolean => CARRIED.has(part.kind) || (part.kind === 'source' && part.takes === 'DC')
 
 /** @returns the small parts that are screwed to one, or to each other and then to it; none where it is a small part itself */
 export function screwedTo(tree: Pick<Tree, 'joints'>, nodeId: string): TreeNode[] {

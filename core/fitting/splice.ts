@@ -1,18 +1,20 @@
 /** Putting a part into a tree: between a cable and what it leads to, or into the middle of a cable. */
 import { nth, sure } from '../sure'
-import { partById } from '../catalogue/parts'
+import { partById, partOfKind } from '../catalogue/parts'
 import type { Joint } from '../chain/tree'
 import type { Link } from './adapters'
 import type { Part } from '../job/part'
 import type { Step } from '../job/edits'
-import type { Run } from '../job/schema'
+import type { Fixture, Run } from '../job/schema'
 import { partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 
 export type { Step }
 
+type NodeStep = Extract<Step, { table: 'nodes'; op: 'insert' }>
+
 /** A part placed in a design. */
-export const nodeStep = (designId: string, key: string, part: Part, at: Point): Step => ({
+export const nodeStep = (designId: string, key: string, part: Part, at: Point): NodeStep => ({
   table: 'nodes',
   op: 'insert',
   rowId: key,
@@ -33,6 +35,12 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     tiltDeg: 0,
   },
 })
+
+/** A fuse tap where a feed of the site is. */
+export function tapStep(designId: string, key: string, feed: Fixture): Step {
+  const step = nodeStep(designId, key, sure(partOfKind('fuse-tap', 'source')), feed)
+  return { ...step, fields: { ...step.fields, sourceId: feed.id } }
+}
 
 /** A cable between two ports; without one, the parts are screwed together. */
 export const runStep = (

@@ -4,7 +4,7 @@ import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import type { Maker } from '../job/defaults'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
-import type { Change, Design, Job, JobDocument, Run, Site, Use } from '../job/schema'
+import type { Change, Design, Fixture, Job, JobDocument, Run, Site, Use } from '../job/schema'
 import { buildingOf, inside } from '../site/building'
 import type { Building } from '../site/building'
 import { axisSign, moveAlong, nearestTo, partWay, ridgeM, round2 } from '../site/frame'
@@ -13,7 +13,7 @@ import { USE_FIGURES, usualUse } from '../site/use'
 import { adapterChain, WINDOW_LEAD } from './adapters'
 import { pairsByRole } from './by-role'
 import { PAIR_APART_M } from './pair'
-import { cutLengthM, stockLengthM, wayM } from './lengths'
+import { cutLengthM, cutToHalfM, stockLengthM, wayM } from './lengths'
 import { lineEnd } from './mating'
 import type { End } from './mating'
 import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
@@ -21,8 +21,10 @@ import { changesOf } from '../job/edits'
 import { ownLead } from '../chain/leads'
 import type { OwnLead } from '../chain/leads'
 import { portsOf, portsWith } from '../chain/data'
+import { wireFor } from '../chain/wire'
+import { twoCoreOf, WIRES } from '../catalogue/wires'
 import { poeClassFor } from '../chain/poe'
-import { BESIDE_M, nodeStep, runStep } from './splice'
+import { BESIDE_M, nodeStep, runStep, tapStep } from './splice'
 import { SLACK_M } from './way'
 import type { Step } from './splice'
 
@@ -58,6 +60,9 @@ export function padFor(overDb: number): PassingPart {
   return pads.find(p => p.lossDb >= overDb) ?? lastOf(pads)
 }
 
+/** What a box on wires takes where its maker says nothing, W. Assumed. */
+const USUAL_BOX_W = 12
+
 /** A dome under a slab, a box over the floor, m. */
 export const UNDER_CEILING_M = 0.3
 const ON_WALL_M = 1.4
@@ -69,6 +74,7 @@ class Layer {
   private readonly building: Building
   private readonly site: Site
   private readonly sockets: readonly Point[]
+  private readonly feeds: readonly Fixture[]
   readonly kind: Job['kind']
   private count = 0
 
@@ -81,6 +87,7 @@ class Layer {
     this.site = siteOf(doc)
     this.kind = jobOf(doc).kind
     this.building = buildingOf(doc)
+    this.feeds = doc.fixtures.filter(x => x.kind === '12 V feed')
     this.sockets = doc.fixtures.filter(x => x.kind === 'mains socket' && inside(this.building, x))
   }
 
@@ -105,6 +112,21 @@ class Layer {
         for (const [from, to] of pairsByRole(part, this.part(box)))
           if ((this.lead(id, from.id)?.lengthM ?? 0) >= wayM(this.kind, this.building, at, entryOf(this.placed, box).at))
             this.screw(id, from.id, box, to.id)
+  }
+
+  /** A box that runs on wires is fed from the nearest feed noted: a tap there, and a lead as thick as the way asks for. */
+  supply(): void {
+    for (const [id, { part, at }] of [...this.placed]) {
+      const port = portsOf(part).find(p => p.role === 'power' && p.connector === 'DC')
+      const feed = nearestTo(at, this.feeds)
+      if (!port || !feed || part.kind === 'source') continue
+      const neededM = wayM(this.kind, this.building, feed, at)
+      const line = twoCoreOf(wireFor(12, part.powerW ?? USUAL_BOX_W, neededM, this.kind) ?? lastOf(WIRES))
+      if (!line) continue
+      const tap = `new:${this.count++}`
+      this.steps.push(tapStep(this.design.id, tap, feed))
+      this.join([tap, '1'], [id, port.id], { partId: line.id, part: line, lengthM: cutToHalfM(neededM) })
+    }
   }
 
   private put(part: Part, at: Point): string {
@@ -247,6 +269,7 @@ export function kitChanges(
   else if (approach === 'router') layRouter(lay, site, american, mayDrill === 'no')
   else if (kind === 'home') layHomeBooster(lay, site, american, mayDrill === 'no')
   else layBuilding(lay, site, american)
+  lay.supply()
   return [...changes, ...changesOf(lay.steps, newId)]
 }
 

@@ -23,6 +23,8 @@ const TEXT = [
   'tailCoax',
   'medium',
   'gives',
+  'takes',
+  'wire',
 ] as const
 const NUMBERS = [
   'frontToBackDb',
@@ -52,6 +54,9 @@ const NUMBERS = [
   'wifiMbps',
   'simSlots',
   'givesW',
+  'volts',
+  'mostW',
+  'batteryWh',
 ] as const
 /** Cells of several numbers, or of several words parted by `|`. */
 const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const

@@ -4,7 +4,7 @@ import { acrossCorners, bitFor, ductFill, holeMm } from './ducts'
 import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from '../fitting/lengths'
 import type { Way } from '../fitting/way'
-import { isData } from '../chain/data'
+import { isData, isSupply } from '../chain/data'
 import { lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { WINDOW_LEAD } from '../fitting/adapters'
@@ -72,7 +72,7 @@ export function passersOf(
     const line = lineOf(joint)
     const jacketMm = line?.diameterMm ?? UNKNOWN_MM
     // A lead keeps the plug it came with; what is bought may be crimped after pulling.
-    const bare = plugs === 'crimped' && joint.run.partId !== null
+    const bare = joint.run.partId !== null && (plugs === 'crimped' || isSupply(joint))
     const lead = joint.leads.length && !joint.run.partId ? [joint.from, joint.to].find(e => e.at.part.tailM) : null
     return [
       {
@@ -84,8 +84,8 @@ export function passersOf(
       },
     ]
   })
-  // A box whose data cable is planned has that; of another its lead is only supposed.
-  const joined = new Set(tree.joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id]))
+  // A box whose data cable or supply is planned has that; of another its lead is only supposed.
+  const joined = new Set(tree.joints.filter(j => isData(j) || isSupply(j)).flatMap(j => [j.from.at.node.id, j.to.at.node.id]))
   const boxes = [...tree.amplifiers, ...tree.routers].filter(b => !inside(site.building, b.node) && !joined.has(b.node.id))
   return [...runs, ...boxes.map(b => leadOf(b, site))]
 }

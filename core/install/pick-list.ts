@@ -74,6 +74,7 @@ const ORDER: readonly PartKind[] = [
   'pad',
   'adapter',
   'injector',
+  'source',
   'line',
 ]
 
@@ -125,6 +126,12 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
   let boughtM = 0
   for (const { line, joints } of byLine.values()) {
     const lengths = joints.map(j => j.run.lengthM)
+    // Wire has no plugs: it is cut from what is carried.
+    if (line.wire) {
+      const metres = Math.ceil(lengths.reduce((a, b) => a + b, 0))
+      rows.push({ group: 'feeds', key: cableKey(line), name: line.name, quantity: metres, unit: 'm', note: namesAt(joints) })
+      continue
+    }
     runM += lengths.reduce((a, b) => a + b, 0)
     const drums = line.drumM ?? []
     const fits = lengths.every(l => l > 0 && l <= (drums.at(-1) ?? 0))
@@ -170,6 +177,10 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
   }
   return { rows, cuttings, runM, boughtM }
 }
+
+/** What a lead feeds. */
+const namesAt = (joints: readonly Joint[]): string =>
+  `feeds ${joints.map(j => (j.to.port.role === 'power' ? j.to : j.from).at.name).join('; ')}`
 
 const SPARE_PLUGS = 0.1
 /** What every length of a line is known by. */

@@ -12,7 +12,7 @@ export { BARE_FIXING, BEHINDS, FEED_THROUGH, GRADE_IDS, METALS, SUBSTRATES } fro
 export type { Entry, Feed, Fixing, Mount } from './fixing'
 export { completeDocument, modernised, repairedSiteId, rowsBehind } from './legacy'
 export type { MaterialId } from './materials'
-export { CONNECTORS, isOmni, OwnFigures, PartSchema, POLARISATIONS } from './part'
+export { CONNECTORS, isCoax, isOmni, OwnFigures, PartSchema, POLARISATIONS } from './part'
 export type { Part, PartKind, Polarisation, Port } from './part'
 export { REFERENCES, referencesTo } from './references'
 export type { Reference } from './references'

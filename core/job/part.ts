@@ -7,12 +7,29 @@ import * as Type from '@sinclair/typebox'
 import type { Static } from '@sinclair/typebox'
 import { Num, oneOf, Text } from './fields'
 
-export const CONNECTORS = ['N', 'SMA', 'RP-SMA', 'TS9', 'CRC9', 'F', 'FME', 'TNC', 'BNC', 'RJ45'] as const
+export const CONNECTORS = ['N', 'SMA', 'RP-SMA', 'TS9', 'CRC9', 'F', 'FME', 'TNC', 'BNC', 'RJ45', 'DC', 'mains'] as const
 export type Connector = (typeof CONNECTORS)[number]
 export type Gender = 'plug' | 'socket'
 
-/** What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it; `lan` is a socket for a data cable. */
-export const PORT_ROLES = ['feed', 'cell', 'wifi', 'position', 'lan', 'donor', 'server', 'in', 'out', 'through', 'tap'] as const
+/**
+ * What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it; `lan` is a socket for a data
+ * cable; by `power` a part is fed, by `supply` it feeds others.
+ */
+export const PORT_ROLES = [
+  'feed',
+  'cell',
+  'wifi',
+  'position',
+  'lan',
+  'power',
+  'supply',
+  'donor',
+  'server',
+  'in',
+  'out',
+  'through',
+  'tap',
+] as const
 export type PortRole = (typeof PORT_ROLES)[number]
 
 const PortSchema = Type.Object(
@@ -114,8 +131,10 @@ const AntennaPart = part('antenna', {
   ports: Ports,
 })
 const LinePart = part('line', {
-  /** coax where nothing is said; `data` is twisted pairs, which carry no radio */
-  medium: Type.Optional(oneOf('coax', 'data')),
+  /** coax where nothing is said; twisted pairs of `data` and wires of a `supply` carry no radio */
+  medium: Type.Optional(oneOf('coax', 'data', 'supply')),
+  /** of a supply: its conductors, by their name in the table of wires */
+  wire: Type.Optional(Text(12, 1)),
   constants: Type.Object({ k1: Num(0, 100), k2: Num(0, 10) }, { additionalProperties: false }),
   impedanceOhm: oneOfNumber(50, 75, 100),
   spreadPercent: Num(0, 100),
@@ -192,6 +211,18 @@ const SplitterPart = part('splitter', {
 })
 /** Puts power on a data cable: a socket for what comes from the network, and one for the box that it feeds. */
 const InjectorPart = part('injector', { gives: oneOf('PoE', 'passive PoE'), givesW: Num(0, 200), ports: Ports })
+/** Where a supply begins or is changed: a fuse tap or board takes nothing, as it stands at a feed of the site. */
+const SourcePart = part('source', {
+  takes: oneOf('nothing', 'mains', 'DC'),
+  gives: oneOf('mains', 'DC'),
+  /** of a DC supply that it makes itself; what feeds it is passed on where nothing is said */
+  volts: Type.Optional(Num(3, 60)),
+  /** most that it gives, of all its sockets */
+  mostW: Type.Optional(Num(1, 10_000)),
+  /** usable, of the battery that bridges a failure */
+  batteryWh: Type.Optional(Num(1, 100_000)),
+  ports: Ports,
+})
 const TapPart = part('tap', { couplingDb: Num(1, 40), excessDb: Num(0, 10), ports: Ports })
 
 export const PartSchema = Type.Union([
@@ -205,6 +236,7 @@ export const PartSchema = Type.Union([
   SplitterPart,
   TapPart,
   InjectorPart,
+  SourcePart,
 ])
 
 export type Part = Static<typeof PartSchema>
@@ -215,6 +247,7 @@ export type LinePart = PartOf<'line'>
 export type RouterPart = PartOf<'router'>
 export type AmplifierPart = PartOf<'amplifier'>
 export type InjectorPart = PartOf<'injector'>
+export type SourcePart = PartOf<'source'>
 export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>
 
 /** @returns the amplifier with its own figures on a band over those of all its bands */
@@ -280,3 +313,5 @@ export function withOwn<P extends Part>(base: P, own: OwnFigures | null | undefi
 
 /** @returns whether an antenna has no front: there is nothing to aim */
 export const isOmni = ({ ranges }: Pick<AntennaPart, 'ranges'>): boolean => ranges.every(r => r.beamwidthDeg >= 360)
+/** @returns whether a part is a line that carries radio */
+export const isCoax = (part: Part): part is LinePart => part.kind === 'line' && (part.medium ?? 'coax') === 'coax'

@@ -8,6 +8,7 @@ import type { Evidence, MastView } from '../masts/bearings'
 import { lineLossDb } from '../chain/line'
 import type { Levels, Limit } from '../chain/levels'
 import { uplinksOf } from '../chain/uplink'
+import { carriesRadio } from '../chain/data'
 import type { Tree } from '../chain/tree'
 import { PHONE_DBM } from '../coverage/rooms'
 import type { RoomLevel } from '../coverage/rooms'
@@ -247,7 +248,7 @@ const HIGHEST_MOUNT_M = 16
 function heightGains({ chosen, main, tree }: Context): HeightStep[] {
   const band = chosen?.path?.bands.find(b => b.band === main?.carrier.band.name)
   if (!band || !tree || !main) return []
-  const line = tree.joints.find(j => j.line)?.line ?? sure(partOfKind('line-400', 'line'))
+  const line = tree.joints.find(j => j.line && carriesRadio(j))?.line ?? sure(partOfKind('line-400', 'line'))
   const base = nth(band.diffractionDb, 0)
   return PATH_HEIGHTS_M.filter(h => h <= HIGHEST_MOUNT_M).map(heightM => {
     const levelDb = base - atHeight(band.diffractionDb, heightM)

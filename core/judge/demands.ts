@@ -3,7 +3,7 @@
  * a hole, the card's gates, the list, the drawings and the words of each act are made from it. What is missing is open.
  */
 import { nth, sure } from '../sure'
-import { dataWayOf, isData } from '../chain/data'
+import { dataWayOf, isData, isSupply } from '../chain/data'
 import { wayTo } from '../chain/tree'
 import type { AntennaNode, Joint, TreeNode } from '../chain/tree'
 import { LINE_CLEAR_M, mountKind } from '../install/mounts'
@@ -16,6 +16,7 @@ import { movesAbout } from '../job/schema'
 import type { Fixture, JobDocument, Spot } from '../job/schema'
 import { standing } from '../job/changes'
 import { inside } from '../site/building'
+import type { Building } from '../site/building'
 import { between } from '../site/frame'
 import { num } from '../units'
 import { RULE_PACKS } from './cautions'
@@ -142,8 +143,8 @@ function arrestors(c: Laid<DemandGround>): Demand[] {
       of: p.name,
       asks: `An arrestor in it, where it comes in: ${p.name}?`,
     } as const
-    if (!p.joint) {
-      const box = sure(tree.nodes.find(n => n.node.id === p.id))
+    if (!p.joint || isSupply(p.joint)) {
+      const box = p.joint ? outerEnd(building, p.joint) : sure(tree.nodes.find(n => n.node.id === p.id))
       const has = box.node.feed?.arrested ?? false
       return [demand({ ...base, state: has ? 'met' : 'missing', by: has ? 'noted at its feed' : null })]
     }
@@ -153,6 +154,9 @@ function arrestors(c: Laid<DemandGround>): Demand[] {
     return [demand({ ...base, state: fits ? 'met' : 'missing', by: fits ? held.name : DEEP })]
   })
 }
+
+/** Of a lead that feeds what hangs outdoors: that box. */
+const outerEnd = (b: Building, { from, to }: Joint): TreeNode => (inside(b, from.at.node) ? to.at : from.at)
 
 /** An arrestor is there and hangs too deep inside: that is a finding of its own. */
 export const DEEP = 'one hangs too deep inside'

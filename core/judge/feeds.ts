@@ -1,9 +1,13 @@
 /** What each box is fed by: the source noted for it, the lead to it, its wire and fuse, what it takes of a battery a day. */
-import type { Part } from '../job/part'
-import type { Tree, TreeNode } from '../chain/tree'
+import type { Part, SourcePart } from '../job/part'
+import type { NodeOf, Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
-import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireById, wireFor, wireFuse, wiresFor } from '../install/wire'
-import type { Fed, FuseChoice, Wire } from '../install/wire'
+import { wireById } from '../catalogue/wires'
+import type { Wire } from '../catalogue/wires'
+import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireFor, wireFuse, wiresFor } from '../chain/wire'
+import type { Fed, FuseChoice } from '../chain/wire'
+import { fedBy as hangOn, supplyWayOf } from '../chain/supply'
+import type { SupplyWay } from '../chain/supply'
 import { dataWayOf } from '../chain/data'
 import type { DataWay } from '../chain/data'
 import { CHANNEL_M, passiveArrives, POE_CLASSES, poeArrives, poeClash, poeClassFor } from '../chain/poe'
@@ -25,6 +29,8 @@ export interface BoxFeed {
   lengthM: number | null
   /** as somebody entered it, or as it usually is */
   feed: Feed
+  /** by what it is fed as planned: of PoE what its injector hangs on; null where nothing is */
+  planned: PlannedFeed | null
   /** of PoE: the way of its data cable; null where none is planned */
   data: DataWay | null
   /** of 12 V: every wire tried at the lowest voltage of the source, thinnest first */
@@ -37,10 +43,23 @@ export interface BoxFeed {
   fuseSays: FuseChoice | null
   /** of PoE: what arrives, and its class where it is a standard one */
   poe: { poeClass: number | null; arrivesW: number; volts: number | null; clash: string | null; tooLong: boolean } | null
+  /** at the box with the source at rest, V: what is read once it is powered; null of anything but a lead of known length */
+  restV: number | null
   /** charge a day out of a battery, Ah; null ashore */
   ahADay: number | null
   /** a failure is bridged so long, minutes; null without a battery for it */
   upsMin: number | null
+}
+
+/** What the tree says of a feed. */
+export interface PlannedFeed {
+  way: SupplyWay
+  /** where its wires begin: a tap or a board at a feed of the site */
+  begins: NodeOf<SourcePart> | null
+  converter: NodeOf<SourcePart> | null
+  ups: NodeOf<SourcePart> | null
+  /** all that hangs on that UPS, W; what says nothing of itself counts as a usual box does */
+  upsW: number
 }
 
 /** A box of which nothing was said: by a lead straight from the source. */
@@ -60,6 +79,10 @@ export const usualFeed = (): Feed => ({
   poeV: null,
 })
 
+/** Of a converter, and of a box whose sheet does not say what it takes, W. Assumed. */
+const CONVERTER_SHARE = 0.9
+const USUAL_W = 12
+
 /** Share of a battery's energy that reaches the box through its inverter. Assumed. */
 const UPS_SHARE = 0.85
 /** Voltage at which Ah a day are counted, of a charged battery. @source common practice (no source) */
@@ -76,12 +99,15 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
   return [...tree.amplifiers, ...tree.routers].flatMap((at): BoxFeed[] => {
     const { powerW, supply } = at.part
     if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
-    const feed = at.node.feed ?? usualFeed()
     const noted = sourcesOf(doc, supply)
-    const source = noted.find(f => f.id === at.node.sourceId) ?? nearestTo(at.node, noted)
     // What a data cable feeds is as far from its injector as that cable is long.
     const data = supply === 'PoE' || supply === 'passive PoE' ? dataWayOf(tree, at) : null
-    const lengthM = data?.injector ? data.lengthM : source ? wayM(kind, b, source, at.node) : null
+    const planned = plannedFeed(tree, data?.injector ?? at)
+    const feed = asPlanned(at.node.feed ?? usualFeed(), planned)
+    const fixtureId = planned?.begins?.node.sourceId ?? at.node.sourceId
+    const source = noted.find(f => f.id === fixtureId) ?? nearestTo(planned?.begins?.node ?? at.node, noted)
+    const wiresM = planned?.begins ? planned.way.nearM + planned.way.farM : null
+    const lengthM = data?.injector ? data.lengthM : (wiresM ?? (source ? wayM(kind, b, source, at.node) : null))
     const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {
       at,
@@ -91,7 +117,9 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       comesIn: !movesAbout(kind) && !inside(b, at.node),
       lengthM,
       feed,
+      planned,
       data: null,
+      restV: null,
       tried: [],
       wire: null,
       fed: null,
@@ -99,7 +127,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       fuseSays: null,
       poe: null,
       ahADay: battery ? (feed.through === 'inverter' ? throughInverterAh : ampHoursADay)(powerW, RESTING_V[feed.volts]) : null,
-      upsMin: feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW,
+      upsMin: bridgedMin(feed, planned, powerW),
     }
     if (supply === 'PoE' || supply === 'passive PoE')
       return [{ ...base, data, poe: overData(supply, powerW, lengthM, fedFrom(feed, data)) }]
@@ -107,8 +135,49 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
     // A wire that burns before its fuse is told whatever else is unknown.
     if (lengthM === null)
       return [{ ...base, fuseA: feed.fuseA, wire: feed.wire ? (wireById(feed.wire) ?? null) : null, fuseSays: burns(feed) }]
-    return [{ ...base, ...onBattery(kind, powerW, lengthM, feed) }]
+    return [{ ...base, ...onBattery(kind, planned?.converter ? powerW / CONVERTER_SHARE : powerW, lengthM, feed) }]
   })
+}
+
+/** @returns what a part is fed by in the tree; null where nothing is joined to it */
+function plannedFeed(tree: Tree, at: TreeNode): PlannedFeed | null {
+  const way = supplyWayOf(tree, at)
+  if (!way) return null
+  const ups = way.parts.find(p => p.part.batteryWh) ?? null
+  return {
+    way,
+    begins: way.parts.find(p => p.part.takes === 'nothing') ?? null,
+    converter: way.parts.find(p => p.part.takes === 'DC') ?? null,
+    ups,
+    upsW: ups ? hangOn(tree, ups).reduce((sum, n) => sum + loadOf(tree, n), 0) : 0,
+  }
+}
+
+/** What a part takes, W: an injector what the boxes take that it feeds. */
+function loadOf(tree: Tree, at: TreeNode): number {
+  if (at.part.kind !== 'injector') return at.part.powerW ?? USUAL_W
+  const boxes = tree.routers.filter(r => dataWayOf(tree, r)?.injector?.node.id === at.node.id)
+  return boxes.reduce((sum, r) => sum + (r.part.powerW ?? USUAL_W), 0)
+}
+
+/** What is planned stands over what somebody noted of a feed that nobody had planned. */
+function asPlanned(feed: Feed, planned: PlannedFeed | null): Feed {
+  if (!planned) return feed
+  const wires = planned.way.joints.flatMap(j => (j.line?.wire ? (wireById(j.line.wire) ?? []) : []))
+  // The thinnest of a way is what its fuse protects.
+  const thinnest = wires.reduce<Wire | null>((least, w) => (!least || w.mm2 < least.mm2 ? w : least), null)
+  return {
+    ...feed,
+    ...(thinnest && { wire: thinnest.id }),
+    ...(planned.begins && { through: planned.converter ? 'converter' : 'lead' }),
+  }
+}
+
+/** How long a failure is bridged, minutes: by the UPS that is planned, for all that hangs on it; else by the battery noted. */
+function bridgedMin(feed: Feed, planned: PlannedFeed | null, powerW: number): number | null {
+  const wh = planned?.ups?.part.batteryWh
+  if (wh && planned.upsW > 0) return (wh * UPS_SHARE * 60) / planned.upsW
+  return feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW
 }
 
 /** A planned injector says what it gives; without one it is what somebody noted. */
@@ -152,7 +221,7 @@ function onBattery(
   powerW: number,
   lengthM: number,
   feed: Feed,
-): Pick<BoxFeed, 'tried' | 'wire' | 'fed' | 'fuseA' | 'fuseSays'> {
+): Pick<BoxFeed, 'tried' | 'wire' | 'fed' | 'restV' | 'fuseA' | 'fuseSays'> {
   // A converter at the box takes what is left of the voltage; the box itself then sees its own.
   const lowest = SOURCE_V[feed.volts][0]
   const tried = wiresFor(kind).map(wire => {
@@ -166,6 +235,7 @@ function onBattery(
     tried,
     wire,
     fed: of?.fed ?? null,
+    restV: wire ? fedBy(RESTING_V[feed.volts], powerW, { lengthM, mm2: wire.mm2, stranded: true }).volts : null,
     fuseA: feed.fuseA ?? of?.fuseA ?? null,
     fuseSays: burns(feed, wire) ?? fuseSays(of, feed),
   }

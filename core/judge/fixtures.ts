@@ -1,6 +1,8 @@
 /** What stands on the site judged against the plan: a socket within the lead of each box, and a satellite terminal's sky. */
 import { lastOf } from '../sure'
 import { injectorsOf } from '../chain/data'
+import { sourcesIn, supplyWayOf } from '../chain/supply'
+import type { TreeNode } from '../chain/tree'
 import { moveSteps } from '../fitting/move'
 import { sourcesOf } from './feeds'
 import type { Part } from '../job/part'
@@ -15,7 +17,7 @@ import { normalise360, toDeg } from '../geo/angles'
 import { num } from '../units'
 import { concat, metres, words } from '../words'
 import { isLaid } from './context'
-import type { Context } from './context'
+import type { Context, Laid } from './context'
 import { COMMON } from './finding'
 import type { Cure, Draft } from './finding'
 
@@ -31,8 +33,17 @@ const ON_A_LEAD: ReadonlySet<Part['supply']> = new Set([undefined, 'mains', '12 
 
 function sockets(c: Context): Draft[] {
   if (!isLaid(c)) return []
-  return [...c.tree.amplifiers, ...c.tree.routers, ...injectorsOf(c.tree)].flatMap(({ node, part, name: box }): Draft[] => {
-    const feed = ON_A_LEAD.has(part.supply) ? nearestTo(node, sourcesOf(c.doc, part.supply)) : null
+  const { tree } = c
+  const batteries = sourcesIn(tree).filter(s => s.part.takes === 'mains')
+  return [...tree.amplifiers, ...tree.routers, ...injectorsOf(tree), ...batteries].flatMap((at): Draft[] => {
+    const { node, part, name: box } = at
+    const supply = part.kind === 'source' ? 'mains' : part.supply
+    const planned = supplyWayOf(tree, at)
+    // A planned lead is as long as it is; what hangs on a UPS is as far from the wall as that UPS lets it.
+    if (planned && supply === '12 V') return []
+    const onUps = planned?.parts[0]
+    if (onUps) return farFromUps(c, at, onUps)
+    const feed = ON_A_LEAD.has(supply) ? nearestTo(node, sourcesOf(c.doc, supply)) : null
     if (!feed) return []
     const { distanceM } = between(node, feed)
     const word = feed.kind === 'mains socket' ? 'socket' : '12 V feed'
@@ -75,6 +86,33 @@ function sockets(c: Context): Draft[] {
       },
     ]
   })
+}
+
+/** A box whose plug does not reach the UPS that it is planned on. */
+function farFromUps(c: Laid, box: TreeNode, ups: TreeNode): Draft[] {
+  const { distanceM } = between(box.node, ups.node)
+  if (distanceM <= LEAD_M) return []
+  const to = { eastM: ups.node.eastM, northM: ups.node.northM, upM: round2(ups.node.upM + OVER_SOCKET_M) }
+  return [
+    {
+      code: 'place.socket',
+      subjectId: box.node.id,
+      severity: 'fix',
+      title: words`${box.name} hangs ${metres(distanceM)} from ${ups.name}`,
+      sentence: words`Its lead reaches about ${metres(LEAD_M)}: the box goes to the UPS, or the UPS to it.`,
+      because: 'straight from the box to the UPS, against the lead',
+      source: COMMON,
+      cures: [
+        {
+          label: `hang it over ${ups.name}`,
+          gain: 'within its lead',
+          cost: 'its cables change their lengths',
+          enough: true,
+          steps: moveSteps(c, [{ table: 'nodes', op: 'update', rowId: box.node.id, fields: to }]),
+        },
+      ],
+    },
+  ]
 }
 
 /** Up to here a link drops so seldom that few notice; from here on it does by the hour. Assumed. */

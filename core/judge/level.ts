@@ -7,11 +7,11 @@ import type { ConsumerLimits, Uplink } from '../chain/uplink'
 import type { AmplifierState } from '../chain/levels'
 import { turned, wayTo } from '../chain/tree'
 import type { Tree, TreeNode } from '../chain/tree'
-import { isData } from '../chain/data'
+import { isData, isSupply } from '../chain/data'
 import { ownLead } from '../chain/leads'
 import { screwOn, spliceInto } from '../fitting/splice'
 import { padFor } from '../fitting/usual-kit'
-import type { LinePart } from '../job/part'
+import { isCoax } from '../job/part'
 import { atEntrance } from '../install/surge'
 import { inside } from '../site/building'
 import { between } from '../site/frame'
@@ -43,7 +43,7 @@ export function levelFindings(c: Context): Finding[] {
 /** Down-leads that come into a house or building without an arrestor: one each. */
 function surge(c: Worked): Draft[] {
   const wanting = new Set(c.demands.flatMap(d => (d.kind === 'arrestor' && d.state === 'missing' && !d.by ? [d.subjectId] : [])))
-  const bare = c.tree.joints.filter(j => wanting.has(j.run.id))
+  const bare = c.tree.joints.filter(j => wanting.has(j.run.id) && !isSupply(j))
   if (!bare.length) return []
   const several = bare.length > 1
   return [
@@ -250,10 +250,11 @@ function lines(c: Worked, tree: Tree): Draft[] {
   const { frequencyMHz } = c.main.carrier
   const leads = tree.nodes.flatMap(n => leadDraft(n, frequencyMHz))
   const cables = tree.joints.flatMap(({ run, line }): Draft[] => {
-    if (!line) return []
+    if (!line || !isCoax(line)) return []
     const loss = lineLossDb(line.constants, run.lengthM, frequencyMHz)
     if (loss < WORTH_SAYING_DB) return []
-    const better = PARTS.filter((p): p is LinePart => p.kind === 'line' && p.impedanceOhm === line.impedanceOhm)
+    const better = PARTS.filter(isCoax)
+      .filter(p => p.impedanceOhm === line.impedanceOhm)
       .map(p => ({ p, saved: loss - lineLossDb(p.constants, run.lengthM, frequencyMHz) }))
       .filter(x => x.saved >= WORTH_CHANGING_DB)
       .sort((a, b) => a.p.diameterMm - b.p.diameterMm)

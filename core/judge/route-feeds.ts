@@ -1,9 +1,11 @@
 /** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
 import { lastOf } from '../sure'
-import { MOST_DROP, SOURCE_V } from '../install/wire'
+import { MOST_DROP, SOURCE_V } from '../chain/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
+import type { Tree } from '../chain/tree'
 import { dataLeadSteps } from '../fitting/data-lead'
+import { converterSteps, rewireSteps, supplyLeadSteps } from '../fitting/supply-lead'
 import { bySocket } from '../fitting/usual-kit'
 import { withinWall } from '../install/passage'
 import { atEntrance, REACHED_M } from '../install/surge'
@@ -18,16 +20,20 @@ import type { Draft, Severity } from './finding'
 
 export function feedDrafts(c: Context): Draft[] {
   if (!c.tree) return []
-  return feedsOf(c.doc, c.tree, c.job.kind, c.building).flatMap(f => [
-    ...starved(f),
+  const { tree } = c
+  const feeds = feedsOf(c.doc, tree, c.job.kind, c.building)
+  const each = feeds.flatMap(f => [
+    ...starved(tree, f),
     ...fused(f),
     ...overData(f),
     ...noData(c, f),
+    ...noSupply(c, f),
     ...fumes(f),
   ])
+  return [...each, ...overUps(feeds)]
 }
 
-function starved(f: BoxFeed): Draft[] {
+function starved(tree: Tree, f: BoxFeed): Draft[] {
   if (f.supply !== '12 V' || f.lengthM === null) return []
   const lowest = SOURCE_V[f.feed.volts][0]
   const base = {
@@ -72,6 +78,7 @@ function starved(f: BoxFeed): Draft[] {
                     rowId: f.at.node.id,
                     fields: { feed: { ...f.feed, wire: enough.wire.id, fuseA: f.feed.fuseA === null ? null : enough.fuseA } },
                   },
+                  ...(f.planned ? rewireSteps(tree, f.at, enough.wire) : []),
                 ],
               },
             ]
@@ -93,7 +100,9 @@ function starved(f: BoxFeed): Draft[] {
             gain: 'its voltage holds',
             cost: 'a part, a little heat',
             enough: true,
-            steps: [{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, through: 'converter' } } }],
+            steps: f.planned
+              ? converterSteps(tree, f.at)
+              : [{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, through: 'converter' } } }],
           },
         ],
       },
@@ -203,4 +212,55 @@ function noData(c: Context, f: BoxFeed): Draft[] {
           : [],
     },
   ]
+}
+
+/** A box on 12 V, and no lead to it: nothing is pulled, labelled, fused or bought by its way. */
+function noSupply(c: Context, f: BoxFeed): Draft[] {
+  if (f.supply !== '12 V' || f.planned || f.feed.through === 'inverter' || !isLaid(c)) return []
+  const wire = f.wire
+  const steps = f.source && wire ? supplyLeadSteps(c, f.at, f.source, wire) : []
+  return [
+    {
+      code: 'route.no-supply',
+      subjectId: f.at.node.id,
+      severity: 'fix',
+      title: `No lead to ${f.at.name} is planned`,
+      sentence: f.source
+        ? 'It runs on 12 V: a fuse tap at the feed, and both wires to the box with their way, holes and labels.'
+        : 'It runs on 12 V, and no feed is noted on the site: put one on the picture in Place.',
+      because: 'the box asks for 12 V',
+      source: COMMON,
+      cures: steps.length
+        ? [
+            {
+              label: `lay it from ${f.source!.name || 'the 12 V feed'}`,
+              gain: 'pulled, labelled, fused, bought',
+              cost: `a fuse tap, two-core cable ${wire!.words}`,
+              enough: true,
+              steps,
+            },
+          ]
+        : [],
+    },
+  ]
+}
+
+/** More hangs on a UPS than it can give. */
+function overUps(feeds: readonly BoxFeed[]): Draft[] {
+  const byUps = new Map(feeds.flatMap(f => (f.planned?.ups ? [[f.planned.ups, f.planned.upsW] as const] : [])))
+  return [...byUps].flatMap(([{ node, part, name }, hangW]): Draft[] =>
+    part.mostW === undefined || hangW <= part.mostW
+      ? []
+      : [
+          {
+            code: 'route.ups',
+            subjectId: node.id,
+            severity: 'fix',
+            title: `${name} is overloaded`,
+            sentence: `${num(hangW)} W hang on it, it gives ${num(part.mostW)} W at most: a larger one, or less on it.`,
+            because: 'the sum of what hangs on it',
+            source: 'the part’s own figure',
+          },
+        ],
+  )
 }

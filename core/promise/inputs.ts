@@ -1,5 +1,6 @@
 /** Inputs of the promise from what is known, each with how well it is known. */
 import { nth, sure } from '../sure'
+import { carriesRadio } from '../chain/data'
 import type { Levels } from '../chain/levels'
 import type { Tree } from '../chain/tree'
 import { feedsInto } from '../chain/tree'
@@ -94,7 +95,7 @@ export function promiseInputs(g: PromiseGround): PromiseFrom | null {
   if (start.provenance === 'assumed') assume(start.spot ? 'wall' : 'mast', start.spot ? 'what the wall takes' : 'mast power')
   const loads = levels.amplifiers.filter(a => a.carriersFrom === 'assumed')
   if (loads.length) assume('carriers', `${nth(loads, 0).carriers} carriers in the amplifier’s band`)
-  if (tree.joints.some(j => j.run.partId && !j.run.measured)) assume('lengths', 'cable lengths not measured')
+  if (tree.joints.some(j => j.run.partId && !j.run.measured && carriesRadio(j))) assume('lengths', 'cable lengths not measured')
   if (tree.joints.some(j => j.leads.some(l => l.assumed))) assume('leads', 'the coax of an antenna’s own lead')
   const router = modem ? sure(tree.routers.find(r => r.node.id === modem.routerId)) : null
   const feeds = router ? new Set(feedsInto(tree, router.node.id).map(v => v.entry!.id)).size : 1

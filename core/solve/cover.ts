@@ -1,5 +1,5 @@
 /** Coverage of a floor of the job as it stands, and where antennas would serve it best. */
-import { isData } from '../chain/data'
+import { carriesRadio } from '../chain/data'
 import { nth, sure } from '../sure'
 import type { Evidence } from '../masts/bearings'
 import { partOfKind } from '../catalogue/parts'
@@ -69,7 +69,7 @@ export function placesFor(
   if (!levels || !amp || !floor || !isWorked(c)) return null
   const { frequencyMHz } = levels.carrier
   const dome = c.tree.servers.find(s => s.part.shape === 'dome')?.part ?? sure(partOfKind('ant-dome', 'antenna'))
-  const line = c.tree.joints.find(j => j.line && !isData(j))?.line ?? sure(partOfKind('line-400', 'line'))
+  const line = c.tree.joints.find(j => j.line && carriesRadio(j))?.line ?? sure(partOfKind('line-400', 'line'))
   const upM = floor.fromM + HELD_M
   const hungM = floor.toM - UNDER_CEILING_M
   const grid = gridOf(c.building, upM, STEP_M)

@@ -10,8 +10,8 @@ import { adapterChain, chainLossDb } from '../fitting/adapters'
 import { lineEnd } from '../fitting/mating'
 import { boosts } from '../fitting/usual-kit'
 import type { Kit, PartChoice } from '../fitting/usual-kit'
-import { amplifierOn } from '../job/part'
-import type { AmplifierPart, AntennaPart, LinePart, Part, Port, RouterPart } from '../job/part'
+import { amplifierOn, isCoax } from '../job/part'
+import type { AmplifierPart, AntennaPart, Part, Port, RouterPart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import { discriminationOf } from '../promise/promise'
 import { bandByName, dlCentreMHz } from '../radio/bands'
@@ -118,7 +118,7 @@ function candidates(c: Context, design: Design, kit: Kit, parts: readonly Part[]
   const antennas = coversMost(
     parts.filter((p): p is AntennaPart => p.kind === 'antenna' && p.use === 'outside' && covers(p) && suits(p, c.job.kind)),
   )
-  const lines = parts.filter((p): p is LinePart => p.kind === 'line' && p.grade === 'outdoor' && p.medium !== 'data')
+  const lines = parts.filter(isCoax).filter(p => p.grade === 'outdoor')
   const boxes = parts.filter((p): p is RouterPart | AmplifierPart => {
     if ((p.kind === 'router' || p.kind === 'amplifier') && !isFed(p, mobile)) return false
     if (p.kind === 'router') return !boosts(kit) && p.bands.includes(band.name) && (kit === 'outdoors') === !!p.outdoors

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { lastOf, sure } from '#core/sure'
-import { editsOf } from '#core/job'
+import { editsOf, isCoax } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
 import { flatten, isCable, isData, isStraight, jointLossDb, jointM, outlineOf, portsWith, turned } from '#core/chain'
@@ -45,7 +45,7 @@ const layOut = (kit: Kit, choice: PartChoice = {}) =>
     const changes = kitChanges(store.doc, design.value, kit, { bearingDeg: bearing, newId: uuidv7, choice })
     return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
   })
-const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line' && p.medium !== 'data'))
+const lines = computed(() => crewParts.all.value.filter(isCoax))
 const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)
 /** a part and those built alike, each once: two feeds end in one and the same router */
 const each = (o: Outline) => [o, ...o.twins]

@@ -12,7 +12,19 @@ const session = useSession()
 const crew = useCrewParts()
 const error = ref('')
 const said = ref('')
-const KINDS: PartKind[] = ['antenna', 'line', 'router', 'amplifier', 'arrestor', 'pad', 'adapter', 'splitter', 'tap', 'injector']
+const KINDS: PartKind[] = [
+  'antenna',
+  'line',
+  'router',
+  'amplifier',
+  'arrestor',
+  'pad',
+  'adapter',
+  'splitter',
+  'tap',
+  'injector',
+  'source',
+]
 const like = ref<string | null>(null)
 const draft = ref<Part | null>(null)
 /** A new part begins as a copy of one that is like it: every figure is there, and only what differs is changed. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nth } from '#core/sure'
 import { nextMetreDb } from '#core/aim'
+import { carriesRadio } from '#core/chain'
 import type { HeightCurve } from '#core/aim'
 import type { MastView } from '#core/masts'
 import { length, num, signed } from '#core/units'
@@ -27,7 +28,7 @@ watch(
   { immediate: true },
 )
 const mount = computed(() => store.result.mountHeightM)
-const chosenLine = computed(() => store.result.tree?.joints.find(j => j.line)?.line?.id ?? 'line-400')
+const chosenLine = computed(() => store.result.tree?.joints.find(j => j.line && carriesRadio(j))?.line?.id ?? 'line-400')
 const line = computed(() => curve.value?.lines.find(l => l.partId === chosenLine.value) ?? null)
 const words = computed(() => {
   const c = curve.value

@@ -4,7 +4,11 @@ import type { BoxFeed } from '#core/judge'
 import { FEED_THROUGH, movesAbout } from '#core/job'
 import type { Feed, Fixture } from '#core/job'
 import { between, buildingOf } from '#core/site'
-import { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/install'
+import { jointM, LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/chain'
+import type { TreeNode } from '#core/chain'
+import { converterSteps, removeSteps, rewireSteps, supplyLeadSteps, upsSteps } from '#core/fitting'
+import type { Step } from '#core/fitting'
+import { wireById } from '#core/catalogue'
 import { length, num } from '#core/units'
 
 /** What each box is fed by: every wire with what arrives, its fuse, what it takes of a battery a day; PoE; the plug. */
@@ -18,6 +22,7 @@ const aboard = computed(() => movesAbout(store.job.kind))
 const write = (f: BoxFeed, fields: Partial<Feed>) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
 const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
+const { unit, factor } = useLengths()
 const m = (v: number) => length(v, prefs.units)
 const farOff = (f: BoxFeed, s: Fixture) => m(between(f.at.node, s).distanceM)
 const sources = (f: BoxFeed) =>
@@ -27,6 +32,39 @@ const sources = (f: BoxFeed) =>
   }))
 const take = (f: BoxFeed) => (v: string | null) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { sourceId: v } }], 'fed from')
+/** Where what is planned is laid: a UPS stands by the socket that the box would be fed from. */
+const on = computed(() => {
+  const { tree } = store.result
+  return tree ? { job: store.job, building: buildingOf(store.here), design: tree.design, tree } : null
+})
+const commit = (steps: readonly Step[], label: string) => store.commitSteps(steps, label)
+function lay(f: BoxFeed): void {
+  if (on.value && f.source && f.wire) void commit(supplyLeadSteps(on.value, f.at, f.source, f.wire), 'a supply lead')
+}
+function takeWire(f: BoxFeed, id: string): void {
+  const wire = wireById(id)
+  if (!wire) return
+  if (f.planned && on.value) void commit(rewireSteps(on.value.tree, f.at, wire), 'another wire')
+  else void write(f, { wire: id })
+}
+const converter = (f: BoxFeed) => on.value && commit(converterSteps(on.value.tree, f.at), 'a converter')
+/** what a UPS would feed: the box, or the injector that feeds it over its data cable */
+const plugged = (f: BoxFeed): TreeNode => f.data?.injector ?? f.at
+const bridge = (f: BoxFeed) => on.value && commit(upsSteps(on.value, plugged(f), f.source), 'a UPS')
+const takeOut = (at: TreeNode) => on.value && commit(removeSteps(on.value.tree, at), `take out ${at.name}`)
+/** off a UPS: its plug goes into the wall again */
+function unplug(f: BoxFeed): void {
+  const [joint] = f.planned!.way.joints
+  if (joint) void commit([{ table: 'runs', op: 'delete', rowId: joint.run.id, fields: {} }], 'off the UPS')
+}
+const wired = (f: BoxFeed) => f.planned!.way.joints.filter(j => j.run.partId)
+/** of what lies between the tap and what changes the supply, or the box: of a lead of several pieces the first is changed */
+const setLength = (f: BoxFeed) => (lengthM: number) => {
+  const [joint] = wired(f)
+  return joint && commit([{ table: 'runs', op: 'update', rowId: joint.run.id, fields: { lengthM } }], 'a length')
+}
+const leadM = (f: BoxFeed) => (wired(f)[0] ? jointM(wired(f)[0]!) : null)
+const parts = (f: BoxFeed) => (f.planned?.begins ? f.planned.way.parts : [])
 const VOLTS = ([12, 24] as const).map(value => ({ value, title: `${value} V` }))
 const THROUGH = FEED_THROUGH.map(value => ({ value, title: value === 'lead' ? 'a lead' : `its ${value}` }))
 const POE = (['standard', 'passive'] as const).map(value => ({ value, title: value }))
@@ -57,6 +95,45 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           No 12 V feed is noted on the site: put one on the picture in Place, and the wire is worked out.
         </p>
         <template v-else>
+          <p v-if="f.planned?.begins" class="planned" data-test="supply-lead">
+            <span>
+              {{
+                [...f.planned.way.parts]
+                  .reverse()
+                  .map(p => p.name)
+                  .join(' → ')
+              }}
+              → {{ f.at.name }}
+            </span>
+            <MvNumber
+              label="Length"
+              :unit="unit"
+              :factor="factor"
+              :value="leadM(f)"
+              :low="0"
+              :high="500"
+              required
+              :decimals="1"
+              :save="setLength(f)"
+            />
+          </p>
+          <p v-if="session.mayEdit" class="acts">
+            <v-btn v-if="!f.planned && f.wire" variant="outlined" size="small" data-test="lay-supply" @click="lay(f)">
+              Lay a lead from {{ f.source!.name || f.source!.kind }}
+            </v-btn>
+            <v-btn
+              v-if="f.planned?.begins && !f.planned.converter"
+              variant="outlined"
+              size="small"
+              data-test="converter"
+              @click="converter(f)"
+            >
+              Put a converter beside it
+            </v-btn>
+            <button v-for="p in parts(f)" :key="p.node.id" type="button" class="plain" @click="takeOut(p)">
+              take out {{ p.name }}
+            </button>
+          </p>
           <table>
             <thead>
               <tr>
@@ -73,7 +150,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
                     type="button"
                     :disabled="!session.mayEdit"
                     :data-test="`wire-${t.wire.id}`"
-                    @click="write(f, { wire: t.wire.id })"
+                    @click="takeWire(f, t.wire.id)"
                   >
                     {{ t.wire.words }}
                   </button>
@@ -95,6 +172,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
               :save="set(f, 'volts')"
             />
             <MvChoice
+              v-if="!f.planned"
               label="through"
               :value="f.feed.through"
               :choices="THROUGH"
@@ -170,6 +248,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
         </p>
         <div class="fields">
           <MvNumber
+            v-if="f.feed.upsWh !== null && !f.planned?.ups"
             label="bridged by a battery of"
             :value="f.feed.upsWh"
             unit="W·h"
@@ -188,7 +267,21 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
             :save="set(f, 'through')"
           />
         </div>
-        <p v-if="f.upsMin !== null" data-test="ups-says">A failure is bridged for about {{ minutes(f.upsMin) }}.</p>
+      </template>
+      <template v-if="f.supply !== '12 V'">
+        <p v-if="f.upsMin !== null" data-test="ups-says">
+          {{ f.planned?.ups ? `On ${f.planned.ups.name}, ${num(f.planned.upsW)} W in all: a` : 'A' }} failure is bridged for about
+          {{ minutes(f.upsMin) }}.
+        </p>
+        <p v-if="session.mayEdit && (f.supply === 'mains' || f.data?.injector)" class="acts">
+          <v-btn v-if="!f.planned" variant="outlined" size="small" data-test="put-ups" @click="bridge(f)">
+            Put {{ plugged(f).name }} on a UPS
+          </v-btn>
+          <template v-else-if="f.planned.ups">
+            <button type="button" class="plain" data-test="off-ups" @click="unplug(f)">off the UPS</button>
+            <button type="button" class="plain" @click="takeOut(f.planned.ups)">take out {{ f.planned.ups.name }}</button>
+          </template>
+        </p>
       </template>
       <template v-if="f.poe">
         <p>
@@ -309,6 +402,21 @@ tr.on td button {
 .ticks2 {
   display: grid;
   gap: 4px;
+}
+.planned {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 120px;
+  gap: 12px;
+  align-items: center;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+.acts .plain {
+  min-height: 44px;
 }
 @media (max-width: 900px) {
   td button,

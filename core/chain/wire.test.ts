@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { ampHoursADay, awgMm, awgMm2, fedBy, fuseFor, ohmPerKm, throughInverterAh, wireById, wireFor, WIRES } from './wire'
+import { awgMm, awgMm2, wireById, WIRES } from '../catalogue/wires'
+import { ampHoursADay, fedBy, fuseFor, ohmPerKm, throughInverterAh, wireFor } from './wire'
 
 describe('conductors', () => {
   it.each([

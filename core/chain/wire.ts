@@ -1,5 +1,7 @@
 /** Conductors: how much they resist, what they may carry, and what arrives of a feed at the end of a lead. */
 import { inRange, positive } from '../check'
+import { WIRES } from '../catalogue/wires'
+import type { Wire } from '../catalogue/wires'
 import type { JobKind } from '../job/schema'
 
 /** Resistivity of annealed copper at 20 °C, Ω·mm²/m. @source IEC 60028 */
@@ -7,11 +9,6 @@ const COPPER_OHM_MM2_PER_M = 0.017_241
 const REFERENCE_C = 20
 /** @source IEC 60028 */
 const COPPER_PER_C = 0.00393
-
-/** @returns diameter of a gauge, mm. @source ASTM B258: 0.005 in · 92^((36 − n)/39) */
-export const awgMm = (awg: number): number => 0.127 * 92 ** ((36 - inRange('awg', awg, -3, 40)) / 39)
-/** @returns area of a gauge, mm² */
-export const awgMm2 = (awg: number): number => (Math.PI / 4) * awgMm(awg) ** 2
 
 /** Most that fine strands of these areas may have at 20 °C, Ω/km: more than copper of the nominal area has. @source IEC 60228, class 5 */
 const CLASS_5: ReadonlyMap<number, number> = new Map([
@@ -36,34 +33,11 @@ export function ohmPerKm(mm2: number, o: { atC?: number; stranded?: boolean } = 
   return (o.stranded ? (CLASS_5.get(mm2) ?? 1.026 * solid) : solid) * hot
 }
 
-/** A wire of a lead, by gauge or by area, with the most a fuse before it may be. */
-export interface Wire {
-  id: string
-  words: string
-  mm2: number
-  /** A */
-  fuseA: number
-}
-
-/** Thinnest first. @source NEC 240.4(D) for gauges (18 and 16 AWG by its notes); IEC 60364-4-43 practice for areas, from memory */
-export const WIRES: readonly Wire[] = [
-  { id: '0.5', words: '0.5 mm²', mm2: 0.5, fuseA: 3 },
-  { id: '0.75', words: '0.75 mm²', mm2: 0.75, fuseA: 6 },
-  { id: 'awg18', words: '18 AWG', mm2: awgMm2(18), fuseA: 7 },
-  { id: '1', words: '1 mm²', mm2: 1, fuseA: 10 },
-  { id: 'awg16', words: '16 AWG', mm2: awgMm2(16), fuseA: 10 },
-  { id: '1.5', words: '1.5 mm²', mm2: 1.5, fuseA: 16 },
-  { id: 'awg14', words: '14 AWG', mm2: awgMm2(14), fuseA: 15 },
-  { id: '2.5', words: '2.5 mm²', mm2: 2.5, fuseA: 25 },
-  { id: 'awg12', words: '12 AWG', mm2: awgMm2(12), fuseA: 20 },
-  { id: 'awg10', words: '10 AWG', mm2: awgMm2(10), fuseA: 30 },
-]
 /** Thinnest conductor that is laid aboard a boat, mm². @source ABYC E-11: 16 AWG, from memory */
 const LEAST_ABOARD_MM2 = 1.3
 /** @returns the wires that may be laid on a kind of site, thinnest first */
 export const wiresFor = (kind: JobKind): readonly Wire[] =>
   kind === 'boat' ? WIRES.filter(w => w.mm2 >= LEAST_ABOARD_MM2) : WIRES
-export const wireById = (id: string): Wire | undefined => WIRES.find(w => w.id === id)
 
 export interface Fed {
   /** at the box, V; null where the lead cannot carry it at all */
