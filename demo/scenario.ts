@@ -623,7 +623,24 @@ export function demoScenario(): DemoScenario {
   })
   buildingPlanned(hall)
 
+  const trailer = make(128, 'Long trailer', {
+    latDeg: 46.8702,
+    lonDeg: -41.3962,
+    job: {
+      kind: 'vehicle',
+      customerName: 'J. and P. Orme, travelling',
+      carrier: 'Tern',
+      agreedDownMbps: 10,
+      agreedUpMbps: 2,
+      sim: { name: 'Tern unlimited', plan: 'Tern data SIM, slower from 200 GB on' },
+      today: 'Two phones on the table; one carrier or the other is gone at every second stop',
+      mayDrill: 'yes',
+    },
+  })
+  trailerOfTwoModems(trailer)
+
   const visits = [
+    [trailer, null],
     [kiln, null],
     [loft, 1],
     [croft, 5],
@@ -1076,6 +1093,41 @@ function vanOnItsRound(b: Builder): void {
   b.choose(first, 'nothing drilled until the lease is settled')
   b.stepsDone('dry-run', '2026-04-06T16:00:00.000Z')
   b.landmark('Sand pit spoil', 46.7913, -41.3462, bend)
+}
+
+/** A trailer with one antenna on its roof and a router of two modems: two SIMs of two carriers, a third stands by. */
+function trailerOfTwoModems(b: Builder): void {
+  const site = b.doc.sites[0]!
+  b.set('sites', site.id, { lengthM: 12, depthM: 2.5, storeyHeightM: 3.9, headingDeg: 205, swingDeg: 0 })
+  const [tern] = b.doc.sims
+  const sim = (name: string, carrier: string, plan: string) => {
+    const { id: _id, ...first } = tern!
+    return b.add('sims', { ...first, name, carrier, plan })
+  }
+  const gannet = sim('Gannet 100 GB', 'Gannet', 'Gannet data SIM, 100 GB')
+  const spare = sim('Tern by the day', 'Tern', 'Tern prepaid, stands by')
+  b.read('Table', 'Lee Harbour', 'B20', { startUtc: '2026-04-08T15:20:00.000Z', interferenceDb: 2, extraDb: -5 })
+  b.speeds('Table', '2026-04-08T15:20:00.000Z', [
+    [7.2, 1.6, 55],
+    [6.6, 1.4, 61],
+  ])
+  const roofM = eavesM(b.doc.sites[0]!)
+  b.fixture('satellite terminal', { eastM: 0, northM: 3.4, upM: roofM + 0.1 }, { name: 'satellite terminal' })
+  b.fixture('12 V feed', { eastM: 0.7, northM: 2.2, upM: 0.7 }, { name: 'fuse panel under the stairs' })
+  b.kit('router', 'Lee Harbour', 'B20')
+  b.layOut('router', 'Lee Harbour', {
+    antenna: partOfKind('ant-roof-7', 'antenna')!,
+    box: partOfKind('rtr-dual', 'router')!,
+  })
+  b.held({ mount: 'roof bolt', metal: 'stainless', plate: 'aluminium', parted: true, throughMm: 38 })
+  b.fed({ fuseA: 5, breaksA: 1000, faultA: 800, lowestV: 9 })
+  const box = b.node('router')
+  const slots = [
+    [1, tern!.id],
+    [2, spare],
+    [3, gannet],
+  ] as const
+  for (const [slot, simId] of slots) b.add('simSlots', { nodeId: box.id, slot, simId })
 }
 
 function ketchAtAnchor(b: Builder): void {

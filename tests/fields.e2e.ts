@@ -83,6 +83,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...within('days', A_BOX, 'nodeId', 'stepKey'),
   },
   labels: within('days', A_BOX, 'nodeId', 'serial', 'imei', 'mac'),
+  simSlots: within('leads', 'SIMs lie in the slots of two modems', 'nodeId', 'slot', 'simId'),
   visits: by('visit', 'onDay', 'startsAt', 'hours', 'team', 'people', 'weather', 'state', 'note'),
   supplies: {
     ...by('list', 'state', 'dueOn', 'name', 'quantity'),

@@ -1,6 +1,6 @@
 /** Leads, data cables and names: what is fixed to a part or carries no radio is pulled like any cable, and called by its name. */
 import { choose } from './support/choose'
-import { database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+import { database, expect, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
 
 const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
 
@@ -129,4 +129,71 @@ test('a panel is swapped for two single beams, crossed, and back, each in one pr
   await page.locator('[data-test=undo]').click()
   await expect.poll(parts).toEqual(before)
   await sql.end()
+})
+
+test('a van’s router has its lead from a fuse tap: taken out it is missed, laid again by a press, on the card and in the list', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, MAIL_VAN, 'route')
+  await page.locator('[data-test=layer-feeds]').click()
+  const lead = page.locator('[data-test=supply-lead]')
+  await expect(lead).toContainText('Fuse tap → Router')
+  await page.getByRole('button', { name: 'take out Fuse tap' }).click()
+  await expect(lead).toHaveCount(0)
+  await page.locator('[data-test=findings]').click()
+  await expect(page.getByRole('dialog')).toContainText('No lead to Router is planned')
+  await page.keyboard.press('Escape')
+  await page.locator('[data-test=lay-supply]').click()
+  await expect(lead).toContainText('Fuse tap → Router')
+  await page.locator('[data-test=converter]').click()
+  await expect(lead).toContainText('Fuse tap → Converter → Router')
+  await page.locator('[data-test=undo]').click()
+  await expect(lead).toContainText('Fuse tap → Router')
+  await page.locator('[data-test="wire-2.5"]').click()
+  await sent(page)
+  await page.reload()
+  await page.locator('[data-test=layer-feeds]').click()
+  await expect(page.locator('tr.on')).toContainText('2.5 mm²')
+  await openJob(page, MAIL_VAN, 'card')
+  await expect(page.locator('[data-test=step-pull]').filter({ hasText: 'Fuse tap to Router' })).toContainText('2.5 mm²')
+  await expect(page.locator('[data-test=step-volts]')).toContainText('Read the volts at Router, under load')
+})
+
+test('a router goes on a UPS by a press, which says for how long, and off again', async ({ demoPage: page }) => {
+  await openJob(page, KILN, 'route')
+  await page.locator('[data-test=layer-feeds]').click()
+  await page.locator('[data-test=put-ups]').click()
+  await expect(page.locator('[data-test=ups-says]')).toContainText(/On UPS, .* W in all/)
+  await sent(page)
+  await openJob(page, KILN, 'card')
+  await expect(page.locator('[data-test=step-bridge]')).toHaveCount(1)
+  await openJob(page, KILN, 'route')
+  await page.locator('[data-test=layer-feeds]').click()
+  await page.locator('[data-test=off-ups]').click()
+  await expect(page.locator('[data-test=put-ups]')).toBeVisible()
+})
+
+test('SIMs lie in the slots of two modems: each has its own mast and promise, and what is taken out is missed', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, TRAILER, 'choose')
+  const map = page.locator('[data-test=modems]')
+  for (const name of ['Tern unlimited', 'Tern by the day, stands by', 'Gannet 100 GB'])
+    await expect(map.locator('svg')).toContainText(name)
+  await expect(map.locator('svg')).toContainText('Roof omni, 4')
+  await expect(page.locator('[data-test=modem-1]')).toContainText(/Mbit\/s down, .* on /)
+  await expect(page.locator('[data-test=modem-2]')).toContainText(/Mbit\/s down, .* on /)
+  // Moved to the other modem, a SIM leaves the slot it was in.
+  await choose(page.locator('[data-test=slot-4]'), 'Tern by the day, Tern')
+  await sent(page)
+  await page.reload()
+  await expect(page.locator('[data-test=slot-4]')).toContainText('Tern by the day')
+  await expect(page.locator('[data-test=slot-2]')).not.toContainText('Tern by the day')
+  await page.locator('[data-test=slot-3]').hover()
+  await page.locator('[data-test=slot-3] .v-field__clearable').click()
+  await page.locator('[data-test=slot-4]').hover()
+  await page.locator('[data-test=slot-4] .v-field__clearable').click()
+  await expect(page.locator('main')).toContainText('No SIM is planned for modem 2 of Router')
+  await openJob(page, TRAILER, 'card')
+  await expect(page.locator('[data-test=step-sim]')).toContainText('slot 1: Tern unlimited, Tern')
 })

@@ -39,6 +39,7 @@ const TABLES: Record<TableName, string> = {
   fixtures: 'what stands on the site',
   photos: 'a photograph',
   labels: 'a label',
+  simSlots: 'a SIM in its slot',
   visits: 'a visit',
   supplies: 'a line of the list',
   ownSteps: 'a step by hand',

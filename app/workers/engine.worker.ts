@@ -3,9 +3,9 @@ import { entryOf, nth } from '#core/sure'
 import { expose } from 'comlink'
 import { contours as contourLines } from 'd3-contour'
 import { assess } from '#core/judge'
-import { advise, compareSims, compareVariants, coverFloor, placesFor, proposeKits, solveCures } from '#core/solve'
+import { advise, compareModems, compareSims, compareVariants, coverFloor, placesFor, proposeKits, solveCures } from '#core/solve'
 import type { Assessment, Cure } from '#core/judge'
-import type { Advised, Place, Proposal, SimSide, Variant } from '#core/solve'
+import type { Advised, ModemSide, Place, Proposal, SimSide, Variant } from '#core/solve'
 import { PARTS } from '#core/catalogue'
 import type { FloorCoverage } from '#core/coverage'
 import type { Kit } from '#core/fitting'
@@ -207,6 +207,11 @@ const engine = {
   /** The plan's variants side by side. */
   compare(doc: JobDocument, atUtc: string): Variant[] {
     return compareVariants(doc, evidence(), atUtc)
+  },
+
+  /** Each modem of a box with several, by its own SIM and ports alone. */
+  modems(doc: JobDocument, atUtc: string): ModemSide[] {
+    return compareModems(doc, evidence(), atUtc)
   },
 
   /** Each carrier that there is a SIM of, with the same plan aimed at its best mast. */

@@ -5,6 +5,7 @@ import { jobOf, movesAbout } from '../job/schema'
 import type { JobKind } from '../job/schema'
 import { heightAfterM, heightWords } from '../install/mounts'
 import { feedsOf } from '../judge/feeds'
+import { slotsWords } from '../judge/modems'
 import { num } from '../units'
 import { metres, words } from '../words'
 import { aloft, LININGS, TAKES } from './durations'
@@ -14,42 +15,46 @@ import type { Draft, CardContext } from './step'
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
 function online({ doc, a }: CardContext): Draft[] {
-  const sims = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
-  return a.tree.routers.flatMap((at): Draft[] => [
-    {
-      id: `sim:${at.node.id}`,
-      ...worded(name => `SIM into ${name(at)}, power off`),
-      stand: 'ground',
-      at: at.node,
-      parts: sims.length ? sims : ['SIM of the plan agreed'],
-      tools: ['pin of the slot'],
-      then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
-      minutes: TAKES.sim,
-      // Before the dry run: without it nothing is read, and one that hangs outdoors has it before it goes up.
-      needs: ['labels'],
-    },
-    {
-      id: `net:${at.node.id}`,
-      ...worded(name => `Wait for the network: ${name(at)}`),
-      stand: 'ground',
-      at: at.node,
-      then: 'Lamps that wander are normal. Past five minutes it is SIM, plan or identity, not the antenna: do not climb for it.',
-      figure: 'two minutes are normal, five are not',
-      minutes: TAKES.network,
-      needs: [`power:${at.node.id}`],
-    },
-    {
-      id: `keys:${at.node.id}`,
-      ...worded(name => `Passwords and names of ${name(at)}`),
-      stand: 'ground',
-      at: at.node,
-      then:
-        'Default passwords changed and handed over, WPA2 or better, WPS off, administration from outside off; ' +
-        'the old network’s name kept where things hang on it.',
-      minutes: TAKES.keys,
-      needs: [`net:${at.node.id}`],
-    },
-  ])
+  const all = doc.sims.map(x => [x.name, x.carrier].filter(Boolean).join(', '))
+  return a.tree.routers.flatMap((at): Draft[] => {
+    const planned = slotsWords(doc, a.tree, at)
+    const sims = planned.length ? planned : all
+    return [
+      {
+        id: `sim:${at.node.id}`,
+        ...worded(name => `SIM into ${name(at)}, power off`),
+        stand: 'ground',
+        at: at.node,
+        parts: sims.length ? sims : ['SIM of the plan agreed'],
+        tools: ['pin of the slot'],
+        then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
+        minutes: TAKES.sim,
+        // Before the dry run: without it nothing is read, and one that hangs outdoors has it before it goes up.
+        needs: ['labels'],
+      },
+      {
+        id: `net:${at.node.id}`,
+        ...worded(name => `Wait for the network: ${name(at)}`),
+        stand: 'ground',
+        at: at.node,
+        then: 'Lamps that wander are normal. Past five minutes it is SIM, plan or identity, not the antenna: do not climb for it.',
+        figure: 'two minutes are normal, five are not',
+        minutes: TAKES.network,
+        needs: [`power:${at.node.id}`],
+      },
+      {
+        id: `keys:${at.node.id}`,
+        ...worded(name => `Passwords and names of ${name(at)}`),
+        stand: 'ground',
+        at: at.node,
+        then:
+          'Default passwords changed and handed over, WPA2 or better, WPS off, administration from outside off; ' +
+          'the old network’s name kept where things hang on it.',
+        minutes: TAKES.keys,
+        needs: [`net:${at.node.id}`],
+      },
+    ]
+  })
 }
 
 /** How high a vehicle is with what stands on its roof; null where nothing stands higher than the roof. */

@@ -131,7 +131,7 @@ export const router = (
     bands: readonly string[]
     ports: Port[]
     portLimitMbps: number
-    more?: Facts & Pick<RouterPart, 'lanPorts' | 'wifiMbps' | 'wifiBands' | 'simSlots' | 'simSize'>
+    more?: Facts & Pick<RouterPart, 'lanPorts' | 'wifiMbps' | 'wifiBands' | 'simSlots' | 'simSize' | 'modems'>
   },
 ): RouterPart => ({ id, kind: 'router', name, bands: [...bands], portLimitMbps, noiseFigureDb: 9, ports, ...more })
 

@@ -259,7 +259,12 @@ export const ROUTERS: readonly RouterPart[] = [
   }),
   router('rtr-dual', 'Router with two modems, four ports', {
     bands: [...WORLD, 'B41'],
-    ports: branches(4, 'SMA'),
+    ports: [
+      ...branches(4, 'SMA'),
+      port('wifi1', 'wifi', ['RP-SMA', 'socket']),
+      port('wifi2', 'wifi', ['RP-SMA', 'socket']),
+      port('gps', 'position', ['SMA', 'socket']),
+    ],
     portLimitMbps: 940,
     more: {
       ...RUGGED,
@@ -268,6 +273,10 @@ export const ROUTERS: readonly RouterPart[] = [
       lanPorts: 4,
       simSlots: 4,
       simSize: 'nano',
+      modems: [
+        { ports: ['1', '2'], slots: 2 },
+        { ports: ['3', '4'], slots: 2 },
+      ],
       powerW: 20,
       massKg: 1.3,
       sizeMm: [210, 50, 150],

@@ -2,6 +2,8 @@ export { carriesRadio, dataWayOf, injectorsOf, isData, isSupply, portsWith } fro
 export { sourcesIn, supplyWayOf } from './supply'
 export type { SupplyWay } from './supply'
 export { LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from './wire'
+export { modemsOf } from './modems'
+export type { Modem } from './modems'
 export { shortName } from './names'
 export { flatten, isStraight, outlineOf } from './outline'
 export type { Outline } from './outline'

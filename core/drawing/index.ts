@@ -1,5 +1,6 @@
 export { layoutDial, layoutPractice } from './dial'
 export { layoutPlan } from './floor-plan'
+export { layoutModemMap } from './modem-map'
 export { numbered, photoPlace } from './pins'
 export { attributes, toSvg } from './primitives'
 export type { Drawing, Primitive } from './primitives'

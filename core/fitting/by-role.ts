@@ -8,8 +8,14 @@ import { adapterChain } from './adapters'
 import { runStep } from './splice'
 import type { Step } from './splice'
 
-/** Roles that carry no modem's branch. */
-const BESIDE: readonly Port['role'][] = ['wifi', 'position']
+/** Roles that carry no modem's branch: of the antenna, and of the box. */
+export const BESIDE: readonly Roles[] = [
+  ['wifi', 'wifi'],
+  ['position', 'position'],
+]
+/** Feeds go to the branches in their order: those of one modem lie beside each other. */
+const CELLULAR: Roles = ['feed', 'cell']
+type Roles = readonly [antenna: Port['role'], box: Port['role']]
 
 /**
  * @param isTaken  ports that something hangs on already
@@ -19,18 +25,20 @@ export function pairsByRole(
   antenna: Part,
   box: Part,
   isTaken: { antenna: (p: Port) => boolean; box: (p: Port) => boolean } = { antenna: () => false, box: () => false },
+  roles: readonly Roles[] = BESIDE,
 ): [antenna: Port, box: Port][] {
-  return BESIDE.flatMap(role => {
-    const from = portsWith(antenna, role).filter(p => !isTaken.antenna(p))
-    const to = portsWith(box, role).filter(p => !isTaken.box(p))
+  return roles.flatMap(([ofAntenna, ofBox]) => {
+    const from = portsWith(antenna, ofAntenna).filter(p => !isTaken.antenna(p))
+    const to = portsWith(box, ofBox).filter(p => !isTaken.box(p))
     return from.slice(0, to.length).map((p, i): [Port, Port] => [p, nth(to, i)])
   })
 }
 
 /** @returns runs that join what is still open between an antenna with leads and its box; pairs whose plugs do not meet are left out */
-export function joinByRole(tree: Tree, antenna: AntennaNode, box: TreeNode): Step[] {
+export function joinByRole(tree: Tree, antenna: AntennaNode, box: TreeNode, roles = [CELLULAR, ...BESIDE]): Step[] {
   const takenOf = (at: TreeNode) => (p: Port) => tree.joints.some(j => jackAt(j, at.node.id)?.port.id === p.id)
-  return pairsByRole(antenna.part, box.part, { antenna: takenOf(antenna), box: takenOf(box) }).flatMap(([a, b]) =>
+  const isTaken = { antenna: takenOf(antenna), box: takenOf(box) }
+  return pairsByRole(antenna.part, box.part, isTaken, roles).flatMap(([a, b]) =>
     adapterChain(a, b)?.length === 0
       ? [
           runStep(tree.design.id, `new:${a.id}`, {

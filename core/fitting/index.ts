@@ -1,3 +1,4 @@
+export { joinByRole } from './by-role'
 export { branchSteps, joinSteps, looseSteps, removeSteps, swapSteps } from './edits'
 export { cableLength, neededM, stockFor } from './lengths'
 export { moveSteps } from './move'

@@ -1,6 +1,6 @@
 /**
  * Parts as a table, in and out: one row a part, one column a figure. Lists stand in one cell:
- * bands `B3 B20`, ranges `617-960 8dBi 70x80 | …`, ports `donor:donor:N:socket:50 | …`.
+ * modems `1 2 / 2 | 3 4 / 2` (ports and slots), bands `B3 B20`, ranges `617-960 8dBi 70x80 | …`, ports `donor:donor:N:socket:50 | …`.
  */
 import { sure } from '../sure'
 import type { AntennaPart, Part, Port } from '../job/part'
@@ -61,7 +61,18 @@ const NUMBERS = [
 /** Cells of several numbers, or of several words parted by `|`. */
 const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const
 const WORD_LISTS = ['inBox', 'apart', 'wifiBands'] as const
-const LISTS = ['outdoors', 'overMetal', 'perBand', 'separation', 'bands', 'ranges', 'constants', 'stockM', 'ports'] as const
+const LISTS = [
+  'outdoors',
+  'overMetal',
+  'perBand',
+  'separation',
+  'modems',
+  'bands',
+  'ranges',
+  'constants',
+  'stockM',
+  'ports',
+] as const
 export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...NUMBER_LISTS, ...WORD_LISTS, ...LISTS] as const
 
 /** Figures of an amplifier on one band, as a cell names them. */
@@ -104,6 +115,7 @@ export function writeParts(parts: readonly Part[]): string {
           p.kind === 'antenna' && p.overMetal ? 'yes' : null,
           p.kind === 'amplifier' && p.perBand ? p.perBand.map(b => `${b.band} ${named(b, BAND_FIGURES)}`).join(' | ') : null,
           p.kind === 'amplifier' && p.separation ? named(p.separation, SEPARATION) : null,
+          p.kind === 'router' && p.modems ? p.modems.map(m => `${m.ports.join(' ')} / ${m.slots}`).join(' | ') : null,
           'bands' in p ? p.bands.join(' ') : null,
           p.kind === 'antenna' ? p.ranges.map(rangeText).join(' | ') : null,
           p.kind === 'line' ? `${p.constants.k1} ${p.constants.k2}` : null,
@@ -158,6 +170,12 @@ export function readPart(cell: (column: string) => string | undefined): Record<s
     })
   const separation = list('separation', /\s+/)
   if (separation) out.separation = read('separation', () => readNamed(separation, SEPARATION))
+  const modems = list('modems', /\|/)
+  if (modems)
+    out.modems = modems.map(m => {
+      const [ports = '', slots] = m.split('/')
+      return { ports: ports.trim().split(/\s+/).filter(Boolean), slots: read('modems', () => needed(slots?.trim())) }
+    })
   const bands = list('bands', /[\s,;]+/)
   if (bands) out.bands = bands
   const ranges = list('ranges', /\|/)

@@ -4,7 +4,7 @@ export { applyChanges, fieldsOf, invertChanges, mergeFields, standing, takenBack
 export type { FieldConflict } from './changes'
 export { AFTER_ALL, asTemplate, insertsOf, remapped } from './copy'
 export { BARE_FIXTURE, BARE_SETUP, DEFAULT_SITE, insertChange, newJobChanges } from './defaults'
-export { changesOf, editsOf, insert, setField, update, upsert } from './edits'
+export { changesOf, editsOf, insert, remove, setField, update, upsert } from './edits'
 export type { Edit, Fields, New } from './edits'
 export { fieldOf, Id, Num, opt, Text, Whole } from './fields'
 export type { FieldFacts } from './fields'

@@ -159,6 +159,16 @@ const RouterPart = part('router', {
   wifiBands: Type.Optional(Type.Array(oneOf('2.4', '5', '6'), { maxItems: 3 })),
   simSlots: Type.Optional(Type.Integer({ minimum: 0, maximum: 8 })),
   simSize: Type.Optional(oneOf('mini', 'micro', 'nano', 'eSIM')),
+  /** of a box with several modems: the antenna ports and the SIM slots of each; one modem has all where nothing is said */
+  modems: Type.Optional(
+    Type.Array(
+      Type.Object(
+        { ports: Type.Array(Text(16, 1), { maxItems: 8 }), slots: Type.Integer({ minimum: 0, maximum: 8 }) },
+        { additionalProperties: false },
+      ),
+      { minItems: 1, maxItems: 4 },
+    ),
+  ),
   noiseFigureDb: Num(0, 30),
   ports: Ports,
 })

@@ -250,6 +250,13 @@ const labels = {
   mac: opt(Type.String({ pattern: '^[0-9A-F]{2}(:[0-9A-F]{2}){5}$' })),
 }
 
+/** Which SIM lies in which slot of a box: slots are counted over all its modems, from 1. */
+const simSlots = {
+  nodeId: ref('nodes', 'goes too'),
+  slot: Whole(1, 32),
+  simId: ref('sims', 'goes too'),
+}
+
 /** A day or part of one on site. */
 export const WEATHER = ['any', 'dry', 'dry and calm'] as const
 export const VISIT_STATES = ['planned', 'confirmed', 'done', 'called off'] as const
@@ -596,6 +603,7 @@ export const TABLE_FIELDS = {
   // After what they show.
   photos,
   labels,
+  simSlots,
   visits,
   supplies,
   ownSteps,
@@ -664,6 +672,7 @@ export type FloorPlan = Row<'floorPlans'>
 export type Fixture = Row<'fixtures'>
 export type Photo = Row<'photos'>
 export type Label = Row<'labels'>
+export type SimSlot = Row<'simSlots'>
 export type Visit = Row<'visits'>
 export type Supply = Row<'supplies'>
 export type OwnStep = Row<'ownSteps'>

@@ -9,7 +9,7 @@ import { screwOnChain, turnedLinks } from '../fitting/splice'
 import { feedsInto, turned } from '../chain/tree'
 import type { Joint, Tree } from '../chain/tree'
 import { angleBetween } from '../geo/angles'
-import { joinByRole } from '../fitting/by-role'
+import { BESIDE, joinByRole } from '../fitting/by-role'
 import { apartM, isCrossed, PAIR_MOST_M, pairsOf } from '../fitting/pair'
 import type { LinePart, Port } from '../job/part'
 import { SINR_EDGES } from '../radio/grades'
@@ -19,6 +19,7 @@ import { num } from '../units'
 import { metres, words } from '../words'
 import { RULE_PACKS } from './cautions'
 import { isLaid } from './context'
+import { modemDrafts } from './modems'
 import type { Context, Laid } from './context'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding } from './finding'
@@ -35,6 +36,7 @@ export function chooseFindings(c: Context): Finding[] {
     ...wrongRoles(tree),
     ...openRoles(tree),
     ...pairs(tree),
+    ...modemDrafts(c),
     ...handsOn(c, tree),
     ...wifiRooms(c),
     ...needed(c),
@@ -316,7 +318,7 @@ const carriesCellular = (tree: Tree, j: Joint, jack: Joint['from']): boolean =>
 function openRoles(tree: Tree): Draft[] {
   return tree.donors.flatMap((antenna): Draft[] => {
     const box = tree.routers.find(r => feedsInto(tree, r.node.id).some(v => v.donor.node.id === antenna.node.id))
-    const steps = box ? joinByRole(tree, antenna, box) : []
+    const steps = box ? joinByRole(tree, antenna, box, [...BESIDE]) : []
     if (!box || !steps.length) return []
     return [
       {

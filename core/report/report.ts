@@ -4,7 +4,10 @@ import { jobOf, movesAbout, siteOf } from '../job/schema'
 import { layoutDial } from '../drawing/dial'
 import type { Drawing } from '../drawing/primitives'
 import { layoutSection } from '../drawing/section'
-import { isData } from '../chain/data'
+import { isData, isSupply } from '../chain/data'
+import { allModems, modemName } from '../chain/modems'
+import type { Modem } from '../chain/modems'
+import { sourcesIn } from '../chain/supply'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { layoutSightLine } from '../drawing/sightline'
 import { formatPosition } from '../geo/coordinates'
@@ -100,6 +103,9 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       head: ['', 'Part', 'Where', 'Cable to it'],
       rows: partRows({ ...a, tree: a.tree }, job.kind, o.units),
     })
+    const slots = allModems(doc, a.tree).flatMap(m => slotRows(m))
+    if (slots.length)
+      blocks.push({ kind: 'table', title: 'SIMs and their slots', head: ['Box', 'Slot', 'SIM', 'Carrier'], rows: slots })
     if (a.rooms.length)
       blocks.push({
         kind: 'table',
@@ -204,6 +210,14 @@ function siteWords(doc: JobDocument, units: Units): string {
   return words[kind]
 }
 
+/** Every slot of a modem that is filled. */
+const slotRows = (m: Modem): string[][] =>
+  m.slots.flatMap(s =>
+    s.sim
+      ? [[modemName(m), String(s.slot), s.sim.name + (s.sim.id === m.sim?.id ? '' : ', stands by'), s.sim.carrier ?? '']]
+      : [],
+  )
+
 /** Every part once, in the order of the signal, with each cable that leads to it. */
 function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Units): string[][] {
   const { tree } = a
@@ -217,12 +231,17 @@ function partRows(a: Assessment & { tree: Tree }, kind: Job['kind'], units: Unit
   const leadsTo = (j: Joint, at: TreeNode) => tree.visits.some(v => v.at.node.id === at.node.id && v.joint?.run.id === j.run.id)
   const seen = new Set<string>()
   const onData = tree.joints.filter(isData).flatMap(j => [j.from.at, j.to.at])
-  const inOrder = [...tree.visits.map(v => v.at), ...onData, ...tree.loose]
+  const inOrder = [...tree.visits.map(v => v.at), ...onData, ...sourcesIn(tree), ...tree.loose]
+  /** the end that a cable is told at: where the signal, the data or the supply comes to */
+  const leadsHere = (j: Joint, at: TreeNode): boolean => {
+    if (isSupply(j)) return (j.to.port.role === 'power' ? j.to : j.from).at.node.id === at.node.id
+    return isData(j) ? j.to.at.node.id === at.node.id : leadsTo(j, at)
+  }
   return inOrder.flatMap(at => {
     if (seen.has(at.node.id)) return []
     seen.add(at.node.id)
     const cables = tree.joints
-      .filter(j => isCable(j) && (isData(j) ? j.to.at.node.id === at.node.id : leadsTo(j, at)))
+      .filter(j => isCable(j) && leadsHere(j, at))
       .map(j => `${lineOf(j)?.name ?? ''}, ${length(jointM(j), units)}${j.run.measured || !j.run.partId ? '' : ' (assumed)'}`)
     const counted = [...new Set(cables)].map(c =>
       cables.filter(x => x === c).length > 1 ? `${cables.filter(x => x === c).length} × ${c}` : c,

@@ -31,6 +31,8 @@ export interface SimSide {
   capDownMbps: number | null
   down: Expected | null
   up: Expected | null
+  /** at the first port of the box, dBm RSRP; null where none is laid out */
+  portDbm: number | null
   where: string
   /** assumed rather than measured, in words */
   assumed: string[]
@@ -49,7 +51,7 @@ const turnedTo = (mastId: string, band: string | null): Partial<Design> => ({
 })
 
 /** What one carrier would bring by the plan of the job, on its own readings alone. */
-function sideOf(document: JobDocument, evidence: Evidence, atUtc: string, carrier: string): SimSide {
+export function sideOf(document: JobDocument, evidence: Evidence, atUtc: string, carrier: string): SimSide {
   const asked: JobDocument = { ...document, jobs: document.jobs.map(j => ({ ...j, carrier })) }
   const first = contextOf(asked, evidence, atUtc)
   const planned = first.chosen?.mast.carrier === carrier
@@ -81,6 +83,7 @@ function sideOf(document: JobDocument, evidence: Evidence, atUtc: string, carrie
     capDownMbps: capOfSim(c).downMbps,
     down: promise?.down ?? null,
     up: promise?.up ?? null,
+    portDbm: c.main?.levels?.modems[0]?.rsrpDbm ?? null,
     where: promise?.where ?? '',
     assumed: promise?.assumptions.map(a => a.words) ?? [],
     met: promise?.met ?? null,

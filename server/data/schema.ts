@@ -491,6 +491,9 @@ export const checks = documentTable('checks')
 /** What stands on the labels of boxes. */
 export const labels = documentTable('labels')
 
+/** Which SIM lies in which slot of a box. */
+export const simSlots = documentTable('simSlots')
+
 /** Every change that was taken, or refused, once. A repeat finds itself here and does nothing. */
 export const appliedChanges = pgTable(
   'applied_changes',

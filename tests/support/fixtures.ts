@@ -20,6 +20,7 @@ export const CROFT = '0192f000-0030-7000-8000-000000000001'
 export const VAN = '0192f000-0040-7000-8000-000000000001'
 /** Of each worker's simulated modem. */
 export const STANDIN_CODE = '428913'
+export const TRAILER = '0192f000-0080-7000-8000-000000000001'
 export const KETCH = '0192f000-0050-7000-8000-000000000001'
 
 /**

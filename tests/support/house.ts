@@ -114,6 +114,17 @@ export class House {
     return rowId
   }
 
+  /** Another SIM, of a carrier. @returns its id */
+  sim(name: string, carrier: string | null): string {
+    const bare = { plan: null, capDownMbps: null, capUpMbps: null, allowanceGb: null, callsOverWifi: null }
+    return this.add('sims', { ...bare, name, carrier })
+  }
+
+  /** @returns the row of a SIM in a slot of the router */
+  slot(slot: number, simId: string): string {
+    return this.add('simSlots', { nodeId: this.part('router').id, slot, simId })
+  }
+
   set(table: Change['table'], rowId: string, fields: Record<string, unknown>): this {
     return this.apply([{ id: this.id(), table, rowId, op: 'update', baseVersion: 0, fields }])
   }

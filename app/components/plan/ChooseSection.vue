@@ -399,6 +399,7 @@ const kitNow = computed<Kit>(() => {
         </tbody>
       </table>
     </div>
+    <ChooseModems v-if="tree && laidOut" :tree="tree" />
     <ChooseData v-if="tree && tree.joints.some(isData)" :tree="tree" @open="at => openPart({ at, twins: [] })" />
     <div class="words">
       <section>

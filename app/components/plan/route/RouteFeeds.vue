@@ -404,6 +404,7 @@ tr.on td button {
   gap: 4px;
 }
 .planned {
+  margin-top: 14px;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 120px;
   gap: 12px;
