@@ -623,7 +623,7 @@ export function demoScenario(): DemoScenario {
   })
   buildingPlanned(hall)
 
-  const trailer = make(128, 'Long trailer', {
+  const trailer = make(256, 'Long trailer', {
     latDeg: 46.8702,
     lonDeg: -41.3962,
     job: {
