@@ -8,6 +8,7 @@ import type {
   Feed,
   Fixing,
   Fixture,
+  FloorRow,
   Job,
   JobDocument,
   Landmark,
@@ -21,15 +22,16 @@ import type {
   SpeedRun,
   Stop,
   Sweep,
+  Use,
   Watch,
 } from '../core/job'
-import { cableLength, copyDesign, kitChanges, rewireSteps, supplyLeadSteps } from '../core/fitting'
+import { cableLength, copyDesign, divided, kitChanges, rewireSteps, supplyLeadSteps } from '../core/fitting'
 import { entering, entryPoint, outsideOf, passersOf } from '../core/install'
-import type { Kit, PartChoice } from '../core/fitting'
+import type { Donors, Kit, PartChoice } from '../core/fitting'
 import { partById, partOfKind, wireById } from '../core/catalogue'
 import { treeOf } from '../core/chain'
 import { aboutOf, assess, feedsOf, linesKey, usualFeed } from '../core/judge'
-import { solveCures } from '../core/solve'
+import { layZones, solveCures } from '../core/solve'
 import type { DryRead } from '../core/judge'
 import { along, buildingOf, eavesM, moveAlong } from '../core/site'
 import type { Point } from '../core/site'
@@ -143,6 +145,10 @@ class Builder {
     return rowId
   }
 
+  remove(table: Change['table'], rowId: string): void {
+    this.apply([{ id: this.newId(), table, rowId, op: 'delete', baseVersion: 0, fields: {} }])
+  }
+
   device(name: string, kind: Device['kind']): string {
     return this.add('devices', { name, kind, antennaDbi: null } satisfies Omit<Device, 'id'>)
   }
@@ -229,6 +235,12 @@ class Builder {
       kitChanges(this.doc, design, approach, { bearingDeg: toFrame(here, this.path(mastName).bearingDeg), newId: this.newId }),
     )
     this.set('designs', design.id, { mastId: this.mast(mastName).id, band })
+  }
+
+  /** The zones of the job laid out, padded and evened out as at a press. */
+  byZones(donors: Donors): void {
+    const evidence = { paths: computePaths(this.world.terrain, pathInputs(this.doc)) }
+    this.apply(layZones(this.doc, this.design, { evidence, atUtc: '2026-04-09T12:00:00.000Z', donors, newId: this.newId }))
   }
 
   /** A copy of the plan shown, shown from here on. @returns the id of the one before */
@@ -639,7 +651,27 @@ export function demoScenario(): DemoScenario {
   })
   trailerOfTwoModems(trailer)
 
+  const clinic = make(272, 'Harbour clinic', {
+    latDeg: 46.8689,
+    lonDeg: -41.4012,
+    job: {
+      kind: 'building',
+      customerName: 'Harbour clinic, estates',
+      customerContact: 'porter’s lodge, ask for the keys of the ceiling voids',
+      customerAddress: 'Harbour clinic, Long quay',
+      carrier: 'Tern',
+      agreedDownMbps: 5,
+      agreedUpMbps: 1,
+      agreedCalls: true,
+      sim: { plan: 'phones of staff and visitors, all on Tern' },
+      today: 'Pagers failed; calls only at the entrance since the panes were changed',
+      mayDrill: 'ask',
+    },
+  })
+  clinicOfThreeZones(clinic)
+
   const visits = [
+    [clinic, null],
     [trailer, null],
     [kiln, null],
     [loft, 1],
@@ -1128,6 +1160,47 @@ function trailerOfTwoModems(b: Builder): void {
     [3, gannet],
   ] as const
   for (const [slot, simId] of slots) b.add('simSlots', { nodeId: box.id, slot, simId })
+}
+
+/** A clinic of two floors behind coated glass: three zones along its length, an amplifier and an outside antenna each. */
+function clinicOfThreeZones(b: Builder): void {
+  const site = b.doc.sites[0]!
+  b.set('sites', site.id, {
+    lengthM: 84,
+    depthM: 50,
+    storeys: 2,
+    storeyHeightM: 3.6,
+    roofRiseM: 0,
+    axisDeg: 90,
+    wallMaterial: 'concrete',
+    paneMaterial: 'coated glass',
+    panePercent: 40,
+    floorMaterial: 'reinforced concrete',
+    roofMaterial: 'reinforced concrete',
+  })
+  const floor = (level: number, name: string, use: Use) =>
+    b.add('floors', { level, name, heightM: null, material: null, use } satisfies Omit<FloorRow, 'id'>)
+  floor(0, 'Outpatients', 'ward')
+  floor(1, 'Wards', 'ward')
+  const [first] = b.doc.spots.filter(s => s.indoors)
+  const { id: _id, ...room } = first!
+  for (const s of b.doc.spots.filter(x => x.indoors)) b.remove('spots', s.id)
+  const ROOMS = [
+    ['Reception', -34, 0, 1, 12],
+    ['X-ray', 0, -12, 1, 6],
+    ['Treatment', 30, 8, 1, 10],
+    ['Ward north', -26, 10, 4.6, 24],
+    ['Ward south', 28, -8, 4.6, 24],
+  ] as const
+  for (const [name, eastM, northM, upM, people] of ROOMS) {
+    const needed = name === 'X-ray' || name === 'Ward south'
+    b.add('spots', { ...room, name, eastM, northM, upM, needed, people, station: null, note: null, use: null })
+  }
+  b.read('Reception', 'Lee Harbour', 'B20', { startUtc: '2026-04-09T09:20:00.000Z', interferenceDb: 1, extraDb: -4 })
+  const building = buildingOf(b.doc)
+  for (const z of divided(building, 'three')) b.add('zones', z)
+  b.set('designs', b.doc.designs[0]!.id, { mastId: b.mast('Lee Harbour').id, band: 'B20' })
+  b.byZones('own')
 }
 
 function ketchAtAnchor(b: Builder): void {

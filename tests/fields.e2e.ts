@@ -47,7 +47,15 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...by('heading', 'headingDeg', 'swingDeg', 'deviation'),
     ...by('gust', 'gustMs'),
   },
-  floors: { ...by('inside', 'name', 'heightM', 'material'), ...nobody('the floor whose row is filled', 'level') },
+  floors: {
+    ...by('inside', 'name', 'heightM', 'material'),
+    ...within('zones', 'a floor says what it is used as', 'use'),
+    ...nobody('the floor whose row is filled', 'level'),
+  },
+  zones: {
+    ...within('zones', 'a zone keeps what is said of it', 'name', 'fromLevel', 'toLevel', 'use'),
+    ...within('zones', 'a zone keeps what is said of it', 'alongFromM', 'alongToM', 'acrossFromM', 'acrossToM'),
+  },
   walls: by('inside', 'level', 'fromEastM', 'fromNorthM', 'toEastM', 'toNorthM', 'material', 'lossDb'),
   sheets: by('inside', 'name', 'eastM', 'northM', 'upM', 'azimuthDeg', 'tiltDeg', 'widthM', 'heightM', 'material', 'lossDb'),
   stops: {

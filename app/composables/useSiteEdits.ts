@@ -18,7 +18,7 @@ export function useSiteEdits() {
   function setFloor(level: number, fields: Partial<FloorRow>, label: string) {
     const doc = store.doc
     const row = doc.floors.find(f => f.level === level)
-    const next = { level, name: null, heightM: null, material: null, ...row, ...fields, id: row?.id ?? uuidv7() }
+    const next = { level, name: null, heightM: null, material: null, use: null, ...row, ...fields, id: row?.id ?? uuidv7() }
     const floors = [...doc.floors.filter(f => f.level !== level), next]
     const { id: rowId, version: _version, ...whole } = next
     const edit = row ? update('floors', rowId, fields) : insert('floors', whole, rowId)

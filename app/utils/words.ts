@@ -29,6 +29,7 @@ const TABLES: Record<TableName, string> = {
   jobs: 'the job itself',
   sites: 'the site',
   floors: 'a floor',
+  zones: 'a zone',
   walls: 'a wall',
   sheets: 'a sheet',
   stops: 'a stop',

@@ -1,15 +1,26 @@
 /** Heavy sums off the main thread: terrain, paths, skyline, relief, and the assessment. */
 import { entryOf, nth } from '#core/sure'
 import { expose } from 'comlink'
+import { v7 as uuidv7 } from 'uuid'
 import { contours as contourLines } from 'd3-contour'
 import { assess } from '#core/judge'
-import { advise, compareModems, compareSims, compareVariants, coverFloor, placesFor, proposeKits, solveCures } from '#core/solve'
+import {
+  advise,
+  compareModems,
+  compareSims,
+  compareVariants,
+  coverFloor,
+  layZones,
+  placesFor,
+  proposeKits,
+  solveCures,
+} from '#core/solve'
 import type { Assessment, Cure } from '#core/judge'
 import type { Advised, ModemSide, Place, Proposal, SimSide, Variant } from '#core/solve'
 import { PARTS } from '#core/catalogue'
 import type { FloorCoverage } from '#core/coverage'
-import type { Kit } from '#core/fitting'
-import type { JobDocument, Part } from '#core/job'
+import type { Donors, Kit } from '#core/fitting'
+import type { Change, Design, JobDocument, Part } from '#core/job'
 import { heightCurve } from '#core/aim'
 import { cellsByMast, MAST_RADIUS_M, pathInputs } from '#core/masts'
 import type { HeightCurve } from '#core/aim'
@@ -212,6 +223,11 @@ const engine = {
   /** Each modem of a box with several, by its own SIM and ports alone. */
   modems(doc: JobDocument, atUtc: string): ModemSide[] {
     return compareModems(doc, evidence(), atUtc)
+  },
+
+  /** The job's zones laid out in a design, padded and evened out. */
+  zones(doc: JobDocument, design: Design, donors: Donors, atUtc: string): Change[] {
+    return layZones(doc, design, { evidence: evidence(), atUtc, donors, newId: uuidv7 })
   },
 
   /** Each carrier that there is a SIM of, with the same plan aimed at its best mast. */

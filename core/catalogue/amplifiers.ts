@@ -192,6 +192,21 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
     },
     facts: { ...RACK, massKg: 5.5, sizeMm: [300, 380, 110], powerW: 55, priceClass: 3 },
   }),
+  amplifier('amp-na-building', 'North American building amplifier, 72 dB', {
+    use: 'fixed',
+    bands: US_BOOSTER_BANDS,
+    radio: {
+      gainDb: 72,
+      lowestGainDb: 40,
+      noiseFigureDb: 5,
+      outputDbm: 17,
+      uplinkOutputDbm: 24,
+      ...limits(-50, -35),
+      class: 'wideband',
+      separation: { upM: 9, alongM: 20, boxM: 3 },
+    },
+    facts: { ...RACK, massKg: 5.5, sizeMm: [300, 380, 110], powerW: 55, priceClass: 3 },
+  }),
   amplifier('amp-building-24', 'Building amplifier, 80 dB, 24 dBm', {
     use: 'fixed',
     bands: SIX,

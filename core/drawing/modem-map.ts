@@ -23,8 +23,8 @@ function cut(name: string, px: number): string {
  */
 export function layoutModemMap(modems: readonly Modem[], width: number): Drawing {
   const p: Primitive[] = []
-  const simW = Math.min(170, width * 0.3)
-  const modemX = width * 0.42
+  const simW = width * 0.36
+  const modemX = width * 0.43
   const modemW = Math.min(110, width * 0.2)
   const portX = modemX + modemW
   const antennaX = width * 0.72
@@ -40,7 +40,9 @@ export function layoutModemMap(modems: readonly Modem[], width: number): Drawing
       const at = rowY(i, m.slots.length)
       const works = s.sim !== null && s.sim.id === m.sim?.id
       const style = works ? 'labelBold' : s.sim ? 'label' : 'labelSoft'
-      const text = `${s.slot}  ${s.sim ? s.sim.name : 'empty'}${s.sim && !works ? ', stands by' : ''}`
+      const name = `${s.slot}  ${s.sim ? s.sim.name : 'empty'}`
+      const waiting = `${name}, stands by`
+      const text = s.sim && !works && textWidth(waiting) <= simW ? waiting : name
       p.push({ kind: 'text', style, x: 0, y: at + 4, text: cut(text, simW) })
       if (s.sim) p.push({ kind: 'line', style: works ? 'tickBold' : 'tick', x1: simW + 6, y1: at, x2: modemX, y2: at })
     }

@@ -12,7 +12,7 @@ import type { Building } from '../site/building'
 import { cutToHalfM, wayM } from './lengths'
 import { nodeStep, runStep, screwOnChain, tapStep } from './splice'
 import type { Step } from './splice'
-import { bySocket } from './usual-kit'
+import { bySocket } from './layer'
 
 interface On {
   job: Pick<Job, 'kind'>

@@ -73,5 +73,7 @@ export type {
   TableName,
   Visit,
   Watch,
+  Use,
+  Zone,
 } from './schema'
 export { ChangeBatchSchema, ChangeSchema } from './wire'

@@ -108,6 +108,10 @@ const sites = {
   ),
 }
 
+/** What a floor is used as: it tells how its ordinary walls stand, and the level it is designed for. */
+export const USES = ['home', 'office', 'shop', 'store', 'hall', 'ward'] as const
+export type Use = (typeof USES)[number]
+
 /** A floor that is not as the site says of all: 0 is the ground floor. */
 const floors = {
   level: Whole(0, 39),
@@ -115,6 +119,24 @@ const floors = {
   heightM: opt(Num(1.8, 20)),
   /** of the slab above it */
   material: opt(Material),
+  /** what it is used as; null as most of its rooms are */
+  use: optLater(oneOf(...USES)),
+}
+
+/**
+ * A part of a building that one amplifier serves, over one floor or several; metres along the site's axis and across it, from
+ * its middle.
+ */
+const zones = {
+  name: Text(60, 1),
+  fromLevel: Whole(0, 39),
+  toLevel: Whole(0, 39),
+  alongFromM: Num(-200, 200),
+  alongToM: Num(-200, 200),
+  acrossFromM: Num(-200, 200),
+  acrossToM: Num(-200, 200),
+  /** what it is used as; null as its floors are */
+  use: opt(oneOf(...USES)),
 }
 
 /** An inside wall, from floor to ceiling of one level. */
@@ -298,10 +320,6 @@ const ownSteps = {
 /** Places of a survey walk, in the order they are walked. */
 export const STATIONS = ['device', 'corner', 'window', 'outside', 'high', 'donor'] as const
 export type Station = (typeof STATIONS)[number]
-
-/** What a floor is used as: it tells how its ordinary walls stand, and the level it is designed for. */
-export const USES = ['home', 'office', 'shop', 'store', 'hall'] as const
-export type Use = (typeof USES)[number]
 
 const spots = {
   name: Text(80, 1),
@@ -578,6 +596,7 @@ export const TABLE_FIELDS = {
   jobs,
   sites,
   floors,
+  zones,
   walls,
   sheets,
   stops,
@@ -662,6 +681,7 @@ export type Row<T extends TableName> = FieldsOf<(typeof TABLE_FIELDS)[T]> & { id
 export type Job = Row<'jobs'>
 export type Site = Row<'sites'>
 export type FloorRow = Row<'floors'>
+export type Zone = Row<'zones'>
 export type WallRow = Row<'walls'>
 export type SheetRow = Row<'sheets'>
 export type Stop = Row<'stops'>

@@ -100,7 +100,7 @@ describe('what a straight line crosses', () => {
     const building = site('building')
     expect(crossed(building, at(0, 0, 20), at(0, 0, 9))).toEqual(['roof'])
     expect(crossed(building, at(0, 0, 20), at(0, 0, 1))).toEqual(['roof', 'floor', 'floor'])
-    const tall = { ...building, floors: [{ id: 'f', level: 0, name: 'Hall', heightM: 6, material: null }] }
+    const tall = { ...building, floors: [{ id: 'f', level: 0, name: 'Hall', heightM: 6, material: null, use: null }] }
     expect(floorsOf(tall).map(f => f.toM)).toEqual([6, 9.4, 12.8])
     expect(floorAt(floorsOf(tall), 5).name).toBe('Hall')
   })

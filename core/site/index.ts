@@ -1,4 +1,4 @@
-export { buildingOf, floorAt, floorsOf, fromLocal, inside, placeForSpot, roofOver, toLocal } from './building'
+export { buildingOf, floorAt, floorsOf, floorWords, fromLocal, inside, placeForSpot, roofOver, toLocal } from './building'
 export { dxfUnitM, planAffine, wallsFromLines } from './floor-plan'
 export type { DrawnLine } from './floor-plan'
 export { along, axisSign, between, eavesM, moveAlong, round2 } from './frame'

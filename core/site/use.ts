@@ -22,6 +22,7 @@ export const USE_FIGURES: Record<Use, UseFigures> = {
   office: { words: 'offices', designDbm: -85, areaM2: 110, exponent: [33, 30] },
   shop: { words: 'shop floor', designDbm: -90, areaM2: 125, exponent: [20, 22] },
   store: { words: 'stores', designDbm: -95, areaM2: 140, exponent: [20, 22] },
+  ward: { words: 'wards and treatment rooms', designDbm: -85, areaM2: 110, exponent: [33, 30] },
   hall: { words: 'open hall', designDbm: -95, areaM2: 140, exponent: [20, 20] },
 }
 

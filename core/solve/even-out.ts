@@ -6,7 +6,7 @@ import type { Branch, Distribution, Limb, Outlet, Stock } from '../chain/distrib
 import { freeOutputDbm } from '../chain/levels'
 import { lineLossDb } from '../chain/line'
 import { CONNECTOR_PAIR_DB, wayTo } from '../chain/tree'
-import { UNDER_CEILING_M } from '../fitting/usual-kit'
+import { UNDER_CEILING_M } from '../fitting/layer'
 import { stockLengthM, wayM } from '../fitting/lengths'
 import { nodeStep, runStep } from '../fitting/splice'
 import type { Step } from '../fitting/splice'
@@ -51,7 +51,7 @@ interface Plan {
 }
 
 /** The tree that feeds the antennas of one amplifier, each floor by a branch of its own. */
-function planFor(c: Worked, fan: Fan): Plan {
+function planFor(c: Worked, fan: Fan, outputDbm = freeOutputDbm(fan.amplifier, c.main.carrier)): Plan {
   const { frequencyMHz } = c.main.carrier
   const amp = fan.amplifier
   const line = firstLine(c, fan)
@@ -88,8 +88,6 @@ function planFor(c: Worked, fan: Fan): Plan {
         }),
       }
     })
-  // The cures of its loop are its own.
-  const outputDbm = freeOutputDbm(amp, c.main.carrier)
   return { distribution: distribute(branches, STOCK, outputDbm), branches, points, toAntenna, toPoint }
 }
 
@@ -100,6 +98,24 @@ function firstLine(c: Worked, fan: Fan): LinePart {
     .filter(j => j?.line && j.line.ends === 'N')
     .at(-1)
   return joint?.line ?? sure(partOfKind(USUAL_LINE, 'line'))
+}
+
+/** More than any amplifier sends: a tree for it is divided among no others, dBm. */
+const ANY_OUTPUT_DBM = 200
+
+/**
+ * The most even tree over all antennas of one amplifier, whether or not it sends enough for them.
+ * @returns what is left over what the least fed needs, dB, and the steps; null of one that feeds fewer than two
+ */
+export function evened(c: Worked, amplifierId: string): { steps: Step[]; spareDb: number } | null {
+  const fan = fansOf(c).find(f => f.amplifier.at.node.id === amplifierId)
+  if (!fan) return null
+  const plan = planFor(c, fan, ANY_OUTPUT_DBM)
+  const [zone] = plan.distribution.zones
+  if (!zone) return null
+  // The cures of its loop are its own.
+  const outputDbm = freeOutputDbm(fan.amplifier, c.main.carrier)
+  return { steps: rebuilt(c, fan, plan), spareDb: zone.spareDb - (ANY_OUTPUT_DBM - outputDbm) }
 }
 
 /** @returns the cure of uneven antennas, or how many amplifiers it takes */

@@ -1,7 +1,8 @@
 /** A kit laid out on a copy of the job, to be promised or compared: nobody keeps it. */
 import type { Evidence } from '../masts/bearings'
 import { kitChanges, padFor } from '../fitting/usual-kit'
-import type { Kit, PartChoice } from '../fitting/usual-kit'
+import type { PartChoice } from '../fitting/layer'
+import type { Kit } from '../fitting/usual-kit'
 import { applyChanges } from '../job/changes'
 import type { Design, JobDocument } from '../job/schema'
 import { contextOf } from '../judge/context'

@@ -164,6 +164,8 @@ export const sites = documentTable('sites', {}, t => [
 /** Floors that are not as the site says of all. */
 export const floors = documentTable('floors')
 
+export const zones = documentTable('zones')
+
 export const walls = documentTable('walls')
 
 export const sheets = documentTable('sheets')

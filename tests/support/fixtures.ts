@@ -21,6 +21,8 @@ export const VAN = '0192f000-0040-7000-8000-000000000001'
 /** Of each worker's simulated modem. */
 export const STANDIN_CODE = '428913'
 export const TRAILER = '0192f000-0100-7000-8000-000000000001'
+export const CLINIC = '0192f000-0110-7000-8000-000000000001'
+export const SAILS = '0192f000-0060-7000-8000-000000000001'
 export const KETCH = '0192f000-0050-7000-8000-000000000001'
 
 /**

@@ -200,6 +200,7 @@ const join = () => {
 const t = useSay()
 const catalogue = ref(false)
 const sweeping = ref(false)
+const zoning = ref(false)
 const comparing = ref(false)
 const proposing = ref(false)
 /** what is laid out, as a kit: a modem that stands outdoors is one */
@@ -251,6 +252,11 @@ const kitNow = computed<Kit>(() => {
         <span class="soft">{{ result.chosen ? `of ${result.chosen.mast.name}` : 'choose the mast in Bearings' }}</span>
       </div>
     </div>
+    <p v-if="store.job.kind === 'building' && session.mayEdit" class="by-zone">
+      <button type="button" class="plain" data-test="zones" @click="zoning = true">lay out by zones</button>
+      <span class="soft">an amplifier each, over the floors and areas that you say</span>
+    </p>
+    <ZonesSheet v-if="zoning" v-model="zoning" />
     <template v-if="!laidOut">
       <p class="empty">Press an approach: the usual kit is laid out on the site, every part of it can then be changed.</p>
       <ApproachAdvice :busy="doing" @lay="layOut" />
@@ -485,6 +491,14 @@ const kitNow = computed<Kit>(() => {
 </template>
 
 <style scoped>
+.by-zone {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin: 0;
+  padding: 6px 20px;
+  border-bottom: 1px solid var(--mv-line);
+}
 .choose {
   height: 100%;
   overflow: auto;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { sure } from '#core/sure'
-import { editsOf, movesAbout } from '#core/job'
-import type { Fields, FloorRow, MaterialId, Site, TableName } from '#core/job'
-import { floorsOf, MATERIALS, throughDb, whyDb } from '#core/site'
+import { editsOf, movesAbout, USES } from '#core/job'
+import type { Fields, FloorRow, MaterialId, Site, TableName, Use } from '#core/job'
+import { floorsOf, MATERIALS, throughDb, USE_FIGURES, whyDb } from '#core/site'
 import { bandByName, dlCentreMHz } from '#core/radio'
 import { length, num } from '#core/units'
 
@@ -26,6 +26,10 @@ const set =
   <T extends TableName>(table: T, rowId: string, label: string) =>
   (fields: Partial<Fields<T>>) =>
     store.commit(editsOf([{ table, op: 'update', rowId, fields }]), label)
+const uses = (now: Use): { value: Use | null; title: string }[] => [
+  { value: null, title: `as its rooms: ${USE_FIGURES[now].words}` },
+  ...USES.map(u => ({ value: u, title: USE_FIGURES[u].words })),
+]
 const edits = useSiteEdits()
 const setSite = (fields: Partial<Site>) => edits.setSite(fields, 'what it is made of')
 const floors = computed(() => floorsOf(store.here))
@@ -176,6 +180,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
             <th>name</th>
             <th>height</th>
             <th>slab above</th>
+            <th v-if="kind === 'building'">used as</th>
           </tr>
         </thead>
         <tbody>
@@ -202,6 +207,15 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
                 :aria-label="`slab above floor ${f.level}`"
                 :choices="options(FLOORS, f.material)"
                 :save="v => setFloor(f.level, { material: v })"
+              />
+            </td>
+            <td v-if="kind === 'building'">
+              <MvChoice
+                :value="store.doc.floors.find(r => r.level === f.level)?.use ?? null"
+                :aria-label="`floor ${f.level} is used as`"
+                :choices="uses(f.use)"
+                data-test="floor-use"
+                :save="v => setFloor(f.level, { use: v })"
               />
             </td>
           </tr>
