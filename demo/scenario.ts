@@ -671,14 +671,14 @@ export function demoScenario(): DemoScenario {
   clinicOfThreeZones(clinic)
 
   const visits = [
-    [clinic, null],
-    [trailer, null],
     [kiln, null],
     [loft, 1],
     [croft, 5],
     [van, 0],
     [ketch, null],
     [hall, 16],
+    [trailer, null],
+    [clinic, null],
   ] as const
   const fleet = mailVans(make(112, 'Mail van 1', { latDeg: 46.8712, lonDeg: -41.394, job: { ...MAIL_VAN } }))
   const documents = [...visits.map(([b, inDays]) => [b.doc, inDays] as const), ...fleet.map(d => [d, null] as const)]

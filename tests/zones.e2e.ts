@@ -41,8 +41,8 @@ test('a zone keeps what is said of it; one beyond the walls says so and is not l
     await field.blur()
   }
   await fill('Zone 1', 0, 'Outpatients west')
-  await choose(zone.getByRole('combobox').nth(0), 'Wards')
-  await choose(zone.getByRole('combobox').nth(1), 'Wards')
+  await choose(zone.locator('.v-select').nth(0), 'Wards')
+  await choose(zone.locator('.v-select').nth(1), 'Wards')
   await choose(zone.locator('[data-test=zone-use]'), 'stores')
   await fill('along from', 0, '-40')
   await fill('to', 0, '-20')

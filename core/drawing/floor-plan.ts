@@ -2,6 +2,7 @@
 import { nth, sure } from '../sure'
 import { movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, TreeNode } from '../chain/tree'
+import { shortName } from '../chain/names'
 import { facingOf } from '../chain/tree'
 import { needAt } from '../coverage/floor'
 import type { FloorCoverage } from '../coverage/floor'
@@ -311,6 +312,7 @@ function drawParts(s: Sheet): void {
       s.p.push({ kind: 'rect', style: 'part', x: x - 4, y: y - 4, w: 8, h: 8, id: n.node.id })
     else s.p.push({ kind: 'circle', style: 'dot', x, y, r: 2.2, id: n.node.id })
   }
+  numberAntennas(s, shown)
   drawDistances(s)
 }
 
@@ -343,6 +345,32 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
   s.labels.reserve(x - 9, y - 9, 18, 18)
 }
 
+/** More inside antennas than these are told apart by numbers. */
+const FEW_ANTENNAS = 4
+/** A number stands so near its antenna, px. */
+const NUMBER_PX = { aside: 9, over: 7, within: { x: -24, y: -26, w: 56, h: 44 } }
+
+/** By its number an antenna is found on the list, the labels and the card. */
+function numberAntennas(s: Sheet, shown: readonly TreeNode[]): void {
+  const servers = s.a.tree?.servers ?? []
+  if (servers.length <= FEW_ANTENNAS) return
+  const inside = new Set(servers.map(n => n.node.id))
+  for (const n of shown) {
+    const number = /\d+$/.exec(shortName(n.name))?.[0]
+    if (!number || !inside.has(n.node.id)) continue
+    const [x, y] = s.toXY(n.node)
+    const { within } = NUMBER_PX
+    s.labels.put(s.p, {
+      x: x + NUMBER_PX.aside,
+      y: y - NUMBER_PX.over,
+      style: 'small',
+      text: number,
+      optional: true,
+      within: { ...within, x: x + within.x, y: y + within.y },
+    })
+  }
+}
+
 /** Unit vector on the drawing of a bearing in the site frame. */
 function direction(s: Sheet, at: Pick<Node, 'eastM' | 'northM'>, azimuthDeg: number): [number, number] {
   const t = toRad(azimuthDeg)
@@ -367,6 +395,8 @@ function drawDistances(s: Sheet): void {
       anchor: 'middle',
       style: 'label',
       text: `${length(g.groundM, s.o.units)} along, ${length(Math.abs(g.upM), s.o.units)} up`,
+      // One pair is told; of several those that have the room: all of them stand in the isolation sheet.
+      optional: s.a.loops.length > 1,
     })
   }
 }

@@ -57,7 +57,8 @@ export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o
   drawModem(levels, doc, { o, y, words })
   drawRoomEnds(p, labels, { a, o, y, words })
   const keep = new Set(['figure', 'figureShort', 'labelShort'])
-  for (const w of o.compact ? words.filter(x => keep.has(x.style)) : words) labels.put(p, w)
+  const told = o.compact ? words.filter(x => keep.has(x.style)) : words
+  for (const [i, w] of told.entries()) if (!told.slice(0, i).some(x => x.text === w.text && x.y === w.y)) labels.put(p, w)
 }
 
 function drawScales(
@@ -233,6 +234,7 @@ function drawAmplifiers(
       anchor: 'end',
       style: amp.limitedBy === 'nothing' || amp.limitedBy === 'output' ? 'label' : 'labelShort',
       text: `${name}${signed(amp.gainDb)} of ${num(amp.at.part.gainDb)} dB`,
+      optional: several,
     })
     const margin = Math.min(amp.inputMarginDb, amp.outputMarginDb)
     const which = amp.inputMarginDb <= amp.outputMarginDb ? 'input' : 'output'
@@ -243,6 +245,8 @@ function drawAmplifiers(
       y: y2 - 8,
       style: margin < 0.5 ? 'labelShort' : 'labelSoft',
       text: `${marginWords(margin)} its ${which} limit (total ${num(total)} dBm${assumed})`,
+      // Of several those that are at it are told first.
+      optional: several && margin >= 0.5,
     })
   })
 }
@@ -313,9 +317,12 @@ function drawRoomEnds(
       style: r.met ? 'figure' : 'figureShort',
       text: `${num(r.rsrpDbm)} ${r.spot.name.toLowerCase()}`,
       id: r.spot.id,
-      optional: o.compact && !r.spot.needed && r !== weakest,
+      optional: (o.compact || a.rooms.length > FEW_ROOMS) && !r.spot.needed && r !== weakest,
     })
 }
+
+/** Of more rooms than these only those that are needed are told whatever lies there. */
+const FEW_ROOMS = 3
 
 /** Falling fast at first, then slower, as loss grows with the logarithm of distance. */
 function airCurve(x1: number, y1: number, x2: number, y2: number): [number, number][] {

@@ -378,8 +378,12 @@ function drawTree(s: Sheet): void {
 
 /** A name of somebody may be long: what a box on a picture holds, characters. */
 const MOST_CHARS = 18
-/** @returns a name cut to what a box holds */
-export const fitting = (name: string): string => (name.length > MOST_CHARS ? `${name.slice(0, MOST_CHARS - 1)}…` : name)
+/** @returns a name cut to what a box holds; the number by which it is told from others stays */
+export function fitting(name: string): string {
+  if (name.length <= MOST_CHARS) return name
+  const number = / \d+$/.exec(name)?.[0] ?? ''
+  return `${name.slice(0, MOST_CHARS - 1 - number.length).trimEnd()}…${number}`
+}
 
 /** What stands on a box: as short as it is still told apart. */
 export const boxWord = (n: TreeNode): string =>
@@ -390,6 +394,8 @@ export const boxWord = (n: TreeNode): string =>
 /** Beside which parts their names stand. */
 const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector', 'source'])
 
+const isDome = ({ part }: TreeNode): boolean => part.kind === 'antenna' && part.use === 'inside'
+
 /** Names of small parts beside them, once all else is written: where there is room. */
 export function nameParts(
   { p, labels, o }: Pick<Sheet, 'p' | 'labels'> & { o: { compact?: boolean; coverage?: unknown } },
@@ -397,8 +403,9 @@ export function nameParts(
 ): void {
   // Over hatched floors a name is not read: there the figures speak.
   if (o.compact || o.coverage) return
+  const many = parts.filter(q => isDome(q.at)).length > MANY_ANTENNAS
   for (const { at, x, y } of parts)
-    if (NAMED.has(at.part.kind))
+    if (NAMED.has(at.part.kind) && !(many && isDome(at)))
       labels.put(p, {
         x: x + NAME_PX,
         y: y - NAME_PX,
@@ -507,6 +514,9 @@ function runPoints(
       ]
 }
 
+/** More inside antennas than these are drawn small, and told by their numbers on the floor’s plan. */
+const MANY_ANTENNAS = 12
+
 function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x: number; y: number }): void {
   const { p, site, building, sign, labels, o } = s
   const size = o.compact ? 0.8 : 1
@@ -518,8 +528,10 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
     labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
   }
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
-  antennaShape(p, n.part.shape, { x, y, s: role === 'outside' ? size : 0.8, facing, id: n.node.id })
-  const half = n.part.shape === 'dome' ? 14 : 20
+  const many = (s.a.tree?.servers.length ?? 0) > MANY_ANTENNAS
+  const inner = many ? 0.5 : 0.8
+  antennaShape(p, n.part.shape, { x, y, s: role === 'outside' ? size : inner, facing, id: n.node.id })
+  const half = n.part.shape === 'dome' ? (many ? 8 : 14) : 20
   // A whip or an omni stands up from its foot.
   const over = n.part.shape === 'whip' || n.part.shape === 'omni' ? 32 : 18
   labels.reserve(x - half, y - over, 2 * half, over + 12)
@@ -562,16 +574,17 @@ function antennaShape(
     p.push({ kind: 'rect', style: 'part', x: facing < 0 ? x - 9 * s : x, y: y - 17 * s, w: 9 * s, h: 34 * s, id })
     line(-13, -9, -13, 9)
   } else if (shape === 'dome') {
-    p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 8, w: 12, h: 8, id })
+    const k = s / 0.8
+    p.push({ kind: 'rect', style: 'part', x: x - 6 * k, y: y - 8 * k, w: 12 * k, h: 8 * k, id })
     p.push({
       kind: 'path',
       style: 'solid',
       d: polyline(
         [
-          [x - 13, y],
-          [x + 13, y],
-          [x + 8, y + 10],
-          [x - 8, y + 10],
+          [x - 13 * k, y],
+          [x + 13 * k, y],
+          [x + 8 * k, y + 10 * k],
+          [x - 8 * k, y + 10 * k],
         ],
         true,
       ),
@@ -595,9 +608,14 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
   const isKnown = electrodes.some(e => !earthLacks(e).length)
   const style = isKnown ? 'earth' : 'assumed'
   // Two leads share the one earth.
-  const first = s.a.tree!.nodes.find(m => m.part.kind === 'arrestor')
-  if (first && first.node.id !== n.node.id && Math.abs(place(s, first.node)[0] - x) < 30) return
-  const roof = !inside(s.building, n.node) && n.node.upM > s.building.eavesM
+  const onRoof = (m: TreeNode) => !inside(s.building, m.node) && m.node.upM > s.building.eavesM
+  const roof = onRoof(n)
+  const arrestors = s.a.tree!.nodes.filter(m => m.part.kind === 'arrestor')
+  const before = arrestors.slice(
+    0,
+    arrestors.findIndex(m => m.node.id === n.node.id),
+  )
+  if (before.some(m => (roof && onRoof(m)) || Math.abs(place(s, m.node)[0] - x) < 30)) return
   const run = roof ? s.toX(-s.site.lengthM / 2) - 12 : x - 22
   p.push({
     kind: 'path',

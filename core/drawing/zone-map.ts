@@ -30,13 +30,17 @@ export function layoutZones(b: Building, zones: readonly Zone[], { level, width 
     const [x2, y2] = at(a.alongToM, a.acrossToM)
     p.push({ kind: 'rect', style: 'zone', x: x1 + 3, y: y1 + 3, w: x2 - x1 - 6, h: y2 - y1 - 6, id: z.id, title: z.name })
     p.push({ kind: 'rect', style: 'unitAbove', x: x1 + 3, y: y1 + 3, w: x2 - x1 - 6, h: y2 - y1 - 6 })
-    for (const place of ceilingPlaces(a, antennasOf(b, z, level))) {
+    const places = ceilingPlaces(a, antennasOf(b, z, level))
+    for (const place of places) {
       const [x, y] = at(place.alongM, place.acrossM)
       p.push({ kind: 'circle', style: 'ring', x, y, r: 4 })
     }
     const name = `${i + 1}  ${fitting(z.name)}`
     const text = textWidth(name) < x2 - x1 - CORNER_PX ? name : String(i + 1)
-    p.push({ kind: 'text', style: 'labelBold', x: x1 + 9, y: y1 + CORNER_PX + 2, text })
+    // Between its first two rows: there no antenna is.
+    const rows = [...new Set(places.map(q => at(0, q.acrossM)[1]))]
+    const y = rows.length > 1 ? (rows[0]! + rows[1]!) / 2 + 4 : y1 + CORNER_PX + 2
+    p.push({ kind: 'text', style: 'labelBold', x: x1 + 9, y, text })
   })
   return { width, height: h + 2 * MARGIN_PX, primitives: p }
 }

@@ -82,9 +82,9 @@ const join = () => store.commitSteps(joining.value[0] ?? [], 'join by role')
       </div>
     </div>
     <p v-if="!sims.length" class="soft">No SIM yet: they are entered in Ask, with carrier and plan.</p>
-    <v-btn v-if="session.mayEdit && joining.length" variant="outlined" size="small" data-test="join-by-role" @click="join">
-      Join the open leads by role
-    </v-btn>
+    <button v-if="session.mayEdit && joining.length" type="button" class="press small" data-test="join-by-role" @click="join">
+      join the open leads by role
+    </button>
   </section>
 </template>
 

@@ -112,6 +112,27 @@ const EDGES = [
         :label="`zones on ${floorWords(building.floors[level]!)}`"
       />
       <p v-if="!zones.length" class="soft">No zone yet: choose how the building is divided.</p>
+      <div class="row">
+        <MvChoice
+          v-if="shares"
+          label="Outside antennas"
+          :value="donors"
+          :choices="DONORS"
+          :save="(d: Donors | null) => void (donors = d ?? 'own')"
+          data-test="donors"
+        />
+        <button
+          v-if="session.mayEdit"
+          type="button"
+          class="press filled"
+          :disabled="!ready || doing"
+          data-test="lay-zones"
+          @click="lay"
+        >
+          {{ doing ? 'Laying out…' : `Lay out ${zones.length === 1 ? 'the zone' : `${zones.length} zones`}` }}
+        </button>
+      </div>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
       <ol class="zones">
         <li v-for="(z, i) in zones" :key="z.id" :data-test="`zone-${i + 1}`">
           <MvText :label="`Zone ${i + 1}`" required :value="z.name" :save="v => set(z, { name: v ?? '' })" />
@@ -144,20 +165,6 @@ const EDGES = [
           </p>
         </li>
       </ol>
-      <div class="row">
-        <MvChoice
-          v-if="shares"
-          label="Outside antennas"
-          :value="donors"
-          :choices="DONORS"
-          :save="(d: Donors | null) => void (donors = d ?? 'own')"
-          data-test="donors"
-        />
-        <v-btn v-if="session.mayEdit" color="primary" :loading="doing" :disabled="!ready" data-test="lay-zones" @click="lay">
-          Lay out {{ zones.length === 1 ? 'the zone' : `${zones.length} zones` }}
-        </v-btn>
-      </div>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
     </div>
   </MvSheet>
 </template>

@@ -118,18 +118,18 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
             />
           </p>
           <p v-if="session.mayEdit" class="acts">
-            <v-btn v-if="!f.planned && f.wire" variant="outlined" size="small" data-test="lay-supply" @click="lay(f)">
-              Lay a lead from {{ f.source!.name || f.source!.kind }}
-            </v-btn>
-            <v-btn
+            <button v-if="!f.planned && f.wire" type="button" class="press small" data-test="lay-supply" @click="lay(f)">
+              lay a lead from {{ f.source!.name || f.source!.kind }}
+            </button>
+            <button
               v-if="f.planned?.begins && !f.planned.converter"
-              variant="outlined"
-              size="small"
+              type="button"
+              class="press small"
               data-test="converter"
               @click="converter(f)"
             >
-              Put a converter beside it
-            </v-btn>
+              put a converter beside it
+            </button>
             <button v-for="p in parts(f)" :key="p.node.id" type="button" class="plain" @click="takeOut(p)">
               take out {{ p.name }}
             </button>
@@ -274,9 +274,9 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           {{ minutes(f.upsMin) }}.
         </p>
         <p v-if="session.mayEdit && (f.supply === 'mains' || f.data?.injector)" class="acts">
-          <v-btn v-if="!f.planned" variant="outlined" size="small" data-test="put-ups" @click="bridge(f)">
-            Put {{ plugged(f).name }} on a UPS
-          </v-btn>
+          <button v-if="!f.planned" type="button" class="press small" data-test="put-ups" @click="bridge(f)">
+            put {{ plugged(f).name }} on a UPS
+          </button>
           <template v-else-if="f.planned.ups">
             <button type="button" class="plain" data-test="off-ups" @click="unplug(f)">off the UPS</button>
             <button type="button" class="plain" @click="takeOut(f.planned.ups)">take out {{ f.planned.ups.name }}</button>
