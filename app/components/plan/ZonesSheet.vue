@@ -148,9 +148,9 @@ const EDGES = [
             :value="z[key]"
             :low="-200"
             :high="200"
-            negative
             required
             :decimals="1"
+            :data-test="`zone-${key}`"
             :save="v => set(z, { [key]: v })"
           />
           <p>
