@@ -1130,7 +1130,7 @@ function vanOnItsRound(b: Builder): void {
 /** A trailer with one antenna on its roof and a router of two modems: two SIMs of two carriers, a third stands by. */
 function trailerOfTwoModems(b: Builder): void {
   const site = b.doc.sites[0]!
-  b.set('sites', site.id, { lengthM: 12, depthM: 2.5, storeyHeightM: 3.9, headingDeg: 205, swingDeg: 0 })
+  b.set('sites', site.id, { body: 'fifth wheel', lengthM: 12, depthM: 2.5, storeyHeightM: 3.9, headingDeg: 205, swingDeg: 0 })
   const [tern] = b.doc.sims
   const sim = (name: string, carrier: string, plan: string) => {
     const { id: _id, ...first } = tern!

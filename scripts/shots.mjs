@@ -23,6 +23,8 @@ const tick = async (/** @type {import('@playwright/test').Page} */ page) => {
 }
 const KILN = job(1)
 const LOFT = job(2)
+const TRAILER = '0192f000-0100-7000-8000-000000000001'
+const CLINIC = '0192f000-0110-7000-8000-000000000001'
 
 /** An exercise turned through, read four times and locked. */
 const practise = async (/** @type {import('@playwright/test').Page} */ page) => {
@@ -57,7 +59,17 @@ const VIEWS = [
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(3)}/survey`, page => page.locator('[data-test=one-by-one-open]').click()],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
-  ['choose', 1280, 800, `/job/${LOFT}/choose`],
+  [
+    'choose',
+    1280,
+    800,
+    `/job/${TRAILER}/choose`,
+    page =>
+      page
+        .locator('[data-test=modem-2]')
+        .scrollIntoViewIfNeeded()
+        .then(() => page.waitForTimeout(1500)),
+  ],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
   [
@@ -71,7 +83,6 @@ const VIEWS = [
         .click()
         .then(() => page.waitForTimeout(2500)),
   ],
-  ['advisor', 1280, 800, `/job/${job(3)}/choose`, page => page.waitForTimeout(1500)],
   [
     'route',
     1280,
@@ -90,6 +101,17 @@ const VIEWS = [
   ['aim', 1280, 800, `/job/${KILN}/aim`],
   ['proof', 1280, 800, `/job/${KILN}/proof`],
   ['handover', 1280, 800, `/job/${KILN}/handover`],
+  [
+    'zones',
+    1280,
+    800,
+    `/job/${CLINIC}/choose`,
+    page =>
+      page
+        .locator('[data-test=zones]')
+        .click()
+        .then(() => page.waitForTimeout(1200)),
+  ],
   ['practice', 1280, 800, '/practice', practise],
   ['roof-aim', 390, 844, `/job/${KILN}/aim`, listen],
 ]

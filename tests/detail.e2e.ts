@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import type { JobSnapshot } from '../shared/api'
 import { copyOf } from './support/copy'
 import { choose } from './support/choose'
-import { CROFT, database, expect, KILN, LOFT, openJob, sent, test } from './support/fixtures'
+import { CROFT, database, expect, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
 
 test('a mast by hand joins the ranking with no network, and is sent later', async ({ demoPage: page, app, quiet }) => {
   await openJob(page, KILN, 'bearings')
@@ -234,4 +234,19 @@ test('cells kept in hexadecimal are corrected by the cure of their finding', asy
   const after = await read()
   expect(after.find(r => r.replacesId === rowId)).toMatchObject({ cellId: '1715004', rsrpDbm: fields.rsrpDbm })
   expect(after.some(r => r.id === rowId && r.cellId === '1A2B3C')).toBe(true)
+})
+
+test('what moves is drawn by its body, and figures that nobody changed take those usual of it', async ({ demoPage: page }) => {
+  await openJob(page, await copyOf(page.request, TRAILER), 'ask')
+  const body = page.locator('[data-test=body]')
+  await expect(body).toContainText('fifth-wheel trailer')
+  await expect(page.locator('.picture')).toContainText('kingpin')
+  // Its length was measured and stays; its width is that of the body.
+  await choose(body, 'pick-up')
+  await sent(page)
+  await page.reload()
+  await expect(body).toContainText('pick-up')
+  await expect(page.locator('.picture')).toContainText('nose')
+  await expect(page.getByLabel('Length', { exact: true })).toHaveValue('12')
+  await expect(page.getByLabel('Width', { exact: true })).toHaveValue('1.9')
 })

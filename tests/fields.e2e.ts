@@ -44,6 +44,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...by('ask', 'groundM', 'axisDeg', 'lengthM', 'depthM', 'storeys', 'storeyHeightM', 'roofRiseM'),
     ...by('ask', 'wallMaterial', 'paneMaterial', 'panePercent', 'floorMaterial', 'roofMaterial'),
     ...by('boat', 'mizzenRiseM'),
+    ...within('detail', 'what moves is drawn by its body', 'body'),
     ...by('heading', 'headingDeg', 'swingDeg', 'deviation'),
     ...by('gust', 'gustMs'),
   },

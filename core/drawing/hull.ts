@@ -3,7 +3,9 @@ import { nth } from '../sure'
 import { eavesM, ridgeM } from '../site/frame'
 import type { Job, Site } from '../job/schema'
 import { spreadersM } from '../fitting/usual-kit'
+import { BODY_FIGURES, bodyOf } from '../site/bodies'
 import type { Building } from '../site/building'
+import { SHAPES_OF } from './bodies'
 import type { LabelSpace, Primitive } from './primitives'
 import { polyline } from './primitives'
 
@@ -45,7 +47,7 @@ export function drawHull(
   outline.forEach((q, i) => i && labels.keepOff(...nth(outline, i - 1), ...q))
   for (const q of p.slice(before)) if (q.kind === 'line') labels.keepOff(q.x1, q.y1, q.x2, q.y2)
   if (building.kind !== 'vehicle' && building.kind !== 'boat') return
-  const ahead = building.kind === 'boat' ? ('bow' as const) : ('nose' as const)
+  const { ahead } = BODY_FIGURES[bodyOf(site, building.kind)]
   labels.put(p, {
     x: at.toX((at.sign * site.lengthM) / 2) + at.sign * 8,
     y: at.toY(eavesM(site) * (ahead === 'bow' ? 0.62 : 0.2)),
@@ -83,34 +85,24 @@ function drawHouse(p: Primitive[], b: Building, { toX, toY }: Axes): Outline {
   return outline
 }
 
-/** Body on its wheels, windscreen raked toward the nose. */
+/** Body on its wheels, its front toward the nose, or what it is drawn by. */
 function drawVehicle(p: Primitive[], labels: LabelSpace, site: Site, { toX, toY, sign }: Axes): Outline {
   const half = site.lengthM / 2
   const roof = eavesM(site)
-  const sill = Math.min(0.55, roof * 0.2)
+  const body = bodyOf(site, 'vehicle')
+  const shape = SHAPES_OF[body === 'sailing boat' || body === 'motor boat' ? 'van' : body]
   const x = (m: number) => toX(sign * m)
-  const bonnet = roof * 0.5
-  const point = (m: number, u: number): [number, number] => [x(m), toY(u)]
-  const outline: Outline = [
-    point(-half, sill),
-    point(-half, roof),
-    point(half * 0.55, roof),
-    point(half * 0.8, bonnet),
-    point(half, bonnet * 0.86),
-    point(half, sill),
-  ]
+  const point = ([along, up]: readonly [number, number]): [number, number] => [x(along * half), toY(up * roof)]
+  const outline: Outline = shape.outline.map(point)
   p.push({ kind: 'path', style: 'wall', d: polyline(outline, true) })
-  p.push({
-    kind: 'path',
-    style: 'inner',
-    d: polyline(
-      [point(half * 0.4, roof * 0.9), point(half * 0.53, roof * 0.9), point(half * 0.7, bonnet), point(half * 0.4, bonnet)],
-      true,
-    ),
-  })
-  p.push({ kind: 'line', style: 'inner', x1: x(-half), y1: toY(sill + 0.2), x2: x(half * 0.35), y2: toY(sill + 0.2) })
+  for (const pane of shape.panes) p.push({ kind: 'path', style: 'inner', d: polyline(pane.map(point), true) })
+  for (const [from, to] of shape.lines) {
+    const [[x1, y1], [x2, y2]] = [point(from), point(to)]
+    p.push({ kind: 'line', style: 'inner', x1, y1, x2, y2 })
+  }
   const radius = Math.abs(toY(0) - toY(Math.min(0.38, roof * 0.16)))
-  for (const m of [-half * 0.58, half * 0.62]) {
+  for (const along of shape.wheels) {
+    const m = along * half
     p.push({ kind: 'circle', style: 'wheel', x: x(m), y: toY(0) - radius, r: radius })
     p.push({ kind: 'circle', style: 'hollow', x: x(m), y: toY(0) - radius, r: radius * 0.4 })
     labels.reserve(x(m) - radius, toY(0) - 2 * radius, 2 * radius, 2 * radius)
@@ -134,22 +126,32 @@ function drawBoat(p: Primitive[], site: Site, { toX, toY, sign }: Axes): Outline
       `M${q(-half, deck * 0.9)}L${q(half, deck * 1.15)}C${q(half * 0.86, deck * 0.2)} ${q(half * 0.6, -draught)} ` +
       `${q(half * 0.2, -draught)}L${q(-half * 0.7, -draught)}C${q(-half * 0.94, -draught)} ${q(-half, 0)} ${q(-half, deck * 0.9)}Z`,
   })
+  // A wheelhouse stands up where a coachroof slopes.
+  const motor = site.body === 'motor boat'
+  const [front, foot] = motor ? [half * 0.26, half * 0.34] : [half * 0.3, half * 0.5]
   p.push({
     kind: 'path',
     style: 'wall',
-    d: `M${q(-half * 0.42, deck * 0.95)}L${q(-half * 0.36, roof)}L${q(half * 0.3, roof)}L${q(half * 0.5, deck * 1.05)}Z`,
+    d: `M${q(-half * 0.42, deck * 0.95)}L${q(-half * 0.36, roof)}L${q(front, roof)}L${q(foot, deck * 1.05)}Z`,
   })
+  if (motor)
+    p.push({
+      kind: 'path',
+      style: 'inner',
+      d: `M${q(-half * 0.3, deck * 1.18)}L${q(-half * 0.28, roof * 0.93)}L${q(half * 0.22, roof * 0.93)}L${q(half * 0.29, deck * 1.2)}Z`,
+    })
   const point = (m: number, u: number): [number, number] => [x(m), toY(u)]
   // From the stern round the bottom to the bow, back along the deck and over the coachroof: its curves as their chords.
   const outline: Outline = [
     ...[point(-half, deck * 0.9), point(-half * 0.7, -draught), point(half * 0.2, -draught)],
     ...[point(half * 0.8, deck * 0.2), point(half, deck * 1.15), point(-half, deck * 0.9), point(-half * 0.42, deck * 0.95)],
-    ...[point(-half * 0.36, roof), point(half * 0.3, roof), point(half * 0.5, deck * 1.05)],
+    ...[point(-half * 0.36, roof), point(front, roof), point(foot, deck * 1.05)],
   ]
   if (top - roof < 1) return outline
-  const mastAt = half * 0.1
-  const spreaders = spreadersM(site)
+  const mastAt = motor ? -half * 0.1 : half * 0.1
   p.push({ kind: 'line', style: 'pole', x1: x(mastAt), y1: toY(roof), x2: x(mastAt), y2: toY(top) })
+  if (motor) return outline
+  const spreaders = spreadersM(site)
   p.push({
     kind: 'line',
     style: 'inner',

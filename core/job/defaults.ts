@@ -32,6 +32,7 @@ const NOWHERE = {
   headingDeg: null,
   swingDeg: 0,
   deviation: null,
+  body: null,
   mizzenRiseM: null,
   gustMs: null,
 } as const

@@ -18,6 +18,7 @@ export { REFERENCES, referencesTo } from './references'
 export type { Reference } from './references'
 export {
   APPEND_ONLY,
+  BODIES,
   emptyDocument,
   EnoughSchema,
   FIXTURES,
@@ -40,6 +41,7 @@ export {
   without,
 } from './schema'
 export type {
+  Body,
   Cell,
   Change,
   Check,

@@ -72,6 +72,21 @@ const jobs = {
   ...enough,
 }
 
+/** Bodies of what moves, each drawn from its few figures. */
+export const BODIES = [
+  'van',
+  'pick-up',
+  'box truck',
+  'motorhome',
+  'bus',
+  'caravan',
+  'travel trailer',
+  'fifth wheel',
+  'sailing boat',
+  'motor boat',
+] as const
+export type Body = (typeof BODIES)[number]
+
 const sites = {
   latDeg: opt(Num(-90, 90)),
   lonDeg: opt(Num(-180, 180)),
@@ -85,6 +100,8 @@ const sites = {
   storeyHeightM: Num(0.5, 20),
   /** ridge over the eaves, 0 for a flat roof; of a boat: its mast above the coachroof */
   roofRiseM: Num(0, 60),
+  /** of what moves; null is a van, or a sailing boat */
+  body: optLater(oneOf(...BODIES)),
   /** of a boat with two masts: the one further aft above the coachroof; null with one mast */
   mizzenRiseM: optLater(Num(0.5, 60)),
   /** of the outside walls, or of the skin of what moves */

@@ -1,3 +1,4 @@
+export { BODY_FIGURES, bodyOf, withBody } from './bodies'
 export { buildingOf, floorAt, floorsOf, floorWords, fromLocal, inside, placeForSpot, roofOver, toLocal } from './building'
 export { dxfUnitM, planAffine, wallsFromLines } from './floor-plan'
 export type { DrawnLine } from './floor-plan'

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { setField } from '#core/job'
-import type { Edit, Fields, Site, TableName } from '#core/job'
+import { BODIES, DEFAULT_SITE, setField } from '#core/job'
+import type { Body, Edit, Fields, Site, TableName } from '#core/job'
 import { formatPosition, parsePosition } from '#core/geo'
 import { RULE_PACKS } from '#core/judge'
 import { moves, presentStop } from '#core/survey'
 import { layoutSection } from '#core/drawing'
+import { BODY_FIGURES, bodyOf, withBody } from '#core/site'
 
 /** What is wanted, where, and what the house is like; drawn as it is told. */
 const store = useOpened()
@@ -39,6 +40,11 @@ const measures = computed<{ field: Measure; label: string; low: number; high: nu
     ...(boat ? masts : []),
   ]
 })
+const shell = computed(() => (job.value.kind === 'boat' ? 'boat' : 'vehicle'))
+const body = computed(() => bodyOf(site.value, shell.value))
+const bodies = computed(() =>
+  BODIES.filter(b => BODY_FIGURES[b].kind === shell.value).map(b => ({ value: b, title: BODY_FIGURES[b].words })),
+)
 const { unit: lengthUnit, factor } = useLengths()
 
 const pack = usePack()
@@ -302,6 +308,13 @@ const carriers = computed(() => [
       </fieldset>
       <fieldset v-else>
         <legend>{{ job.kind === 'boat' ? 'The boat' : 'The vehicle' }}</legend>
+        <MvChoice
+          label="What it is"
+          :value="body"
+          :choices="bodies"
+          data-test="body"
+          :save="(b: Body | null) => (b ? edits.setSite(withBody(site, b, DEFAULT_SITE[job.kind]), 'what it is') : undefined)"
+        />
         <MvNumber
           v-for="m in measures"
           :key="m.field"

@@ -1,0 +1,2 @@
+ALTER TABLE "sites" ADD COLUMN "body" text;--> statement-breakpoint
+ALTER TABLE "sites" ADD CONSTRAINT "sites_body_word" CHECK ("sites"."body" in ('van', 'pick-up', 'box truck', 'motorhome', 'bus', 'caravan', 'travel trailer', 'fifth wheel', 'sailing boat', 'motor boat'));
