@@ -17,6 +17,7 @@ import type {
   Obstacle,
   Photo,
   Reading,
+  Service,
   SetupRow,
   Sim,
   SpeedRun,
@@ -25,12 +26,12 @@ import type {
   Use,
   Watch,
 } from '../core/job'
-import { cableLength, copyDesign, divided, kitChanges, rewireSteps, supplyLeadSteps } from '../core/fitting'
+import { cableLength, copyDesign, divided, kitChanges, rewireSteps, serviceSteps, supplyLeadSteps } from '../core/fitting'
 import { entering, entryPoint, outsideOf, passersOf } from '../core/install'
 import type { Donors, Kit, PartChoice } from '../core/fitting'
 import { partById, partOfKind, wireById } from '../core/catalogue'
 import { treeOf } from '../core/chain'
-import { aboutOf, assess, feedsOf, linesKey, usualFeed } from '../core/judge'
+import { aboutOf, assess, feedsOf, linesKey, serviceAntennas, usualFeed } from '../core/judge'
 import { layZones, solveCures } from '../core/solve'
 import type { DryRead } from '../core/judge'
 import { along, buildingOf, eavesM, moveAlong } from '../core/site'
@@ -237,6 +238,11 @@ class Builder {
     this.set('designs', design.id, { mastId: this.mast(mastName).id, band })
   }
 
+  /** Another service aboard, as at a press. */
+  service(service: Service): void {
+    this.apply(changesOf(serviceSteps(atPresentStop(this.doc), this.design, service), this.newId))
+  }
+
   /** The zones of the job laid out, padded and evened out as at a press. */
   byZones(donors: Donors): void {
     const evidence = { paths: computePaths(this.world.terrain, pathInputs(this.doc)) }
@@ -398,7 +404,9 @@ class Builder {
 
   /** What holds every outside antenna of the plan shown. */
   held(fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
-    for (const { node } of this.route().tree.donors) this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
+    const { donors, nodes } = this.route().tree
+    for (const { node } of [...donors, ...serviceAntennas(nodes)])
+      this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
   }
 
   fed(feed: Partial<Feed>): void {
@@ -829,7 +837,7 @@ function buildingPlanned(b: Builder): void {
   ] as const)
     b.set('spots', b.spot(spot).id, { ...alongAxis(62, alongM), upM })
   for (const store of ['Workshop', 'Plant room']) b.set('spots', b.spot(store).id, { use: 'store' })
-  b.add('floors', { level: 0, name: 'Sail floor', heightM: 4.4, material: null })
+  b.add('floors', { level: 0, name: 'Sail floor', heightM: 4.4, material: null, use: null })
   b.add('walls', {
     level: 1,
     ...across(b, 5),
@@ -1245,6 +1253,7 @@ function ketchAtAnchor(b: Builder): void {
   ])
   b.kit('router', 'Stack', 'B20')
   b.swap('antenna', 'ant-panel-x')
+  for (const service of ['VHF', 'AIS', 'Wi-Fi', 'position'] as const) b.service(service)
   b.drawWays()
   const box = b.node('router')
   b.fixture('12 V feed', { eastM: box.eastM, northM: box.northM - 2.4, upM: 0.7 }, { name: 'chart table panel' })

@@ -1,6 +1,7 @@
 /** Leads, data cables and names: what is fixed to a part or carries no radio is pulled like any cable, and called by its name. */
 import { choose } from './support/choose'
-import { database, expect, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
+import { copyOf } from './support/copy'
+import { database, expect, KETCH, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
 
 const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
 
@@ -200,4 +201,27 @@ test('SIMs lie in the slots of two modems: each has its own mast and promise, an
   await openJob(page, TRAILER, 'card')
   await page.locator('[data-test=step-sim]').click()
   await expect(page.locator('main')).toContainText('slot 1: Tern unlimited, Tern')
+})
+
+test('other services aboard are added and taken out whole, each with its height, its cable and its way to pull it', async ({
+  demoPage: page,
+}) => {
+  const id = await copyOf(page.request, KETCH)
+  await openJob(page, id, 'choose')
+  const services = page.locator('[data-test=services]')
+  await expect(services.getByRole('listitem')).toHaveCount(4)
+  await expect(page.locator('[data-test=service-VHF]')).toContainText(/sees .* to the horizon/)
+  await page.getByRole('button', { name: 'take out AIS antenna' }).click()
+  await expect(services.getByRole('listitem')).toHaveCount(3)
+  await choose(page.locator('[data-test=add-service]'), 'AIS, sees ships and is seen')
+  await expect(services.getByRole('listitem')).toHaveCount(4)
+  // Beside the VHF antenna and as high: one deafens the other.
+  const height = page.locator('[data-test=service-Wi-Fi] input')
+  await height.fill('15.1')
+  await height.blur()
+  await sent(page)
+  await openJob(page, id, 'place')
+  await expect(page.locator('main')).toContainText('stand in each other’s way')
+  await openJob(page, id, 'card')
+  await expect(page.locator('[data-test=step-pull]').filter({ hasText: 'AIS antenna' })).toHaveCount(1)
 })

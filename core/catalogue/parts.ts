@@ -11,13 +11,22 @@ import { ANTENNAS } from './antennas'
 import type { Range } from './build'
 import { DOME_LOW_DB, DOME_MID_DB, DOME_TURNS_MHZ, OVER_METAL_DB, panelBackDb } from './shapes'
 import { LINES } from './lines'
+import { SERVICE_PARTS } from './services'
 import { SUPPLY_LINES } from './wires'
 import { ROUTERS } from './routers'
 import { SMALL } from './small'
 
 export { AWS_1_DOWN_MHZ, US_BOOSTER_BANDS } from './amplifiers'
 
-export const PARTS: readonly Part[] = [...ANTENNAS, ...LINES, ...SUPPLY_LINES, ...ROUTERS, ...AMPLIFIERS, ...SMALL]
+export const PARTS: readonly Part[] = [
+  ...ANTENNAS,
+  ...LINES,
+  ...SUPPLY_LINES,
+  ...ROUTERS,
+  ...AMPLIFIERS,
+  ...SMALL,
+  ...SERVICE_PARTS,
+]
 
 const byId = new Map(PARTS.map(p => [p.id, p]))
 

@@ -1,6 +1,6 @@
 /** What each part of a design is called: by what it is and where it stands, unless somebody gave it a name of its own. */
 import { nth } from '../sure'
-import type { AntennaPart, Part, Port } from '../job/part'
+import type { AntennaPart, Part, Port, Service } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Job, JobDocument, Node } from '../job/schema'
 import { buildingOf, floorAt, inside } from '../site/building'
@@ -16,6 +16,14 @@ const SHAPE: Record<AntennaPart['shape'], string> = {
   'omni': 'Omni',
   'dome': 'Dome',
   'whip': 'Whip',
+}
+
+const SET_NAMES: Record<Service, string> = {
+  'VHF': 'VHF radio',
+  'AIS': 'AIS transponder',
+  'Wi-Fi': 'Wi-Fi bridge',
+  'position': 'Plotter',
+  'broadcast': 'Radio',
 }
 
 /** What a part is, in a word or two. */
@@ -34,6 +42,8 @@ function noun(part: Part): string {
     case 'source':
       if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
       return part.batteryWh ? 'UPS' : 'Converter'
+    case 'service':
+      return part.does === 'antenna' ? `${part.service} antenna` : SET_NAMES[part.service]
     case 'pad':
       return `Pad ${part.lossDb} dB`
     case 'splitter':

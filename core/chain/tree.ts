@@ -136,7 +136,8 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   // What a data cable leads to, or what feeds, hangs on no antenna and is not loose; a box is, as long as no signal comes to it.
   const onData = joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id])
   const feeding = joints.filter(isSupply).map(j => (j.from.port.role === 'supply' ? j.from : j.to).at.node.id)
-  const reached = new Set([...visits.map(v => v.at.node.id), ...onData, ...feeding])
+  const beside = servedBeside(nodes, links)
+  const reached = new Set([...visits.map(v => v.at.node.id), ...onData, ...feeding, ...beside])
   return {
     design,
     nodes,
@@ -225,6 +226,21 @@ function linksOf(joints: readonly Joint[]): Links {
     put(keyOf(joint.to), { joint, other: joint.from })
   }
   return out
+}
+
+/** Parts of other services that hang together, with the adapters between. */
+function servedBeside(nodes: readonly TreeNode[], links: Links): string[] {
+  const seen = new Set<string>()
+  const queue = nodes.filter(n => n.part.kind === 'service')
+  for (let at = queue.shift(); at; at = queue.shift())
+    for (const port of portsOf(at.part))
+      for (const { other } of links.get(keyOf({ at, port })) ?? []) {
+        seen.add(at.node.id)
+        if (seen.has(other.at.node.id)) continue
+        seen.add(other.at.node.id)
+        queue.push(other.at)
+      }
+  return [...seen]
 }
 
 /** What an antenna is: a server where it hangs on an amplifier's inside, a donor where on a modem or an amplifier's donor port. */

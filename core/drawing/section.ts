@@ -348,7 +348,10 @@ function drawTree(s: Sheet): void {
     const role = roleOf(tree, n)
     handles.push({ id: n.node.id, kind: 'node', x, y, label: n.name, role, draggable: true })
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
-    else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
+    else if (n.part.kind === 'service' && n.part.does === 'antenna') {
+      antennaShape(p, 'whip', { x, y, s: 0.7, facing: -1, id: n.node.id })
+      labels.reserve(x - 6, y - 22, 12, 26)
+    } else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {
       const word = boxWord(n)
       const w = textWidth(word) + 14
@@ -368,7 +371,7 @@ function drawTree(s: Sheet): void {
           optional: true,
           within: { x: x - 52, y: y - 26, w: 104, h: 52 },
         })
-    } else if (n.part.kind === 'injector' || n.part.kind === 'source') {
+    } else if (n.part.kind === 'injector' || n.part.kind === 'source' || n.part.kind === 'service') {
       p.push({ kind: 'rect', style: 'part', x: x - 5, y: y - 8, w: 10, h: 16, id: n.node.id })
       labels.reserve(x - 6, y - 9, 12, 18)
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
@@ -392,7 +395,7 @@ export const boxWord = (n: TreeNode): string =>
     .replace(/^Outdoor modem\b/, 'Modem')
 
 /** Beside which parts their names stand. */
-const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector', 'source'])
+const NAMED: ReadonlySet<Part['kind']> = new Set(['antenna', 'arrestor', 'injector', 'source', 'service'])
 
 const isDome = ({ part }: TreeNode): boolean => part.kind === 'antenna' && part.use === 'inside'
 

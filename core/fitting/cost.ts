@@ -19,6 +19,7 @@ const POINTS: Record<PartKind, number> = {
   line: 0.05,
   injector: 0.4,
   source: 0.6,
+  service: 1,
 }
 /** A metre of cable counts so much. */
 const PER_M = 0.03

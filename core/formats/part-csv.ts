@@ -25,6 +25,8 @@ const TEXT = [
   'gives',
   'takes',
   'wire',
+  'service',
+  'does',
 ] as const
 const NUMBERS = [
   'frontToBackDb',
@@ -57,6 +59,8 @@ const NUMBERS = [
   'volts',
   'mostW',
   'batteryWh',
+  'lowMHz',
+  'highMHz',
 ] as const
 /** Cells of several numbers, or of several words parted by `|`. */
 const NUMBER_LISTS = ['sizeMm', 'clampMm', 'temperatureC', 'drumM'] as const

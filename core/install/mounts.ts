@@ -1,6 +1,6 @@
 /** What holds an antenna: kinds of mounts, where each may be; wind on the pole; screws and metals. */
 import { lastOf, nth, sure } from '../sure'
-import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
+import type { Tree, TreeNode } from '../chain/tree'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
 import { between } from '../site/frame'
@@ -280,7 +280,7 @@ export const gustOf = (site: Pick<Site, 'gustMs'>): number => site.gustMs ?? USU
 const ON_POLE_M = 0.5
 
 /** Everything that a pole carries: its own antenna and whatever else hangs on it above the upper fixing. */
-export function carriedBy(tree: Tree, at: AntennaNode, f: Fixing): TreeNode[] {
+export function carriedBy(tree: Tree, at: TreeNode, f: Fixing): TreeNode[] {
   const overM = f.sections.reduce((s, x) => s + x.lengthM, 0)
   const foot = at.node.upM - overM
   return tree.nodes.filter(
@@ -338,7 +338,7 @@ const OVER = 1.5
 const GRAVITY = 9.81
 
 /** How a pole stands in the wind. @returns what is refused, with who decides, beyond the model */
-export function standing(tree: Tree, at: AntennaNode, f: Fixing, gustMs: number): Stand {
+export function standing(tree: Tree, at: TreeNode, f: Fixing, gustMs: number): Stand {
   if (!f.sections.length) return { refused: 'the pole’s sections are not noted' }
   if (f.apartM === null) return { refused: 'how far its two fixings are apart is not noted' }
   const overM = f.sections.reduce((s, x) => s + x.lengthM, 0)

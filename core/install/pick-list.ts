@@ -75,6 +75,7 @@ const ORDER: readonly PartKind[] = [
   'adapter',
   'injector',
   'source',
+  'service',
   'line',
 ]
 

@@ -13,7 +13,8 @@ export type Gender = 'plug' | 'socket'
 
 /**
  * What a port is for. `cell` carries a modem's branch, `wifi` and `position` only look like it; `lan` is a socket for a data
- * cable; by `power` a part is fed, by `supply` it feeds others.
+ * cable; by `power` a part is fed, by `supply` it feeds others; `service` is of what is
+ * no cellular service.
  */
 export const PORT_ROLES = [
   'feed',
@@ -23,6 +24,7 @@ export const PORT_ROLES = [
   'lan',
   'power',
   'supply',
+  'service',
   'donor',
   'server',
   'in',
@@ -233,6 +235,16 @@ const SourcePart = part('source', {
   batteryWh: Type.Optional(Num(1, 100_000)),
   ports: Ports,
 })
+/** What stands aboard beside cellular service: its antenna, or the set that it leads to. */
+export const SERVICES = ['VHF', 'AIS', 'Wi-Fi', 'position', 'broadcast'] as const
+export type Service = (typeof SERVICES)[number]
+const ServicePart = part('service', {
+  service: oneOf(...SERVICES),
+  does: oneOf('antenna', 'set'),
+  lowMHz: Num(0.1, 100_000),
+  highMHz: Num(0.1, 100_000),
+  ports: Ports,
+})
 const TapPart = part('tap', { couplingDb: Num(1, 40), excessDb: Num(0, 10), ports: Ports })
 
 export const PartSchema = Type.Union([
@@ -247,6 +259,7 @@ export const PartSchema = Type.Union([
   TapPart,
   InjectorPart,
   SourcePart,
+  ServicePart,
 ])
 
 export type Part = Static<typeof PartSchema>
@@ -258,6 +271,7 @@ export type RouterPart = PartOf<'router'>
 export type AmplifierPart = PartOf<'amplifier'>
 export type InjectorPart = PartOf<'injector'>
 export type SourcePart = PartOf<'source'>
+export type ServicePart = PartOf<'service'>
 export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>
 
 /** @returns the amplifier with its own figures on a band over those of all its bands */

@@ -23,6 +23,7 @@ import { RULE_PACKS } from './cautions'
 import type { Context, Laid } from './context'
 import { sourcesOf } from './feeds'
 import { allPassers, crossersOf, drilledOf, passagesOf } from './passages'
+import { serviceAntennas } from './services'
 import { lastCheck } from './ticks'
 
 export const DEMANDS = [
@@ -85,7 +86,7 @@ const demand = (d: Said): Demand => ({ ...d, key: `${d.kind}:${d.subjectId}` })
 /** What hangs outside or stands there: antennas and boxes. */
 export const outdoors = ({ tree, building }: Pick<Laid<DemandGround>, 'tree' | 'building'>): TreeNode[] => [
   ...new Map(
-    [...tree.donors, ...tree.amplifiers, ...tree.routers]
+    [...tree.donors, ...serviceAntennas(tree.nodes), ...tree.amplifiers, ...tree.routers]
       .filter(n => !inside(building, n.node))
       .map((n): [string, TreeNode] => [n.node.id, n]),
   ).values(),
@@ -110,7 +111,7 @@ function mounts(c: Laid<DemandGround>): Demand[] {
 /** A box on the pole of an antenna is held by that pole. */
 const ON_POLE_M = 0.8
 const hangsOnAnother = (n: TreeNode, donors: readonly AntennaNode[]): boolean =>
-  n.part.kind !== 'antenna' && donors.some(d => between(d.node, n.node).groundM <= ON_POLE_M)
+  n.part.kind !== 'antenna' && n.part.kind !== 'service' && donors.some(d => between(d.node, n.node).groundM <= ON_POLE_M)
 
 function waysIn(passages: readonly Passage[], crossers: readonly Passer[]): Demand[] {
   const ways = passages.filter(p => p.at.kind === 'way in')

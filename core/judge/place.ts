@@ -14,13 +14,14 @@ import { num } from '../units'
 import { concat, listed, metres, words } from '../words'
 import { fixtureDrafts } from './fixtures'
 import { exposureDrafts, placingDrafts } from './placing'
-import { isWorked } from './context'
+import { isLaid, isWorked } from './context'
+import { serviceDrafts } from './services'
 import type { Context, Worked } from './context'
 import { COMMON, finding } from './finding'
 import type { Cure, Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
-  const site = fixtureDrafts(c)
+  const site = [...fixtureDrafts(c), ...(isLaid(c) ? serviceDrafts(c) : [])]
   if (!isWorked(c)) return site.map(d => finding('place', d))
   const drafts = [
     ...site,

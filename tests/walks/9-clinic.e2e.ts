@@ -35,7 +35,8 @@ test('a clinic, from an empty crew to the frozen handover', async ({ walker, pag
   const dialog = page.getByRole('dialog')
   await walker.choose(dialog.locator('[data-test=divide]'), 'three zones along its length')
   // 28 × 50 m of wards on two floors, one antenna for 110 m².
-  for (const n of [1, 2, 3]) await expect(dialog.locator(`[data-test=zone-${n}]`)).toContainText('1400 m² a floor, 26 antennas in all')
+  for (const n of [1, 2, 3])
+    await expect(dialog.locator(`[data-test=zone-${n}]`)).toContainText('1400 m² a floor, 26 antennas in all')
   await dialog.locator('[data-test=lay-zones]').click()
   await expect(dialog).toHaveCount(0)
   const tree = page.locator('.tree')

@@ -406,6 +406,7 @@ const kitNow = computed<Kit>(() => {
       </table>
     </div>
     <ChooseModems v-if="tree && laidOut" :tree="tree" />
+    <ChooseServices v-if="tree && laidOut && store.job.kind === 'boat'" :tree="tree" />
     <ChooseData v-if="tree && tree.joints.some(isData)" :tree="tree" @open="at => openPart({ at, twins: [] })" />
     <div class="words">
       <section>

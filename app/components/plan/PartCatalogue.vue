@@ -24,6 +24,7 @@ const KINDS: PartKind[] = [
   'tap',
   'injector',
   'source',
+  'service',
 ]
 const like = ref<string | null>(null)
 const draft = ref<Part | null>(null)

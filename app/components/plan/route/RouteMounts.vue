@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nth } from '#core/sure'
-import type { AntennaNode } from '#core/chain'
+import type { TreeNode } from '#core/chain'
 import {
   carriedBy,
   gustOf,
@@ -16,7 +16,7 @@ import {
 } from '#core/install'
 import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job'
 import type { Fixing, Mount } from '#core/job'
-import { clearOfLinesM, lastCheck, linesKey, vehicleHeightM } from '#core/judge'
+import { clearOfLinesM, lastCheck, linesKey, serviceAntennas, vehicleHeightM } from '#core/judge'
 import { raising } from '#core/card'
 import { buildingOf } from '#core/site'
 import { length, num } from '#core/units'
@@ -27,14 +27,17 @@ const prefs = usePrefs()
 const t = useSay()
 const session = useSession()
 const { unit, factor } = useLengths()
-const donors = computed(() => store.result.tree?.donors ?? [])
+const held = computed(() => {
+  const { tree } = store.result
+  return tree ? [...tree.donors, ...serviceAntennas(tree.nodes)] : []
+})
 const mounts = computed(() => mountsFor(store.job.kind))
 const gust = computed(() => gustOf(store.site))
 const words = <T extends string>(list: readonly T[]) => list.map(value => ({ value, title: value }))
 const SCREWS = words(['lag', 'wood screw', 'anchor', 'bolt'] as const)
-const write = (at: AntennaNode, fixing: Fixing | null) =>
+const write = (at: TreeNode, fixing: Fixing | null) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: at.node.id, fields: { fixing } }], 'what holds an antenna')
-const choose = (at: AntennaNode) => (mount: Mount | null) =>
+const choose = (at: TreeNode) => (mount: Mount | null) =>
   write(
     at,
     mount && {
@@ -48,22 +51,22 @@ const choose = (at: AntennaNode) => (mount: Mount | null) =>
 /** a pole as it is usually bought, to be changed */
 const FIRST = { outsideMm: 42, wallMm: 3, lengthM: 2 }
 /** Only what is held can be changed in how it is. */
-const change = (at: AntennaNode, to: Partial<Fixing>) => write(at, at.node.fixing && { ...at.node.fixing, ...to })
-const set = (at: AntennaNode, field: keyof Fixing) => (v: unknown) => change(at, { [field]: v } as Partial<Fixing>)
-const sectionsOf = (at: AntennaNode) => at.node.fixing?.sections ?? []
+const change = (at: TreeNode, to: Partial<Fixing>) => write(at, at.node.fixing && { ...at.node.fixing, ...to })
+const set = (at: TreeNode, field: keyof Fixing) => (v: unknown) => change(at, { [field]: v } as Partial<Fixing>)
+const sectionsOf = (at: TreeNode) => at.node.fixing?.sections ?? []
 type Section = Fixing['sections'][number]
-const section = (at: AntennaNode, i: number, field: keyof Section) => (v: number) =>
+const section = (at: TreeNode, i: number, field: keyof Section) => (v: number) =>
   change(at, { sections: sectionsOf(at).map((s, j) => (i === j ? { ...s, [field]: v } : s)) })
-const addSection = (at: AntennaNode) => {
+const addSection = (at: TreeNode) => {
   const last = sectionsOf(at).at(-1) ?? FIRST
   const next = { outsideMm: Math.max(10, last.outsideMm - 8), wallMm: last.wallMm, lengthM: 1 }
   return change(at, { sections: [...sectionsOf(at), next] })
 }
-const lessSection = (at: AntennaNode) => change(at, { sections: sectionsOf(at).slice(0, -1) })
+const lessSection = (at: TreeNode) => change(at, { sections: sectionsOf(at).slice(0, -1) })
 const setGust = (v: number | null) =>
   store.commit([{ table: 'sites', op: 'update', rowId: store.site.id, fields: { gustMs: v } }], 'the strongest gust')
 const views = computed(() =>
-  donors.value.map(at => {
+  held.value.map(at => {
     const { tree } = store.result
     const f = at.node.fixing
     const kind = f ? mountKind(f.mount) : null
@@ -82,12 +85,12 @@ const views = computed(() =>
   }),
 )
 /** the nearest overhead line from where each is raised, as it was last said */
-const raised = (at: AntennaNode) => isRaised(store.job.kind, building.value, at.node)
-const lineM = (at: AntennaNode): number | null => {
+const raised = (at: TreeNode) => isRaised(store.job.kind, building.value, at.node)
+const lineM = (at: TreeNode): number | null => {
   const said = lastCheck(store.doc, 'fact', linesKey(at.node.id))
   return said?.done ? (said.value ?? null) : null
 }
-const setLine = (at: AntennaNode) => (value: number | null) =>
+const setLine = (at: TreeNode) => (value: number | null) =>
   note(
     { kind: 'fact', key: linesKey(at.node.id), about: raising(at).about, done: value !== null, value },
     'the nearest overhead line',
