@@ -337,6 +337,9 @@ export type Stand =
 const OVER = 1.5
 const GRAVITY = 9.81
 
+/** Beam of what does not say its own, degrees. Assumed. */
+const WIDE_DEG = 60
+
 /** How a pole stands in the wind. @returns what is refused, with who decides, beyond the model */
 export function standing(tree: Tree, at: TreeNode, f: Fixing, gustMs: number): Stand {
   if (!f.sections.length) return { refused: 'the pole’s sections are not noted' }
@@ -362,7 +365,7 @@ export function standing(tree: Tree, at: TreeNode, f: Fixing, gustMs: number): S
       : null
     const least = (list: readonly Section[]) =>
       list.some(s => s.mostGustMs === null) ? null : Math.min(...list.map(s => s.mostGustMs!))
-    const beam = at.part.ranges[0]?.verticalBeamwidthDeg ?? 60
+    const beam = (at.part.kind === 'antenna' ? at.part.ranges[0]?.verticalBeamwidthDeg : null) ?? WIDE_DEG
     const foundM = f.sections.length ? nth(sections, 0) : null
     return {
       gustMs,
