@@ -6,6 +6,7 @@ import type { Job, JobDocument, Node } from '../job/schema'
 import { buildingOf, floorAt, inside } from '../site/building'
 import type { Building } from '../site/building'
 import { nearestTo } from '../site/frame'
+import { capital } from '../units'
 
 type Named = { node: Node; part: Part }
 
@@ -43,7 +44,7 @@ function noun(part: Part): string {
       if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
       return part.batteryWh ? 'UPS' : 'Converter'
     case 'service':
-      return part.does === 'antenna' ? `${part.service} antenna` : SET_NAMES[part.service]
+      return part.does === 'antenna' ? `${capital(part.service)} antenna` : SET_NAMES[part.service]
     case 'pad':
       return `Pad ${part.lossDb} dB`
     case 'splitter':

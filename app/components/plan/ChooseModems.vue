@@ -53,7 +53,13 @@ const join = () => store.commitSteps(joining.value[0] ?? [], 'join by role')
         :drawing="layoutModemMap(b.modems, Math.min(760, Math.max(300, width - 40)))"
         :label="`which SIM and which antenna each modem of ${b.at.name} has`"
       />
-      <div v-for="m in b.modems" :key="m.index" class="modem" :data-test="`modem-${m.index + 1}`">
+      <div
+        v-for="m in b.modems"
+        :key="m.index"
+        class="modem"
+        :class="{ only: b.modems.length === 1 }"
+        :data-test="`modem-${m.index + 1}`"
+      >
         <b v-if="b.modems.length > 1">Modem {{ m.index + 1 }}</b>
         <MvChoice
           v-for="s in m.slots"
@@ -99,6 +105,9 @@ const join = () => store.commitSteps(joining.value[0] ?? [], 'join by role')
   gap: 12px;
   align-items: center;
   padding: 6px 0;
+}
+.modem.only {
+  grid-template-columns: repeat(auto-fit, minmax(180px, 240px));
 }
 .brings {
   grid-column: 1 / -1;
