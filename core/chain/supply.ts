@@ -48,7 +48,7 @@ export function supplyWayOf(tree: Pick<Tree, 'joints'>, at: TreeNode): SupplyWay
 }
 
 /** @returns the parts that hang on one, directly or by what it feeds, without those in between */
-export function fedBy(tree: Pick<Tree, 'joints'>, source: TreeNode): TreeNode[] {
+export function loadsOn(tree: Pick<Tree, 'joints'>, source: TreeNode): TreeNode[] {
   const out = new Map<string, TreeNode>()
   const queue: TreeNode[] = [source]
   const seen = new Set<string>()

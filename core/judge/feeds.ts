@@ -6,7 +6,7 @@ import { wireById } from '../catalogue/wires'
 import type { Wire } from '../catalogue/wires'
 import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireFor, wireFuse, wiresFor } from '../chain/wire'
 import type { Fed, FuseChoice } from '../chain/wire'
-import { fedBy as hangOn, supplyWayOf } from '../chain/supply'
+import { loadsOn, supplyWayOf } from '../chain/supply'
 import type { SupplyWay } from '../chain/supply'
 import { dataWayOf } from '../chain/data'
 import type { DataWay } from '../chain/data'
@@ -149,7 +149,7 @@ function plannedFeed(tree: Tree, at: TreeNode): PlannedFeed | null {
     begins: way.parts.find(p => p.part.takes === 'nothing') ?? null,
     converter: way.parts.find(p => p.part.takes === 'DC') ?? null,
     ups,
-    upsW: ups ? hangOn(tree, ups).reduce((sum, n) => sum + loadOf(tree, n), 0) : 0,
+    upsW: ups ? loadsOn(tree, ups).reduce((sum, n) => sum + loadOf(tree, n), 0) : 0,
   }
 }
 
