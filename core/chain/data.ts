@@ -16,14 +16,17 @@ const lanPorts = (part: RouterPart): Port[] =>
         impedanceOhm: 100,
       }))
 
+/** By what a box is fed, whatever feeds it. */
+export const POWER_PORT = 'power'
+
 /** By what a box of that supply is fed: terminals for a pair of wires, or the plug of its own cord. */
 function powerPorts(part: Part): Port[] {
   const { supply } = part
   if (supply !== '12 V' && supply !== 'mains') return []
   return [
     supply === 'mains'
-      ? { id: 'power', role: 'power', connector: 'mains', gender: 'plug', impedanceOhm: 50 }
-      : { id: 'power', role: 'power', connector: 'DC', gender: 'socket', impedanceOhm: 50 },
+      ? { id: POWER_PORT, role: 'power', connector: 'mains', gender: 'plug', impedanceOhm: 50 }
+      : { id: POWER_PORT, role: 'power', connector: 'DC', gender: 'socket', impedanceOhm: 50 },
   ]
 }
 

@@ -9,3 +9,22 @@ export const beyond = (j: Pick<Joint, 'from' | 'to'>, nodeId: string): Jack | nu
   const jack = jackAt(j, nodeId)
   return jack && (jack === j.from ? j.to : j.from)
 }
+
+/** @returns the parts that hang together with some, by whatever joins them; those themselves among them only where something does */
+export function hangTogether(joints: readonly Pick<Joint, 'from' | 'to'>[], ids: readonly string[]): Set<string> {
+  const reached = new Set(ids)
+  const out = new Set<string>()
+  for (let grew = true; grew;) {
+    grew = false
+    for (const { from, to } of joints) {
+      const [a, b] = [from.at.node.id, to.at.node.id]
+      if ((!reached.has(a) && !reached.has(b)) || (out.has(a) && out.has(b))) continue
+      for (const id of [a, b]) {
+        reached.add(id)
+        out.add(id)
+      }
+      grew = true
+    }
+  }
+  return out
+}

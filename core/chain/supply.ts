@@ -20,10 +20,8 @@ export interface SupplyWay {
   joints: Joint[]
   /** what is passed, the last of them where it begins */
   parts: NodeOf<SourcePart>[]
-  /** of the wires to the first thing that changes the supply, one way, m: what the box itself hangs on */
-  nearM: number
-  /** of the wires before that, back to where they begin, m */
-  farM: number
+  /** of its wires, one way */
+  lengthM: number
 }
 
 /** A supply of more pieces than this is a ring. */
@@ -32,13 +30,12 @@ const MOST_PIECES = 10
 /** @returns how a part is fed by what is planned; null where nothing is joined to it */
 export function supplyWayOf(tree: Pick<Tree, 'joints'>, at: TreeNode): SupplyWay | null {
   const supply = tree.joints.filter(isSupply)
-  const way: SupplyWay = { joints: [], parts: [], nearM: 0, farM: 0 }
+  const way: SupplyWay = { joints: [], parts: [], lengthM: 0 }
   let here: TreeNode = at
   while (way.joints.length < MOST_PIECES) {
     const joint = supply.find(j => !way.joints.includes(j) && jackAt(j, here.node.id)?.port.role === 'power')
     if (!joint) break
-    const changed = way.parts.some(p => p.part.takes !== 'nothing')
-    way[changed ? 'farM' : 'nearM'] += jointM(joint)
+    way.lengthM += jointM(joint)
     way.joints.push(joint)
     here = sure(beyond(joint, here.node.id)).at
     if (!isSource(here)) break

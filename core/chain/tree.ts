@@ -11,7 +11,8 @@ import type { Pattern } from '../radio/pattern'
 import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
-import { isData, isSupply, portsOf, portsWith } from './data'
+import { isData, isSupply, portsOf, portsWith, POWER_PORT } from './data'
+import { hangTogether } from './ends'
 import { namesOf } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
@@ -136,7 +137,9 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   // What a data cable leads to, or what feeds, hangs on no antenna and is not loose; a box is, as long as no signal comes to it.
   const onData = joints.filter(isData).flatMap(j => [j.from.at.node.id, j.to.at.node.id])
   const feeding = joints.filter(isSupply).map(j => (j.from.port.role === 'supply' ? j.from : j.to).at.node.id)
-  const beside = servedBeside(nodes, links)
+  // Sets of other services hang on antennas of their own.
+  const services = nodes.filter(n => n.part.kind === 'service').map(n => n.node.id)
+  const beside = services.length ? hangTogether(joints, services) : []
   const reached = new Set([...visits.map(v => v.at.node.id), ...onData, ...feeding, ...beside])
   return {
     design,
@@ -212,9 +215,6 @@ function jackOf(
   return port ? { at, port } : null
 }
 
-/** By what a box is fed. */
-const POWER_PORT = 'power'
-
 /** Joints by the jack at either end: a signal does not mind which end a cable was drawn from. */
 type Links = Map<string, { joint: Joint; other: Jack }[]>
 
@@ -226,21 +226,6 @@ function linksOf(joints: readonly Joint[]): Links {
     put(keyOf(joint.to), { joint, other: joint.from })
   }
   return out
-}
-
-/** Parts of other services that hang together, with the adapters between. */
-function servedBeside(nodes: readonly TreeNode[], links: Links): string[] {
-  const seen = new Set<string>()
-  const queue = nodes.filter(n => n.part.kind === 'service')
-  for (let at = queue.shift(); at; at = queue.shift())
-    for (const port of portsOf(at.part))
-      for (const { other } of links.get(keyOf({ at, port })) ?? []) {
-        seen.add(at.node.id)
-        if (seen.has(other.at.node.id)) continue
-        seen.add(other.at.node.id)
-        queue.push(other.at)
-      }
-  return [...seen]
 }
 
 /** What an antenna is: a server where it hangs on an amplifier's inside, a donor where on a modem or an amplifier's donor port. */

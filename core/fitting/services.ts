@@ -1,5 +1,7 @@
 /** Another service aboard, laid out: its antenna at the height that is its own, its set by the table, and the cable between. */
 import { partsOf } from '../catalogue/services'
+import { hangTogether } from '../chain/ends'
+import { remove } from '../job/edits'
 import type { Service } from '../job/part'
 import type { Design, JobDocument, Site } from '../job/schema'
 import { siteOf } from '../job/schema'
@@ -40,16 +42,5 @@ export function serviceSteps(doc: JobDocument, design: Design, service: Service)
 }
 
 /** @returns steps that take out a service whole: its antenna, its set, and what lies between; nothing else hangs on them */
-export function withoutService(tree: Pick<Tree, 'joints'>, antennaId: string): Step[] {
-  const gone = new Set([antennaId])
-  for (let grew = true; grew;) {
-    grew = false
-    for (const { from, to } of tree.joints) {
-      const [a, b] = [from.at.node.id, to.at.node.id]
-      if (gone.has(a) === gone.has(b)) continue
-      gone.add(a).add(b)
-      grew = true
-    }
-  }
-  return [...gone].map(rowId => ({ table: 'nodes', op: 'delete', rowId, fields: {} }))
-}
+export const withoutService = (tree: Pick<Tree, 'joints'>, antennaId: string): Step[] =>
+  [...new Set([antennaId, ...hangTogether(tree.joints, [antennaId])])].map(id => remove('nodes', id))

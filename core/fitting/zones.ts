@@ -147,8 +147,7 @@ class ZoneKit {
 }
 
 /** How a building is divided at a press: over all its floors along its length, or floor by floor. */
-export const DIVISIONS = ['whole', 'two', 'three', 'four', 'floors'] as const
-export type Division = (typeof DIVISIONS)[number]
+export type Division = 'whole' | 'two' | 'three' | 'four' | 'floors'
 
 /** @returns zones that divide a building evenly, without ids */
 export function divided(b: Building, division: Division): Omit<Zone, 'id' | 'version'>[] {

@@ -106,7 +106,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
     const feed = asPlanned(at.node.feed ?? usualFeed(), planned)
     const fixtureId = planned?.begins?.node.sourceId ?? at.node.sourceId
     const source = noted.find(f => f.id === fixtureId) ?? nearestTo(planned?.begins?.node ?? at.node, noted)
-    const wiresM = planned?.begins ? planned.way.nearM + planned.way.farM : null
+    const wiresM = planned?.begins ? planned.way.lengthM : null
     const lengthM = data?.injector ? data.lengthM : (wiresM ?? (source ? wayM(kind, b, source, at.node) : null))
     const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {

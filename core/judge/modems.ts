@@ -1,6 +1,6 @@
 /** Modems judged: each its SIM, each its own antenna, and nothing of two of them mixed. */
 import { nth } from '../sure'
-import { allModems, areCrossed, modemName, modemsOf, slotsBeyond } from '../chain/modems'
+import { areCrossed, modemName, modemsOf, slotsBeyond } from '../chain/modems'
 import type { Modem } from '../chain/modems'
 import type { RouterNode, Tree } from '../chain/tree'
 import { update } from '../job/edits'
@@ -137,8 +137,6 @@ function sorted(tree: Tree, modems: readonly Modem[]): Step[] {
 
 /** @returns what the SIM step of a box says: each SIM with its slot; nothing where no slot was said */
 export const slotsWords = (doc: JobDocument, tree: Tree, at: RouterNode): string[] =>
-  allModems(doc, tree)
-    .filter(m => m.at.node.id === at.node.id)
-    .flatMap(m =>
-      m.slots.flatMap(s => (s.sim ? [`slot ${s.slot}: ${[s.sim.name, s.sim.carrier].filter(Boolean).join(', ')}`] : [])),
-    )
+  modemsOf(doc, tree, at).flatMap(m =>
+    m.slots.flatMap(s => (s.sim ? [`slot ${s.slot}: ${[s.sim.name, s.sim.carrier].filter(Boolean).join(', ')}`] : [])),
+  )

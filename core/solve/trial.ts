@@ -18,7 +18,7 @@ export interface Asked {
 }
 
 /** A reading outside wanders by so much, and a cable is a little shorter than it was taken, dB. @source common practice (no source) */
-const RESERVE_DB = 3
+export const RESERVE_DB = 3
 
 export interface Trial {
   /** only the context is made: none of it is judged */

@@ -4,20 +4,19 @@ import { PARTS } from '../catalogue/parts'
 import type { AmplifierNode } from '../chain/tree'
 import { screwOn } from '../fitting/splice'
 import type { Step } from '../fitting/splice'
-import { padFor } from '../fitting/usual-kit'
+import { emptied, padFor } from '../fitting/usual-kit'
 import { zoneChanges } from '../fitting/zones'
 import type { Donors } from '../fitting/zones'
 import { applyChanges } from '../job/changes'
 import { changesOf, update } from '../job/edits'
 import type { AmplifierPart } from '../job/part'
+import { insertChange } from '../job/defaults'
 import type { Maker } from '../job/defaults'
 import type { Change, Design, JobDocument } from '../job/schema'
 import { contextOf, isWorked } from '../judge/context'
 import type { Worked } from '../judge/context'
 import { evened } from './even-out'
-
-/** A reading outside wanders by so much, and a cable is a little shorter than it was taken, dB. @source common practice (no source) */
-const RESERVE_DB = 3
+import { RESERVE_DB } from './trial'
 
 /** A pad before every amplifier that would be overloaded. */
 function padded(c: Worked): Step[] {
@@ -65,30 +64,13 @@ export function layZones(
 
 /** What was put in and taken out again on the way is told to nobody. */
 function netOf(before: JobDocument, after: JobDocument, design: Design, newId: Maker): Change[] {
-  const rows = (doc: JobDocument, table: 'nodes' | 'runs') => doc[table].filter(r => r.designId === design.id)
-  const gone = (table: 'nodes' | 'runs'): Change[] => {
-    const kept = new Set(rows(after, table).map(r => r.id))
-    return rows(before, table)
-      .filter(r => !kept.has(r.id))
-      .map(r => ({ id: newId(), table, rowId: r.id, op: 'delete', baseVersion: r.version ?? 0, fields: {} }))
-  }
-  const came = (table: 'nodes' | 'runs'): Change[] => {
-    const had = new Set(rows(before, table).map(r => r.id))
-    return rows(after, table)
-      .filter(r => !had.has(r.id))
-      .map(({ id, version: _, ...fields }) => ({ id: newId(), table, rowId: id, op: 'insert', baseVersion: 0, fields }))
-  }
+  const came = (table: 'nodes' | 'runs'): Change[] =>
+    after[table]
+      .filter(r => r.designId === design.id)
+      .map(({ id, version: _, ...fields }) => insertChange(newId, table, id, fields))
   return [
-    ...gone('runs'),
-    ...gone('nodes'),
-    {
-      id: newId(),
-      table: 'designs',
-      rowId: design.id,
-      op: 'update',
-      baseVersion: design.version ?? 0,
-      fields: { approach: 'booster' },
-    },
+    ...emptied(before, design, newId),
+    ...changesOf([update('designs', design.id, { approach: 'booster' })], newId),
     ...came('nodes'),
     ...came('runs'),
   ]
