@@ -404,9 +404,13 @@ class Builder {
 
   /** What holds every outside antenna of the plan shown. */
   held(fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
-    const { donors, nodes } = this.route().tree
-    for (const { node } of [...donors, ...serviceAntennas(nodes)])
-      this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
+    for (const { node } of this.route().tree.donors) this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
+  }
+
+  /** What holds the antenna of another service. */
+  serviceHeld(service: Service, fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
+    for (const { node, part } of serviceAntennas(this.route().tree.nodes))
+      if (part.service === service) this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
   }
 
   fed(feed: Partial<Feed>): void {
@@ -1267,7 +1271,11 @@ function ketchAtAnchor(b: Builder): void {
   })
   const antenna = b.node('antenna')
   b.fixture('duct', { ...antenna, upM: antenna.upM / 2 }, { name: 'mast duct', openMm: 32 })
-  b.held({ mount: 'spreader', metal: 'stainless', plate: 'aluminium', parted: true })
+  const parted = { metal: 'stainless', plate: 'aluminium', parted: true } as const
+  b.held({ mount: 'spreader', ...parted })
+  for (const service of ['VHF', 'AIS'] as const) b.serviceHeld(service, { mount: 'masthead', ...parted })
+  b.serviceHeld('Wi-Fi', { mount: 'spreader', ...parted })
+  b.serviceHeld('position', { mount: 'marine thread', ...parted })
   b.fed({ wire: '1.5', fuseA: 5, breaksA: 2000, faultA: 1500, lowestV: 9 })
   const first = b.copyPlan()
   b.layOut('router', 'Stack', { antenna: partOfKind('ant-marine-x', 'antenna')! })

@@ -204,7 +204,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
             <td>
               <MvChoice
                 :value="f.material"
-                :aria-label="`slab above floor ${f.level}`"
+                label="Slab above"
                 :choices="options(FLOORS, f.material)"
                 :save="v => setFloor(f.level, { material: v })"
               />
@@ -212,7 +212,7 @@ const figureOf = (row: object, key: string) => (row as Record<string, number>)[k
             <td v-if="kind === 'building'">
               <MvChoice
                 :value="store.doc.floors.find(r => r.level === f.level)?.use ?? null"
-                :aria-label="`floor ${f.level} is used as`"
+                label="Used as"
                 :choices="uses(f.use)"
                 data-test="floor-use"
                 :save="v => setFloor(f.level, { use: v })"
@@ -282,6 +282,16 @@ legend {
 .rows table {
   width: 100%;
   border-collapse: collapse;
+  table-layout: fixed;
+}
+.rows th:first-child {
+  width: 48px;
+}
+.rows th:nth-child(3) {
+  width: 20%;
+}
+.rows th:nth-child(n + 4) {
+  width: 25%;
 }
 .rows th {
   text-align: left;
@@ -306,5 +316,20 @@ legend {
   align-items: center;
   flex-wrap: wrap;
   padding: 8px 0;
+}
+@media (max-width: 900px) {
+  .rows thead {
+    display: none;
+  }
+  .rows tr {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px 0;
+    padding: 8px 0;
+    border-top: 1px solid var(--mv-line);
+  }
+  .rows td:first-child {
+    grid-column: 1 / -1;
+  }
 }
 </style>
