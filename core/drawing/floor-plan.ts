@@ -353,7 +353,8 @@ const NUMBER_PX = { aside: 9, over: 7, within: { x: -24, y: -26, w: 56, h: 44 } 
 /** By its number an antenna is found on the list, the labels and the card. */
 function numberAntennas(s: Sheet, shown: readonly TreeNode[]): void {
   const servers = s.a.tree?.servers ?? []
-  if (servers.length <= FEW_ANTENNAS) return
+  // Over hatched floors the figures of the cells speak.
+  if (servers.length <= FEW_ANTENNAS || s.o.coverage) return
   const inside = new Set(servers.map(n => n.node.id))
   for (const n of shown) {
     const number = /\d+$/.exec(shortName(n.name))?.[0]
