@@ -32,6 +32,8 @@ export const TAKES = {
   tighten: [3, 5, 12],
   seal: [4, 8, 20],
   height: [2, 3, 8],
+  tried: [3, 6, 15],
+  struck: [2, 4, 12],
   prove: [8, 15, 40],
   clear: [5, 8, 20],
 } as const satisfies Record<string, Minutes>

@@ -237,7 +237,7 @@ it('every maker of steps and every gate occurred', () => {
   const makers = [
     ...['fetch', 'labels', 'register', 'dry-run', 'panels-out', 'way', 'fill', 'load', 'own'],
     ...['build', 'mount', 'raise', 'hang', 'pull', 'earth', 'arrest', 'join', 'wires', 'power', 'link'],
-    ...['sim', 'net', 'keys', 'aim', 'height', 'panels-back', 'seal', 'prove', 'clear'],
+    ...['sim', 'net', 'keys', 'aim', 'height', 'panels-back', 'seal', 'prove', 'strike', 'clear-of', 'clear'],
   ]
   expect([...seen.makers].sort()).toEqual(makers.sort())
   expect([...seen.gates].sort()).toEqual([...GATES].sort())

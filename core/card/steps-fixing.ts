@@ -174,7 +174,9 @@ function hangHow({ part }: TreeNode, hole: GateNeed['hole'] | null): string {
       return 'By its socket, off the floor, the side with power toward the box that it feeds; not switched on yet.'
     case 'amplifier':
     case 'router':
-      return 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
+      return /plugs into/.test(part.mount ?? '')
+        ? 'Its antenna socket bears no weight: the jumper tied to something fixed first, its plug pressed in last.'
+        : 'Its vents free, the plug within its lead, no cable strained; screwed down before anything is plugged in.'
     default:
       return hole
         ? 'Template, level, lead through; away from metal and from the box.'

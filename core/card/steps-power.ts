@@ -1,15 +1,17 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
 import { isData } from '../chain/data'
 import { isOmni } from '../job/part'
-import { jobOf, movesAbout } from '../job/schema'
+import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { JobKind } from '../job/schema'
 import { heightAfterM, heightWords } from '../install/mounts'
+import { struckIn } from '../install/striking'
 import { feedsOf } from '../judge/feeds'
 import { slotsWords } from '../judge/modems'
 import { num } from '../units'
 import { metres, words } from '../words'
 import { aloft, LININGS, TAKES } from './durations'
 import { energising, heightGates, lacking, transmitting } from './needs'
+import { aboard, striking } from './steps-aboard'
 import { isUp, worded } from './step'
 import type { Draft, CardContext } from './step'
 
@@ -61,7 +63,8 @@ function online({ doc, a }: CardContext): Draft[] {
 function heightStep({ doc, a, building }: CardContext): Draft | null {
   if (jobOf(doc).kind !== 'vehicle') return null
   const roofM = building.eavesM + building.riseM
-  const top = heightAfterM(a.tree, roofM)
+  const struck = struckIn(a.tree, siteOf(doc)).map(n => n.node.id)
+  const top = heightAfterM({ nodes: a.tree.nodes.filter(n => !struck.includes(n.node.id)) }, roofM)
   if (!(top > roofM)) return null
   return {
     id: 'height',
@@ -188,6 +191,7 @@ export function after(s: CardContext): Draft[] {
       needs: hang.map(f => `power:${f.at.node.id}`),
     })
   }
+  out.push(...aboard(s))
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
@@ -260,6 +264,7 @@ export function after(s: CardContext): Draft[] {
       minutes: TAKES.prove,
       needs: [...aimed, 'seal', ...networked.map(d => d.id)],
     },
+    ...striking(s),
     {
       id: 'clear',
       words: movesAbout(kind) ? 'Wipe, clear' : 'Clear, wipe, old gear out',
@@ -268,7 +273,7 @@ export function after(s: CardContext): Draft[] {
       then: `${LEFT_NOWHERE[kind]}; small parts counted, tools counted.`,
       photo: 'everything as it stays',
       minutes: TAKES.clear,
-      needs: ['prove', 'height', 'panels-back'],
+      needs: ['prove', 'height', 'panels-back', 'strike'],
     },
   )
   return out

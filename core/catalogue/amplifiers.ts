@@ -103,6 +103,31 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       facts: { ...HOME, massKg: 0.9, sizeMm: [140, 170, 40], powerW: 9, priceClass: 1 },
     }),
   ),
+  amplifier('amp-extender', 'Indoor extender, room unit, 64 dB', {
+    use: 'fixed',
+    bands: FIVE,
+    radio: {
+      gainDb: 64,
+      lowestGainDb: 30,
+      noiseFigureDb: 7,
+      outputDbm: 10,
+      uplinkOutputDbm: 20,
+      ...limits(-40, -20),
+      class: 'one carrier',
+    },
+    facts: {
+      ...HOME,
+      mount: 'stands on a shelf',
+      massKg: 0.8,
+      sizeMm: [150, 170, 60],
+      powerW: 12,
+      priceClass: 2,
+      apart: [],
+    },
+    end: ['SMA', 'socket'],
+    // What the window unit hears comes as data.
+    donorEnd: ['RJ45', 'socket', 100],
+  }),
   amplifier('amp-plain', 'Booster with a knob, no control of its own, 60 dB', {
     use: 'fixed',
     bands: ['B3', 'B20'],

@@ -9,7 +9,8 @@ import type { End, Facts } from './build'
 const POLE = { mount: 'pole clamp, two U-bolts', clampMm: [30, 52], outdoors: true, temperatureC: [-40, 65] } satisfies Facts
 const WALL = { mount: 'bracket to wall or pole', clampMm: [30, 50], outdoors: true, temperatureC: [-40, 65] } satisfies Facts
 const ROOF_BOLT = {
-  mount: 'bolt through the skin, hole 25 mm, gasket',
+  mount: 'bolt through the skin, gasket',
+  foot: { holeMm: 25, leastMm: 0.7, mostMm: 45 },
   outdoors: true,
   temperatureC: [-40, 80],
 } satisfies Facts
@@ -250,6 +251,25 @@ const PANELS: AntennaPart[] = [
       sizeMm: [320, 320, 40],
       windM2: 0.1,
       priceClass: 2,
+    },
+  }),
+  antenna('ant-extender', 'Window unit of an indoor extender', {
+    shape: 'panel',
+    ranges: [
+      range(617, 960, { gainDbi: 2, beamwidthDeg: 110, verticalBeamwidthDeg: 110 }),
+      range(1700, 2700, { gainDbi: 4, beamwidthDeg: 95, verticalBeamwidthDeg: 95 }),
+    ],
+    frontToBackDb: 12,
+    ports: feeds(1, ['RJ45', 'socket', 100]),
+    sizeM: 0.16,
+    facts: {
+      mount: 'stands on a sill',
+      outdoors: false,
+      temperatureC: [0, 40],
+      massKg: 0.5,
+      sizeMm: [160, 160, 60],
+      priceClass: 2,
+      inBox: ['data lead 10 m'],
     },
   }),
   antenna('ant-window', 'Window panel, two feeds on leads', {
@@ -695,6 +715,23 @@ const INSIDE: AntennaPart[] = [
       sizeMm: [140, 90, 12],
       tailM: 2,
       tailCoax: 'RG-174',
+      priceClass: 1,
+    },
+  }),
+  antenna('ant-extender-room', 'Own antenna of an extender', {
+    shape: 'panel',
+    ranges: [
+      range(617, 960, { gainDbi: 2, beamwidthDeg: 130, verticalBeamwidthDeg: 110 }),
+      range(1700, 2700, { gainDbi: 3, beamwidthDeg: 110, verticalBeamwidthDeg: 100 }),
+    ],
+    frontToBackDb: 8,
+    ports: feeds(1, smaPlug),
+    sizeM: 0.15,
+    facts: {
+      mount: 'plugs into its box',
+      outdoors: false,
+      massKg: 0.1,
+      sizeMm: [140, 140, 20],
       priceClass: 1,
     },
   }),

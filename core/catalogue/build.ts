@@ -31,6 +31,7 @@ export type Facts = Pick<
   | 'priceClass'
   | 'inBox'
   | 'apart'
+  | 'foot'
 >
 type Ohm = 50 | 75 | 100
 export type End = [connector: Connector, gender: Gender, impedanceOhm?: Ohm]
@@ -158,7 +159,8 @@ export const amplifier = (
     radio,
     facts = {},
     end = ['N', 'socket'],
-  }: { use: AmplifierPart['use']; bands: readonly string[]; radio: Radio; facts?: Facts; end?: End },
+    donorEnd = end,
+  }: { use: AmplifierPart['use']; bands: readonly string[]; radio: Radio; facts?: Facts; end?: End; donorEnd?: End },
 ): AmplifierPart => ({
   id,
   kind: 'amplifier',
@@ -167,7 +169,7 @@ export const amplifier = (
   bands: [...bands],
   ...radio,
   ...facts,
-  ports: [port('donor', 'donor', end), port('server', 'server', end)],
+  ports: [port('donor', 'donor', donorEnd), port('server', 'server', end)],
 })
 
 export const passing = (

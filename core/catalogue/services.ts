@@ -36,6 +36,23 @@ export const SERVICE_PARTS: readonly ServicePart[] = [
     facts: { ...WHIP, sizeMm: [25, 900, 25] },
   }),
   item(['AIS', 'set'], 'svc-ais-set', 'AIS transponder', { mhz: [161.9, 162.1], end: ['BNC', 'socket'], facts: SET }),
+  {
+    ...SET,
+    id: 'svc-split',
+    kind: 'service',
+    name: 'Splitter for VHF and AIS, passive by default',
+    service: 'AIS',
+    does: 'splitter',
+    lowMHz: 156,
+    highMHz: 162.1,
+    // As the cables that are there end: the set's own plug on the side of its antenna.
+    ports: [
+      port('vhf-ant', 'service', ['N', 'socket']),
+      port('ais-ant', 'service', ['BNC', 'socket']),
+      port('vhf', 'service', ['N', 'socket']),
+      port('ais', 'service', ['BNC', 'socket']),
+    ],
+  },
   item(['Wi-Fi', 'antenna'], 'svc-wifi-ant', 'Long-range Wi-Fi omni, N socket', {
     mhz: [2400, 5850],
     end: ['N', 'socket'],
@@ -55,6 +72,8 @@ export const SERVICE_PARTS: readonly ServicePart[] = [
   }),
   item(['broadcast', 'set'], 'svc-fm-set', 'Radio receiver', { mhz: [87.5, 240], end: ['BNC', 'socket'], facts: SET }),
 ]
+export const SPLITTER_ID = 'svc-split'
+
 /** @returns the usual antenna and set of a service */
 export const partsOf = (service: Service): { antenna: ServicePart; set: ServicePart } => {
   const of = (does: ServicePart['does']) => SERVICE_PARTS.find(p => p.service === service && p.does === does)

@@ -51,9 +51,12 @@ export function portsOf(part: Part): Port[] {
 /** @returns the ports of a part that are for one thing */
 export const portsWith = (part: Part, role: Port['role']): Port[] => portsOf(part).filter(p => p.role === role)
 
+/** Roles of the radio's own ends: an extender carries it as data between its two units, and what comes out is the signal again. */
+const OF_RADIO: ReadonlySet<Port['role']> = new Set(['feed', 'donor'])
+
 /** @returns whether a joint is of a data cable: it carries no radio */
 export const isData = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>
-  from.port.connector === 'RJ45' && to.port.connector === 'RJ45'
+  from.port.connector === 'RJ45' && to.port.connector === 'RJ45' && ![from, to].every(j => OF_RADIO.has(j.port.role))
 
 /** @returns whether a joint feeds: a pair of wires, or a plug in a socket of what is planned */
 export const isSupply = ({ from, to }: Pick<Joint, 'from' | 'to'>): boolean =>

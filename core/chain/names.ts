@@ -35,7 +35,7 @@ function noun(part: Part): string {
     case 'router':
       return part.outdoors ? 'Outdoor modem' : part.supply === 'USB' && !part.lanPorts && !part.wifiMbps ? 'Stick' : 'Router'
     case 'amplifier':
-      return 'Amplifier'
+      return part.ports.some(p => p.connector === 'RJ45') ? 'Extender' : 'Amplifier'
     case 'arrestor':
       return part.ports[0]?.connector === 'RJ45' ? 'Data arrestor' : 'Arrestor'
     case 'injector':
@@ -44,6 +44,7 @@ function noun(part: Part): string {
       if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
       return part.batteryWh ? 'UPS' : 'Converter'
     case 'service':
+      if (part.does === 'splitter') return 'VHF and AIS splitter'
       return part.does === 'antenna' ? `${capital(part.service)} antenna` : SET_NAMES[part.service]
     case 'pad':
       return `Pad ${part.lossDb} dB`

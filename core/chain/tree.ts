@@ -77,6 +77,8 @@ export interface Tree {
   servers: AntennaNode[]
   amplifiers: AmplifierNode[]
   routers: RouterNode[]
+  /** of those, what hears an inside antenna of the same design by air */
+  byAir: RouterNode[]
   /** ports that nothing hangs on, though something should */
   open: Jack[]
   /** nodes that no donor reaches */
@@ -141,6 +143,10 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   const services = nodes.filter(n => n.part.kind === 'service').map(n => n.node.id)
   const beside = services.length ? hangTogether(joints, services) : []
   const reached = new Set([...visits.map(v => v.at.node.id), ...onData, ...feeding, ...beside])
+  const routers = nodes.filter(is<RouterPart>('router'))
+  // A router with its own antennas hears what a booster says again: no cable leads to it, and none is missing.
+  const byAir = design.approach === 'booster' && servers.length ? routers.filter(r => !leadsIn(r, links)) : []
+  for (const r of byAir) reached.add(r.node.id)
   return {
     design,
     nodes,
@@ -149,7 +155,8 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
     donors,
     servers,
     amplifiers: nodes.filter(is<AmplifierPart>('amplifier')),
-    routers: nodes.filter(is<RouterPart>('router')),
+    routers,
+    byAir,
     open: nodes
       .flatMap(at =>
         at.part.kind === 'line'
@@ -227,6 +234,10 @@ function linksOf(joints: readonly Joint[]): Links {
   }
   return out
 }
+
+/** Whether anything is joined to a port of its modem. */
+const leadsIn = (r: RouterNode, links: Links): boolean =>
+  portsWith(r.part, 'cell').some(port => links.has(keyOf({ at: r, port })))
 
 /** What an antenna is: a server where it hangs on an amplifier's inside, a donor where on a modem or an amplifier's donor port. */
 function hangsOn(antenna: AntennaNode, links: Links): 'donor' | 'server' {

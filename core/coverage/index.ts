@@ -1,2 +1,3 @@
+export { heardByAir } from './by-air'
 export type { FloorCoverage } from './floor'
 export { ENOUGH } from './places'

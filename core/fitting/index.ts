@@ -7,6 +7,7 @@ export { crossedSteps, isDoubleBeam, isSingleBeam, pairsOf, uncrossedSteps } fro
 export { converterSteps, rewireSteps, supplyLeadSteps, upsSteps } from './supply-lead'
 export { serviceSteps, withoutService } from './services'
 export { screwOn } from './splice'
+export { maySplit, splitterOf, standInAntennas, standInSteps, withoutSplitter } from './stand-in'
 export type { Step } from './splice'
 export { antennasByRule, kitChanges } from './usual-kit'
 export type { PartChoice } from './layer'

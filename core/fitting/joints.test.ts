@@ -34,7 +34,8 @@ describe('joints', () => {
     for (const antenna of PARTS) {
       if (antenna.kind !== 'antenna') continue
       for (const line of PARTS) {
-        if (!isCoax(line)) continue
+        // What an extender hears goes on as data.
+        if (!isCoax(line) || antenna.ports[0]!.connector === 'RJ45') continue
         const chain = adapterChain(lineEnd(line), antenna.ports[0]!)
         expect(chain, `${antenna.name}, ${line.name}`).not.toBeNull()
         expect(chain!.length, `${antenna.name}, ${line.name}`).toBeLessThanOrEqual(2)

@@ -5,6 +5,7 @@ import { partById, partOfKind } from '../catalogue/parts'
 import { twoCoreOf, WIRES } from '../catalogue/wires'
 import { portsOf } from '../chain/data'
 import { ownLead } from '../chain/leads'
+import type { TreeNode } from '../chain/tree'
 import type { OwnLead } from '../chain/leads'
 import { wireFor } from '../chain/wire'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
@@ -111,6 +112,28 @@ export class Layer {
       this.steps.push(tapStep(this.design.id, tap, feed))
       this.join([tap, '1'], [id, port.id], { partId: line.id, part: line, lengthM: cutToHalfM(neededM) })
     }
+  }
+
+  /** A part that the design has already: cables may lead to it. */
+  there({ node, part }: Pick<TreeNode, 'node' | 'part'>): string {
+    this.placed.set(node.id, { at: node, part })
+    return node.id
+  }
+
+  /** A part at a place of the site frame. */
+  at(part: Part, { eastM, northM, upM }: Point): string {
+    return this.put(part, { eastM: round2(eastM), northM: round2(northM), upM: round2(upM) })
+  }
+
+  /** @returns where the first antenna stands that is made for the inside; null where none was laid */
+  insideAntenna(): Point | null {
+    return [...this.placed.values()].find(({ part }) => part.kind === 'antenna' && part.use === 'inside')?.at ?? null
+  }
+
+  /** The same table, with parts that are taken where nobody chose others. */
+  with(usual: PartChoice): Layer {
+    Object.assign(this.choice, { ...usual, ...this.choice })
+    return this
   }
 
   private put(part: Part, at: Point): string {

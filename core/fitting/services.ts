@@ -1,13 +1,15 @@
 /** Another service aboard, laid out: its antenna at the height that is its own, its set by the table, and the cable between. */
 import { partsOf } from '../catalogue/services'
-import { hangTogether } from '../chain/ends'
+import { hangTogether, jackAt } from '../chain/ends'
 import { remove } from '../job/edits'
 import type { Service } from '../job/part'
 import type { Design, JobDocument, Site } from '../job/schema'
 import { siteOf } from '../job/schema'
 import { buildingOf } from '../site/building'
 import { ridgeM, round2 } from '../site/frame'
+import { entryOf } from '../sure'
 import { Layer } from './layer'
+import { splitterOf, withoutSplitter } from './stand-in'
 import type { Tree } from '../chain/tree'
 import type { Step } from './splice'
 
@@ -41,6 +43,23 @@ export function serviceSteps(doc: JobDocument, design: Design, service: Service)
   return lay.steps
 }
 
-/** @returns steps that take out a service whole: its antenna, its set, and what lies between; nothing else hangs on them */
-export const withoutService = (tree: Pick<Tree, 'joints'>, antennaId: string): Step[] =>
-  [...new Set([antennaId, ...hangTogether(tree.joints, [antennaId])])].map(id => remove('nodes', id))
+/**
+ * @returns steps that take out a service whole: its antenna, its set, and what lies between; a splitter that it shares with
+ * another goes before it
+ */
+export function withoutService(tree: Pick<Tree, 'nodes' | 'joints'>, antennaId: string): Step[] {
+  const splitter = splitterOf(tree)
+  if (!splitter) return [...new Set([antennaId, ...hangTogether(tree.joints, [antennaId])])].map(id => remove('nodes', id))
+  const beyond = tree.joints.filter(j => !jackAt(j, splitter.node.id))
+  const mine = hangTogether(beyond, [antennaId])
+  if (!tree.joints.some(j => jackAt(j, splitter.node.id) && (mine.has(j.from.at.node.id) || mine.has(j.to.at.node.id))))
+    return [...new Set([antennaId, ...mine])].map(id => remove('nodes', id))
+  const { part } = entryOf(new Map(tree.nodes.map(n => [n.node.id, n])), antennaId)
+  const set = tree.nodes.find(
+    n => n.part.kind === 'service' && part.kind === 'service' && n.part.service === part.service && n.part.does === 'set',
+  )
+  return [
+    ...withoutSplitter(tree),
+    ...[...new Set([antennaId, ...mine, ...(set ? [set.node.id] : [])])].map(id => remove('nodes', id)),
+  ]
+}

@@ -1,7 +1,7 @@
 /** The usual kit of each approach, laid out on the site: every part of it can then be changed. */
 import { lastOf, nth, sure } from '../sure'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
-import { partOfKind, PARTS } from '../catalogue/parts'
+import { partById, partOfKind, PARTS } from '../catalogue/parts'
 import { portsWith } from '../chain/data'
 import { poeClassFor } from '../chain/poe'
 import { changesOf } from '../job/edits'
@@ -24,8 +24,11 @@ export const spreadersM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofR
 const MOST_DOMES = 16
 const MOST_FLOORS = 4
 
-/** What is laid out at a press: a router inside, one outdoors behind its antenna, or a booster. */
-export type Kit = 'router' | 'outdoors' | 'booster' | 'booster and router'
+/**
+ * What is laid out at a press: a router inside, one outdoors behind its antenna, one at the window, a stick with a small
+ * antenna; a booster, one that feeds a router by air, or an extender of two units that stays indoors.
+ */
+export type Kit = 'router' | 'outdoors' | 'window' | 'stick' | 'booster' | 'booster and router' | 'extender'
 
 /** The least pad that takes so much away, else the largest, dB. */
 export function padFor(overDb: number): PassingPart {
@@ -64,9 +67,12 @@ export function kitChanges(
   const american = rules === 'US'
   if (!ashore) layAboard(lay, site, approach, american)
   else if (kit === 'outdoors') layOutdoors(lay, site, american)
-  else if (approach === 'router') layRouter(lay, site, american, mayDrill === 'no')
+  else if (kit === 'window') layWindow(lay, site, american)
+  else if (kit === 'extender') layExtender(lay, site)
+  else if (approach === 'router') layRouter(kit === 'stick' ? lay.with(STICK) : lay, site, american, mayDrill === 'no')
   else if (kind === 'home') layHomeBooster(lay, site, american, mayDrill === 'no')
   else layBuilding(lay, site, american)
+  if (kit === 'booster and router') layByAir(lay, ashore)
   lay.supply()
   return [...changes, ...changesOf(lay.steps, newId)]
 }
@@ -81,7 +87,7 @@ export function emptied(doc: JobDocument, design: Design, newId: Maker): Change[
 }
 
 /** Whether a kit repeats for phones, rather than feeding a modem by cable. */
-export const boosts = (kit: Kit): boolean => kit === 'booster' || kit === 'booster and router'
+export const boosts = (kit: Kit): boolean => kit === 'booster' || kit === 'booster and router' || kit === 'extender'
 
 /** Where the down-lead comes in: outside the mast-side wall, within reach of the ground. */
 const entrance = (site: Site) => ({ x: -site.lengthM / 2 - 0.15, upM: 1.2 })
@@ -165,6 +171,44 @@ function layOutdoors(lay: Layer, site: Site, american: boolean): void {
   lay.run(router, 'lan1', { to: arrestor, toPort: 'in', what: 'data-6-out' })
   lay.run(arrestor, 'out', { to: injector, toPort: 'out', what: 'data-6-out' })
 }
+
+/** A stick and what its one small socket bears: one feed, no weight. */
+const STICK: PartChoice = { box: partOfKind('rtr-stick', 'router'), antenna: partOfKind('ant-panel-wide', 'antenna') }
+
+/** Inside, before the pane of the mast-side wall, m. */
+const AT_PANE = { insideM: 0.35, upM: 1.4 }
+
+/** The router at the window that faces the mast, on a panel that stands there: no hole, no cable outdoors. */
+function layWindow(lay: Layer, site: Site, american: boolean): void {
+  const x = -site.lengthM / 2 + AT_PANE.insideM
+  const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-2' : 'rtr-2'), x + 0.4, 1)
+  for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-window', { x, upM: AT_PANE.upM }))
+    lay.feed(antenna, feed, { to: router, toPort: branch, what: lay.choice.line ?? 'line-195' })
+}
+
+/** A unit at the window hears, one in the room says it again, and a data cable carries it between them. */
+function layExtender(lay: Layer, site: Site): void {
+  const half = site.lengthM / 2
+  const donor = lay.node(lay.choice.antenna ?? 'ant-extender', -half + AT_PANE.insideM, AT_PANE.upM)
+  const room = Math.min(half - 0.6, -half + AT_PANE.insideM + EXTENDED_M)
+  const amplifier = lay.node(lay.choice.box ?? 'amp-extender', room, 1.2)
+  const own = lay.node(lay.choice.inside ?? 'ant-extender-room', room + 0.15, 1.3)
+  lay.run(donor, '1', { to: amplifier, toPort: 'donor', what: 'data-6' })
+  lay.screw(own, '1', amplifier, 'server')
+}
+/** Units of an extender stand so far apart, m. @source common practice (no source) */
+const EXTENDED_M = 8
+
+/** The router stands by the first inside antenna and hears it by antennas of its own. */
+function layByAir(lay: Layer, ashore: boolean): void {
+  const server = lay.insideAntenna()
+  if (!server) return
+  const upM = ashore ? Math.max(0.8, server.upM - BELOW_M) : server.upM
+  lay.at(sure(partById(ashore ? 'rtr-2' : 'rtr-mini')), { eastM: server.eastM + BY_AIR_M, northM: server.northM, upM })
+}
+/** So far from the antenna that it hears: near enough to be loud, far enough not to overload it, m. @source common practice (no source) */
+const BY_AIR_M = 1.5
+const BELOW_M = 1.4
 
 function layHomeBooster(lay: Layer, site: Site, american: boolean, windowOnly: boolean): void {
   const half = site.lengthM / 2

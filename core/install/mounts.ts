@@ -168,6 +168,50 @@ export const MOUNT_KINDS: readonly MountKind[] = [
     ],
   ),
   kind(
+    'wing bracket',
+    ['vehicle'],
+    [false, true],
+    [
+      'a whip in the gap beside the bonnet, on the bolts that are there',
+      'where the bonnet or a door closes on it or on its lead',
+      'Bracket under a factory bolt, star washer to bare metal; the lead past the hinge with a slack loop, bonnet closed on it slowly.',
+      'spanners',
+    ],
+  ),
+  kind(
+    'ladder clamp',
+    ['vehicle'],
+    [true, true],
+    [
+      'a pole on the rear ladder, on two rungs',
+      'driving with the pole up; a ladder that is loose in its feet',
+      'Two clamps, rubber under each, lower one first; the pole strikes and stows before driving.',
+      'two spanners',
+    ],
+  ),
+  kind(
+    'hitch mast',
+    ['vehicle'],
+    [true, true],
+    [
+      'a pole in the receiver of the hitch, while it stands',
+      'driving with the pole up; without a stay above the height of the roof',
+      'Pin and clip in the receiver, pole plumb, a stay to the body; the pole strikes and stows before driving.',
+      'pin, level',
+    ],
+  ),
+  kind(
+    'rail clamp',
+    ['vehicle', 'boat'],
+    [false, true],
+    [
+      'a light antenna on a roof rail or a guard rail',
+      'a rail that people hold on to, or that a sheet or a load strap sweeps',
+      'Two-part clamp for the tube, rubber in it, lock nut; the lead tied along the rail.',
+      'spanners',
+    ],
+  ),
+  kind(
     'bulkhead',
     ['boat', 'vehicle'],
     [true, false],
@@ -234,6 +278,16 @@ const BOUGHT: Partial<Record<Mount, readonly Wanted[]>> = {
   'marine thread': [['mount:marine thread', 'Rail or deck socket with a 1 in 14 TPI thread', 1]],
   // Its foot comes with the antenna.
   'roof bolt': [['use:primer', 'Primer for a bare edge', 1]],
+  'wing bracket': [
+    ['mount:wing bracket', 'Bracket for the gap beside a bonnet', 1],
+    ['use:star-washers', 'Star washer and lock nut', 1],
+  ],
+  'ladder clamp': [['mount:ladder clamp', 'Pole clamps for ladder rungs', 2]],
+  'hitch mast': [
+    ['mount:hitch mast', 'Pole foot for a hitch receiver, with pin', 1],
+    ['mount:stay', 'Stay with two clamps', 1],
+  ],
+  'rail clamp': [['mount:rail clamp', 'Clamp for a rail', 1]],
   'bulkhead': [
     ['mount:bulkhead', 'Bulkhead bracket', 1],
     ['use:backing', 'Backing plate', 1],
@@ -263,6 +317,10 @@ const SCREWLESS: ReadonlySet<Mount> = new Set([
   'adhesive clamp',
   'magnet',
   'marine thread',
+  'wing bracket',
+  'ladder clamp',
+  'hitch mast',
+  'rail clamp',
 ])
 export const isScrewed = (id: Mount): boolean => !SCREWLESS.has(id)
 export const mountKind = (id: Mount): MountKind => sure(MOUNT_KINDS.find(m => m.id === id))

@@ -2,8 +2,8 @@
 import type { TreeNode } from '../chain/tree'
 import { num } from '../units'
 
-/** Bit of a foot whose maker says nothing, mm. @source 25 mm, common practice (no source) */
-const FOOT_MM = 25
+/** Of a foot whose maker says nothing: its bit, and the skins that its clamp takes, mm. @source common practice (no source) */
+const USUAL_FOOT = { holeMm: 25, leastMm: 0.7, mostMm: 45 }
 
 /** @returns whether its own leads come in by the hole of its foot */
 export function hasOwnHole({ node, part }: TreeNode): boolean {
@@ -13,7 +13,15 @@ export function hasOwnHole({ node, part }: TreeNode): boolean {
 
 /** @returns diameter of the hole of its foot, mm */
 export const ownHoleMm = ({ part }: Pick<TreeNode, 'part'>): number =>
-  Number(/hole (\d+) mm/.exec(part.mount ?? '')?.[1] ?? FOOT_MM)
+  part.foot?.holeMm ?? Number(/hole (\d+) mm/.exec(part.mount ?? '')?.[1] ?? USUAL_FOOT.holeMm)
+
+/** @returns the skin that its clamp is not made for, with what it takes, mm; null where it fits, or nobody has measured */
+export function clampMisfit(at: TreeNode): { throughMm: number; leastMm: number; mostMm: number } | null {
+  const throughMm = at.node.fixing?.throughMm ?? null
+  if (throughMm === null || !hasOwnHole(at)) return null
+  const { leastMm, mostMm } = at.part.foot ?? USUAL_FOOT
+  return throughMm < leastMm || throughMm > mostMm ? { throughMm, leastMm, mostMm } : null
+}
 
 /** Its bit, and what its clamp is cut to. */
 export function ownHoleWords(at: TreeNode): string {

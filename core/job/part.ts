@@ -82,6 +82,10 @@ const facts = {
   /** what comes with it, and what must be bought apart */
   inBox: Type.Optional(Type.Array(Text(80, 1), { maxItems: 20 })),
   apart: Type.Optional(Type.Array(Text(80, 1), { maxItems: 20 })),
+  /** of a foot that goes through a skin: its hole, and how thick that skin may be, mm */
+  foot: Type.Optional(
+    Type.Object({ holeMm: Num(3, 200), leastMm: Num(0, 300), mostMm: Num(0.3, 300) }, { additionalProperties: false }),
+  ),
 }
 const part = <K extends string, P extends Record<string, import('@sinclair/typebox').TSchema>>(kind: K, fields: P) =>
   Type.Object(
@@ -240,7 +244,8 @@ export const SERVICES = ['VHF', 'AIS', 'Wi-Fi', 'position', 'broadcast'] as cons
 export type Service = (typeof SERVICES)[number]
 const ServicePart = part('service', {
   service: oneOf(...SERVICES),
-  does: oneOf('antenna', 'set'),
+  /** a splitter lets the antenna of one service stand in for that of another */
+  does: oneOf('antenna', 'set', 'splitter'),
   lowMHz: Num(0.1, 100_000),
   highMHz: Num(0.1, 100_000),
   ports: Ports,

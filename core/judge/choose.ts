@@ -19,6 +19,7 @@ import { num } from '../units'
 import { metres, words } from '../words'
 import { RULE_PACKS } from './cautions'
 import { isLaid } from './context'
+import { byAirDrafts } from './by-air'
 import { modemDrafts } from './modems'
 import type { Context, Laid } from './context'
 import { COMMON, finding } from './finding'
@@ -37,6 +38,7 @@ export function chooseFindings(c: Context): Finding[] {
     ...openRoles(tree),
     ...pairs(tree),
     ...modemDrafts(c),
+    ...byAirDrafts(c),
     ...handsOn(c, tree),
     ...wifiRooms(c),
     ...needed(c),

@@ -2,6 +2,8 @@
 import { lastOf, nth } from '../sure'
 import type { AntennaNode } from '../chain/tree'
 import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../install/mounts'
+import { clampMisfit } from '../install/own-hole'
+import { isStruck, struckIn } from '../install/striking'
 import type { Fixing } from '../job/fixing'
 import { round2 } from '../site/frame'
 import { num } from '../units'
@@ -32,15 +34,32 @@ export function mountDrafts(c: Context): Draft[] {
         because: 'where mounts belong',
         source: COMMON,
       })
-    if (fixing.mount === 'suction cup')
+    if (c.job.kind === 'vehicle' && isStruck(at, c.site))
       out.push({
         ...base,
-        code: 'route.suction',
+        code: 'route.strikes',
         severity: 'note',
-        title: 'The suction cup comes off before it drives',
-        sentence: 'Heat, frost and the wind of driving let it go: a line to something fixed even at a standstill.',
-        because: 'what holds by air holds while nothing moves',
+        title: `${at.name} comes down before it drives`,
+        sentence:
+          fixing.mount === 'suction cup'
+            ? 'Heat, frost and the wind of driving let it go: a line to something fixed even at a standstill.'
+            : 'Struck, stowed and its lead coiled inside: on the card, and on the sheet of each stop.',
+        because: `a ${fixing.mount} holds while nothing moves`,
         source: COMMON,
+      })
+    const misfit = clampMisfit(at)
+    if (misfit)
+      out.push({
+        ...base,
+        code: 'route.foot',
+        severity: 'fix',
+        title: `The clamp of ${at.name} does not fit ${num(misfit.throughMm)} mm of roof`,
+        sentence:
+          misfit.throughMm > misfit.mostMm
+            ? 'A longer thread from its maker, or the hole stepped from below so that its nut lies in the inner skin.'
+            : 'A plate under the nut that spreads it: so thin a skin gives way.',
+        because: `its foot takes ${num(misfit.leastMm, 1)} to ${num(misfit.mostMm)} mm`,
+        source: at.part.foot ? 'the part’s own figures' : COMMON,
       })
     const metals = metalsOf(fixing, c.job.kind)
     if (metals && metals.says !== 'good')
@@ -153,5 +172,8 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
 }
 
 /** How high a vehicle is afterwards, m. */
-export const vehicleHeightM = (c: Pick<Context, 'tree' | 'building'>): number | null =>
-  c.building.kind === 'vehicle' && c.tree ? heightAfterM(c.tree, c.building.eavesM) : null
+export function vehicleHeightM({ building, tree, site }: Pick<Context, 'tree' | 'building' | 'site'>): number | null {
+  if (building.kind !== 'vehicle' || !tree) return null
+  const struck = struckIn(tree, site).map(n => n.node.id)
+  return heightAfterM({ nodes: tree.nodes.filter(n => !struck.includes(n.node.id)) }, building.eavesM)
+}

@@ -137,10 +137,35 @@ describe('what holds it', () => {
     const node = h.doc.nodes.find(n => n.part?.kind === 'antenna')!
     expect(cure.steps[0]!.fields).toMatchObject({ upM: node.upM - 1 })
   })
-  it('a suction cup is told of each time, a mount of another site is to settle', () => {
+  it('a mount of another site is to settle; what holds by air comes down before it drives', () => {
     const h = new House('router')
     held(h, { mount: 'suction cup' })
-    expect(codes(h)).toEqual(expect.arrayContaining(['route.mount', 'route.suction']))
+    expect(codes(h)).toContain('route.mount')
+    const aboard = new House('router', 'vehicle')
+    for (const [mount, comes] of [
+      ['suction cup', true],
+      ['ladder clamp', true],
+      ['roof bolt', false],
+    ] as const) {
+      held(aboard, { mount })
+      expect(codes(aboard).includes('route.strikes'), mount).toBe(comes)
+    }
+  })
+  it('a magnet stays on a van and comes off a caravan: nobody sees what is lost behind', () => {
+    const h = new House('router', 'vehicle')
+    held(h, { mount: 'magnet' })
+    expect(codes(h)).not.toContain('route.strikes')
+    h.set('sites', h.doc.sites[0]!.id, { body: 'caravan' })
+    expect(codes(h)).toContain('route.strikes')
+  })
+  it('the clamp of a foot is cut to its roof; one that it does not take is told', () => {
+    const h = new House('router', 'vehicle')
+    const antenna = h.doc.nodes.find(n => n.part?.kind === 'antenna')!
+    h.set('nodes', antenna.id, { partId: 'ant-roof-2', part: partById('ant-roof-2')! })
+    held(h, { mount: 'roof bolt', throughMm: 34 })
+    expect(codes(h)).not.toContain('route.foot')
+    held(h, { mount: 'roof bolt', throughMm: 80 })
+    expect(found(h, 'route.foot')).toMatchObject({ severity: 'fix' })
   })
 })
 

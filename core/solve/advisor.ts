@@ -2,6 +2,7 @@
 import { nth } from '../sure'
 import type { Evidence } from '../masts/bearings'
 import { wifiReach, wifiShort } from '../coverage/wifi'
+import { heardByAir } from '../coverage/by-air'
 import type { RoomLevel } from '../coverage/rooms'
 import { costClassOf, costPoints, hoursOf } from '../fitting/cost'
 import type { CostClass } from '../fitting/cost'
@@ -63,6 +64,9 @@ const UNUSABLE = { rsrpDbm: -124, sinrDb: -3 } as const
 const NAMES: Record<Kit, string> = {
   'outdoors': 'Modem outdoors, Ethernet in',
   'router': 'Router inside, antenna outside',
+  'window': 'Router at the window',
+  'stick': 'Plug-in stick, small antenna outside',
+  'extender': 'Indoor extender, two units',
   'booster': 'Booster',
   'booster and router': 'Booster, feeding a router by air',
 }
@@ -83,14 +87,20 @@ export function advise(document: JobDocument, evidence: Evidence, atUtc: string,
     return { advice: out.map((a, i) => ({ ...a, why: whyThere(a, nth(out, 0), i, c) })), ...fixed }
   }
   each?.(ranked())
-  const kits: Kit[] = ['outdoors', 'router', 'booster', 'booster and router']
-  for (const kit of c.design ? kits : []) {
-    if (kit === 'outdoors' && moves(c.doc)) continue
+  for (const kit of c.design ? KITS : []) {
+    if (!ABOARD.has(kit) && moves(c.doc)) continue
+    // Two units and a stick serve a room or two, not a building.
+    if (SMALL_KITS.has(kit) && c.job.kind === 'building') continue
     out.push(laidOut({ document, evidence, atUtc, c }, c.design!, kit))
     each?.(ranked())
   }
   return ranked()
 }
+
+const KITS: readonly Kit[] = ['outdoors', 'router', 'window', 'stick', 'booster', 'booster and router', 'extender']
+/** What a vehicle or boat is fitted with. */
+const ABOARD: ReadonlySet<Kit> = new Set<Kit>(['router', 'booster', 'booster and router'])
+const SMALL_KITS: ReadonlySet<Kit> = new Set<Kit>(['window', 'stick', 'extender'])
 
 /** From the surest; what is not known stands before what falls short. */
 const MET_ORDER: readonly (Met | null)[] = ['likely', 'open', null, 'unlikely']
@@ -121,7 +131,7 @@ const fromFree = (c: Context, { measured: _, ...f }: Free): Advice => ({
 function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
   const { c } = asked
   const { laid, choice } = tried(asked, design, kit)
-  const atRouter = kit === 'booster and router' ? besideTheAntenna(laid) : null
+  const atRouter = kit === 'booster and router' ? byAir(laid) : null
   const promise = promiseIn(atRouter ? { ...laid, main: { ...laid.main!, rooms: [atRouter] } } : laid)
   const { tree } = laid
   const holes = {
@@ -131,10 +141,10 @@ function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
   const worked = {
     down: promise?.down ?? null,
     up: promise?.up ?? null,
-    where: atRouter ? `at the router, in ${atRouter.spot.name}` : (promise?.where ?? ''),
+    where: atRouter ? 'at the router' : (promise?.where ?? ''),
     calls: boosts(kit) ? callsBy(laid) : ('over Wi-Fi' as const),
-    hours: (tree ? hoursOf(tree, holes.outside + holes.inside, design.plugs) : 0) + (kit === 'booster and router' ? 0.5 : 0),
-    cost: tree ? costClassOf(costPoints(tree) + (kit === 'booster and router' ? 2 : 0)) : (1 as CostClass),
+    hours: tree ? hoursOf(tree, holes.outside + holes.inside, design.plugs) : 0,
+    cost: tree ? costClassOf(costPoints(tree)) : (1 as CostClass),
   }
   return {
     ...worked,
@@ -149,10 +159,9 @@ function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
   }
 }
 
-/** A router under an inside antenna: the room that hears it best, whatever else is short. */
-function besideTheAntenna(laid: Context): RoomLevel | null {
-  return (laid.main?.rooms ?? []).reduce<RoomLevel | null>((a, b) => (!a || b.rsrpDbm > a.rsrpDbm ? b : a), null)
-}
+/** What the router hears that stands by an inside antenna. */
+const byAir = ({ doc, tree, building, main }: Context): RoomLevel | null =>
+  (tree && main?.levels ? heardByAir(doc, tree, building, main.levels)[0]?.level : null) ?? null
 
 function boosterCannot({ main }: Context, kit: Kit): string[] {
   const loops = main?.loops ?? []

@@ -43,8 +43,17 @@ const layOut = (kit: Kit, choice: PartChoice = {}) =>
   act(() => {
     const bearing = result.value.chosen?.path ? result.value.chosen.frameBearingDeg : null
     const changes = kitChanges(store.doc, design.value, kit, { bearingDeg: bearing, newId: uuidv7, choice })
-    return store.commit(editsOf(changes), `lay out a ${kit === 'outdoors' ? 'modem outdoors' : kit}`)
+    return store.commit(editsOf(changes), `lay out a ${KIT_WORDS[kit]}`)
   })
+const KIT_WORDS: Record<Kit, string> = {
+  'router': 'router',
+  'outdoors': 'modem outdoors',
+  'window': 'router at the window',
+  'stick': 'plug-in stick',
+  'booster': 'booster',
+  'booster and router': 'booster with a router',
+  'extender': 'pair of extender units',
+}
 const lines = computed(() => crewParts.all.value.filter(isCoax))
 const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)
 /** a part and those built alike, each once: two feeds end in one and the same router */
@@ -205,8 +214,10 @@ const comparing = ref(false)
 const proposing = ref(false)
 /** what is laid out, as a kit: a modem that stands outdoors is one */
 const kitNow = computed<Kit>(() => {
-  if (design.value.approach === 'booster') return 'booster'
-  return tree.value?.routers.some(r => r.part.outdoors) ? 'outdoors' : 'router'
+  const { byAir = [], routers = [], amplifiers = [] } = tree.value ?? {}
+  if (design.value.approach === 'booster')
+    return amplifiers.some(a => a.part.id === 'amp-extender') ? 'extender' : byAir.length ? 'booster and router' : 'booster'
+  return routers.some(r => r.part.outdoors) ? 'outdoors' : 'router'
 })
 </script>
 
@@ -406,6 +417,7 @@ const kitNow = computed<Kit>(() => {
       </table>
     </div>
     <ChooseModems v-if="tree && laidOut" :tree="tree" />
+    <ChooseByAir v-if="tree?.byAir.length" :tree="tree" @figures="at => openPart({ at, twins: [] })" />
     <ChooseServices v-if="tree && laidOut && store.job.kind === 'boat'" :tree="tree" />
     <ChooseData v-if="tree && tree.joints.some(isData)" :tree="tree" @open="at => openPart({ at, twins: [] })" />
     <div class="words">

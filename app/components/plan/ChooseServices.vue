@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import type { Tree, TreeNode } from '#core/chain'
-import { moveSteps, serviceSteps, withoutService } from '#core/fitting'
+import {
+  maySplit,
+  moveSteps,
+  serviceSteps,
+  splitterOf,
+  standInAntennas,
+  standInSteps,
+  withoutService,
+  withoutSplitter,
+} from '#core/fitting'
 import { SERVICES } from '#core/job'
 import type { Service } from '#core/job'
 import { horizonKm, serviceAntennas } from '#core/judge'
@@ -34,6 +43,9 @@ const move = (id: string) => (upM: number) => {
   const on = { job: store.job, building: buildingOf(store.here), tree: props.tree }
   return store.commitSteps(moveSteps(on, [{ table: 'nodes', op: 'update', rowId: id, fields: { upM } }]), 'a height')
 }
+const splitter = computed(() => splitterOf(props.tree))
+const standIn = () => store.commitSteps(standInSteps(store.here, props.tree.design, props.tree), 'a splitter for VHF and AIS')
+const noStandIn = () => store.commitSteps(withoutSplitter(props.tree), 'take out the splitter')
 const takeOut = (at: TreeNode) => store.commitSteps(withoutService(props.tree, at.node.id), `take out ${at.name}`)
 </script>
 
@@ -64,6 +76,21 @@ const takeOut = (at: TreeNode) => store.commitSteps(withoutService(props.tree, a
         </button>
       </li>
     </ul>
+    <p v-if="splitter" class="split" data-test="splitter">
+      <span
+        ><b>{{ splitter.name }}</b>
+        <small class="soft">{{
+          antennas.length > 1 && standInAntennas(tree).length > 1
+            ? 'each radio on its own antenna, or both on either where one is lost; all three are tried on the card'
+            : 'both radios on one antenna: a second one would stand in for it'
+        }}</small></span
+      >
+      <button v-if="session.mayEdit" type="button" class="plain" data-test="no-stand-in" @click="noStandIn">take out</button>
+    </p>
+    <p v-else-if="maySplit(tree) && session.mayEdit" class="split">
+      <span class="soft">One antenna can serve both radios where the other is lost.</span>
+      <button type="button" class="plain" data-test="stand-in" @click="standIn">put a splitter between VHF and AIS</button>
+    </p>
     <MvChoice
       v-if="session.mayEdit"
       class="add"
@@ -92,6 +119,13 @@ li {
   gap: 12px;
   align-items: center;
   padding: 4px 0;
+}
+/* the splitter, in line with the services */
+.split {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  margin-bottom: 8px;
 }
 .add {
   max-width: 320px;

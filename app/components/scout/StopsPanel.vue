@@ -72,6 +72,8 @@ async function remove(s: Stop) {
   )
 }
 
+const sheet = ref(false)
+const isPrepared = (id: string) => !!pack.of(id)?.complete
 const pack = usePack()
 onMounted(() => pack.load(store.doc.stops.map(s => s.id)))
 async function prepareAll() {
@@ -130,7 +132,11 @@ const days = (s: Stop) =>
     <p v-if="!stops.length" class="soft">
       No stops yet: name the places it goes to, and make each ready before leaving coverage.
     </p>
-    <button v-else type="button" class="press small all" :disabled="!!pack.running.value" @click="prepareAll">
+    <button v-if="stops.length" type="button" class="press small all" data-test="stop-sheet-open" @click="sheet = true">
+      sheet of this stop
+    </button>
+    <StopSheet v-if="sheet" v-model="sheet" :prepared="isPrepared" />
+    <button v-if="stops.length" type="button" class="press small all" :disabled="!!pack.running.value" @click="prepareAll">
       make all ready for no coverage
     </button>
     <p class="soft">

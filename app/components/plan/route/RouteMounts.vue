@@ -97,7 +97,7 @@ const setLine = (at: TreeNode) => (value: number | null) =>
   )
 const building = computed(() => buildingOf(store.here))
 const { note } = useChecks()
-const heightM = computed(() => vehicleHeightM({ tree: store.result.tree, building: building.value }))
+const heightM = computed(() => vehicleHeightM({ tree: store.result.tree, building: building.value, site: store.site }))
 const percent = (share: number) => `${num(100 * share)} %`
 const m = (v: number) => length(v, prefs.units)
 </script>

@@ -1,5 +1,5 @@
 import { jobOf } from '../../../../core/job'
-import { cardPaper, labelsPaper, listPaper, pickListPaper, quotePaper } from '../../../../core/report'
+import { cardPaper, labelsPaper, listPaper, pickListPaper, quotePaper, stopSheet } from '../../../../core/report'
 import { cardOf, quoteJob } from '../../../../core/card'
 import type { JobDocument } from '../../../../core/job'
 import { atPresentStop } from '../../../../core/survey'
@@ -13,12 +13,19 @@ import { requireJob } from '../../../http/job'
 import { problem } from '../../../http/problem'
 
 const PAPERS = { picklist: pickListPaper, labels: labelsPaper } as const
-const FILES = { picklist: 'pick-list', labels: 'labels', list: 'list', quote: 'quote', card: 'job-card' } as const
+const FILES = {
+  picklist: 'pick-list',
+  labels: 'labels',
+  list: 'list',
+  quote: 'quote',
+  card: 'job-card',
+  stop: 'stop-sheet',
+} as const
 
 /** A paper of the plan as PDF: the pick list of a variant, the labels of its cables; the job's list, its quote, its card. */
 export default defineEventHandler(async event => {
   const units = queryWord(event, 'units', ['metric', 'imperial'] as const) ?? 'metric'
-  const what = queryWord(event, 'what', ['picklist', 'labels', 'list', 'quote', 'card'] as const) ?? 'picklist'
+  const what = queryWord(event, 'what', ['picklist', 'labels', 'list', 'quote', 'card', 'stop'] as const) ?? 'picklist'
   const wanted = queryText(event, 'design', 36)
   const { me, snapshot } = await requireJob(event)
   const { document } = snapshot
@@ -31,7 +38,9 @@ export default defineEventHandler(async event => {
       ? PAPERS[what]({ document, design, units, crew: me.crewName })
       : what === 'card'
         ? await paperOfCard(me, near(), units)
-        : await moneyPaper(me, near(), what)
+        : what === 'stop'
+          ? await paperOfStop(me, near(), units)
+          : await moneyPaper(me, near(), what)
   const pdf = await renderPdf(paper)
   setResponseHeaders(event, {
     'content-type': 'application/pdf',
@@ -47,6 +56,11 @@ async function moneyPaper(me: { crewId: string; crewName: string }, document: Jo
   const quoted = quoteJob(atPresentStop(document), a, book)
   const paper = { document, quoted, money: book.money, crew: me.crewName, day: atUtc.slice(0, 10) }
   return what === 'list' ? listPaper(paper) : quotePaper({ ...paper, promise: a.promise })
+}
+
+async function paperOfStop(me: { crewId: string; crewName: string }, document: JobDocument, units: Units) {
+  const a = await assessOnServer(useDb(), me.crewId, document, new Date().toISOString())
+  return stopSheet(document, a, { units, crew: me.crewName, prepared: null })
 }
 
 async function paperOfCard(me: { crewId: string; crewName: string }, whole: JobDocument, units: Units) {

@@ -1,0 +1,19 @@
+/** What comes down before a vehicle drives: what holds by air or by weight, poles, and what a towed body carries on a magnet. */
+import type { Tree, TreeNode } from '../chain/tree'
+import type { Mount } from '../job/fixing'
+import type { Body, Site } from '../job/schema'
+
+/** @source common practice (no source); a maker's instructions win */
+const ALWAYS: ReadonlySet<Mount> = new Set(['suction cup', 'ladder clamp', 'hitch mast', 'weighted tripod'])
+/** Nobody at the wheel sees what comes off behind. */
+const TOWED: ReadonlySet<Body> = new Set(['caravan', 'travel trailer', 'fifth wheel'])
+
+/** @returns whether an antenna is struck and stowed before the journey; nobody has said where its mount is not noted */
+export const isStruck = ({ node }: Pick<TreeNode, 'node'>, { body }: Pick<Site, 'body'>): boolean => {
+  const mount = node.fixing?.mount
+  return !!mount && (ALWAYS.has(mount) || (mount === 'magnet' && body !== null && TOWED.has(body)))
+}
+
+/** @returns the antennas outside that come down before the journey */
+export const struckIn = (tree: Pick<Tree, 'donors'>, site: Pick<Site, 'body'>): TreeNode[] =>
+  tree.donors.filter(d => isStruck(d, site))
