@@ -85,7 +85,7 @@ describe('a part put in by hand', () => {
     put(h, joinSteps(where(h), from, { at: dome, port: dome.part.ports[0]! }))
     expect(tree(h).servers.map(s => s.node.id)).toEqual([dome.node.id])
     h.set('nodes', dome.node.id, { own: { gainDbi: 9 } })
-    put(h, swapSteps([dome.node.id], partById('ant-panel-in')!))
+    put(h, swapSteps([dome.node], partById('ant-panel-in')!))
     expect(tree(h).servers[0]).toMatchObject({ node: { own: null }, part: { id: 'ant-panel-in' } })
     expect(tree(h).joints.some(j => j.to.at.node.id === dome.node.id)).toBe(true)
   })

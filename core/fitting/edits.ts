@@ -4,11 +4,13 @@ import { partById, partOfKind } from '../catalogue/parts'
 import { jackAt } from '../chain/ends'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import type { Part, Port } from '../job/part'
-import type { Design, Job } from '../job/schema'
+import { update } from '../job/edits'
+import type { Design, Job, Node, Site } from '../job/schema'
 import type { Building } from '../site/building'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { stockLengthM, wayM } from './lengths'
+import { seated } from './seat'
 import { nodeStep, runStep } from './splice'
 import type { Step } from './splice'
 
@@ -54,9 +56,15 @@ export const joinSteps = (o: Where, from: { at: TreeNode; port: Port }, to: { at
   cableStep(o, from, [to.at.node.id, to.port.id], to.at.node),
 ]
 
-/** Another part in the place of one, and of those built alike: the maker's figures of the old one go with it. */
-export const swapSteps = (nodeIds: readonly string[], part: Part): Step[] =>
-  nodeIds.map(rowId => ({ table: 'nodes', op: 'update', rowId, fields: { partId: part.id, part, own: null } }))
+/**
+ * Another part in the place of one, and of those built alike: the maker's figures of the old one go with it.
+ * @param site  of a vehicle, on whose roof a part with a foot is seated; null for anything else
+ */
+export const swapSteps = (
+  nodes: readonly Pick<Node, 'id' | 'upM'>[],
+  part: Part,
+  site: Pick<Site, 'storeys' | 'storeyHeightM'> | null = null,
+): Step[] => nodes.map(n => update('nodes', n.id, { partId: part.id, part, own: null, ...seated(site, n, part) }))
 
 /** Parts that a signal passes: without something at both their ends they hang in the air. */
 const PASSES: ReadonlySet<Part['kind']> = new Set(['arrestor', 'pad', 'adapter', 'splitter', 'tap'])

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { AT, House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
+import { partById, partOfKind } from '../catalogue/parts'
+import { changesOf } from '../job/edits'
+import { swapSteps } from './edits'
 import { heardByAir } from '../coverage/by-air'
 import { contextOf } from '../judge/context'
 import { inside, buildingOf } from '../site/building'
@@ -81,5 +84,24 @@ describe('kits beside the usual ones', () => {
   it('aboard, a booster feeds a small router of its own', () => {
     const h = laid('booster and router', 'vehicle')
     expect(tree(h).byAir.map(r => r.part.id)).toEqual(['rtr-mini'])
+  })
+})
+
+describe('where a foot stands', () => {
+  it('a bolted antenna stands on the roof, taken in a kit or in the place of another; a whip on a bracket at the front', () => {
+    const h = laid('router', 'vehicle')
+    const site = h.doc.sites[0]!
+    const roofM = site.storeys * site.storeyHeightM
+    const antenna = () => tree(h).donors[0]!
+    expect(antenna().node.upM).toBeGreaterThan(roofM + 0.1)
+    h.apply(changesOf(swapSteps([antenna().node], partById('ant-roof-2')!, site), h.id))
+    expect(antenna().node.upM).toBeCloseTo(roofM, 1)
+    const choice = { antenna: partOfKind('ant-fin', 'antenna')! }
+    h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'booster', { bearingDeg: 270, newId: h.id, choice }))
+    expect(antenna().node.upM).toBeCloseTo(roofM, 1)
+    const whip = { antenna: partOfKind('ant-bullbar', 'antenna')! }
+    h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'booster', { bearingDeg: 270, newId: h.id, choice: whip }))
+    expect(antenna().node.upM).toBeLessThan(roofM)
+    expect(Math.abs(antenna().node.northM) + Math.abs(antenna().node.eastM)).toBeGreaterThan(site.lengthM / 2 - 0.2)
   })
 })

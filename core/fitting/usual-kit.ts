@@ -7,7 +7,7 @@ import { poeClassFor } from '../chain/poe'
 import { changesOf } from '../job/edits'
 import type { Maker } from '../job/defaults'
 import type { AntennaPart, LinePart, Part, PassingPart } from '../job/part'
-import type { Change, Design, JobDocument, Site, Use } from '../job/schema'
+import type { Change, Design, JobDocument, JobKind, Site, Use } from '../job/schema'
 import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { axisSign, ridgeM, round2 } from '../site/frame'
 import { USE_FIGURES } from '../site/use'
@@ -15,6 +15,7 @@ import { WINDOW_LEAD } from './adapters'
 import { ceilingPlaces, fan, Layer, UNDER_CEILING_M, wholeFloor } from './layer'
 import type { PartChoice } from './layer'
 import { PAIR_APART_M } from './pair'
+import { hasFoot, onRoofM } from './seat'
 
 /** Spreaders stand about three fifths up the mast. @source common practice (no source) */
 export const spreadersM = (site: Pick<Site, 'storeys' | 'storeyHeightM' | 'roofRiseM'>): number =>
@@ -263,10 +264,12 @@ const WIDEST_M2 = Math.max(...Object.values(USE_FIGURES).map(u => u.areaM2))
 const BULL_BAR = { aheadM: 0.1, upM: 1.1 }
 
 /** A whip on a bracket stands at the front; what is bolted or held by a magnet stands on the roof. */
-const placeAboard = (site: Site, antenna: AntennaPart | undefined, onRoof: { x: number; upM: number }) =>
-  /bracket/.test(antenna?.mount ?? '') && site.roofRiseM === 0
-    ? { x: site.lengthM / 2 + BULL_BAR.aheadM, upM: BULL_BAR.upM }
-    : onRoof
+function placeAboard(kind: JobKind, site: Site, antenna: AntennaPart | undefined, over: { x: number; upM: number }) {
+  if (kind !== 'vehicle' || !antenna) return over
+  if (/bracket/.test(antenna.mount ?? '') && /bolt/.test(antenna.mount ?? ''))
+    return { x: site.lengthM / 2 + BULL_BAR.aheadM, upM: BULL_BAR.upM }
+  return hasFoot(antenna) ? { ...over, upM: onRoofM(site) } : over
+}
 
 function layAboard(lay: Layer, site: Site, approach: Design['approach'], american: boolean): void {
   const boat = lay.kind === 'boat'
@@ -279,13 +282,13 @@ function layAboard(lay: Layer, site: Site, approach: Design['approach'], america
   if (approach === 'router') {
     // Aboard a box runs on what the battery gives.
     const router = lay.node(lay.choice.box ?? (american ? 'rtr-na-4' : 'rtr-mobile-2'), boxAt, boxM)
-    const at = placeAboard(site, lay.choice.antenna, { x, upM })
+    const at = placeAboard(lay.kind, site, lay.choice.antenna, { x, upM })
     for (const [antenna, feed, branch] of feedsFor(lay, router, 'ant-omni-x', { x: at.x, upM: at.upM }))
       lay.feed(antenna, feed, { to: router, toPort: branch, what: line })
     lay.byRole(router)
     return
   }
-  const at = placeAboard(site, lay.choice.antenna, { x, upM })
+  const at = placeAboard(lay.kind, site, lay.choice.antenna, { x, upM })
   const antenna = lay.node(lay.choice.antenna ?? 'ant-omni', at.x, at.upM)
   const amplifier = lay.node(lay.choice.box ?? (american ? 'amp-na-mobile' : 'amp-mobile'), boxAt, boxM)
   const panel = lay.node(lay.choice.inside ?? 'ant-panel-in', x + 0.35 * site.lengthM, boxM)

@@ -70,6 +70,7 @@ const LISTS = [
   'overMetal',
   'perBand',
   'separation',
+  'foot',
   'modems',
   'bands',
   'ranges',
@@ -82,6 +83,7 @@ export const PART_COLUMNS = [...TEXT, ...NUMBERS, ...NUMBER_LISTS, ...WORD_LISTS
 /** Figures of an amplifier on one band, as a cell names them. */
 const BAND_FIGURES = ['gainDb', 'outputDbm', 'uplinkGainDb', 'uplinkOutputDbm'] as const
 const SEPARATION = ['upM', 'alongM', 'boxM'] as const
+const FOOT = ['holeMm', 'leastMm', 'mostMm'] as const
 
 const portText = (p: Port): string => [p.id, p.role, p.connector, p.gender, p.impedanceOhm].join(':')
 const rangeText = (r: AntennaPart['ranges'][number]): string =>
@@ -119,6 +121,7 @@ export function writeParts(parts: readonly Part[]): string {
           p.kind === 'antenna' && p.overMetal ? 'yes' : null,
           p.kind === 'amplifier' && p.perBand ? p.perBand.map(b => `${b.band} ${named(b, BAND_FIGURES)}`).join(' | ') : null,
           p.kind === 'amplifier' && p.separation ? named(p.separation, SEPARATION) : null,
+          p.foot ? named(p.foot, FOOT) : null,
           p.kind === 'router' && p.modems ? p.modems.map(m => `${m.ports.join(' ')} / ${m.slots}`).join(' | ') : null,
           'bands' in p ? p.bands.join(' ') : null,
           p.kind === 'antenna' ? p.ranges.map(rangeText).join(' | ') : null,
@@ -174,6 +177,8 @@ export function readPart(cell: (column: string) => string | undefined): Record<s
     })
   const separation = list('separation', /\s+/)
   if (separation) out.separation = read('separation', () => readNamed(separation, SEPARATION))
+  const foot = list('foot', /\s+/)
+  if (foot) out.foot = read('foot', () => readNamed(foot, FOOT))
   const modems = list('modems', /\|/)
   if (modems)
     out.modems = modems.map(m => {

@@ -3,9 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
 import type { AntennaNode, Tree } from '../chain/tree'
+import { say } from '../words'
 import { BARE_FIXING } from '../job/fixing'
 import type { Fixing } from '../job/fixing'
-import { heightAfterM, metalsOf, MOUNT_KINDS, mountsFor, screwsHold, standing } from './mounts'
+import { heightAfterM, heightWords, metalsOf, MOUNT_KINDS, mountsFor, screwsHold, standing } from './mounts'
 
 /** A panel of 0.3 m square alone on its pole, its area left to its size. */
 function panel(): { tree: Tree; at: AntennaNode } {
@@ -121,5 +122,14 @@ describe('screws, metals, kinds', () => {
     const whip = tree.donors[0]!
     expect(heightAfterM(tree, 2.9)).toBeGreaterThan(whip.node.upM)
     expect(heightAfterM({ ...tree, nodes: [] }, 2.9)).toBe(2.9)
+  })
+  it('a roof of 2.9 m with an antenna 0.25 m high on it: 3.15 m, told as 3.2 m', () => {
+    // By hand: 2.90 + 0.25, rounded up to the next tenth.
+    const h = new House('router', 'vehicle')
+    const tree = treeOf(h.doc, h.doc.designs[0]!)
+    const at = tree.donors[0]!
+    const on = { ...at, node: { ...at.node, upM: 2.9 }, part: { ...at.part, sizeMm: [120, 250, 60] as [number, number, number] } }
+    expect(heightAfterM({ nodes: [on] }, 2.9)).toBeCloseTo(3.15, 9)
+    expect(say(heightWords(3.15), 'metric')).toMatch(/^3\.2\sm/)
   })
 })

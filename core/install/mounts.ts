@@ -512,7 +512,8 @@ export function metalsOf(f: Fixing, site: JobKind): Couple | null {
 /** How high a vehicle stands with everything on it, m: the top of what stands highest; whips and omnis stand up from their foot. */
 export function heightAfterM(tree: Pick<Tree, 'nodes'>, overGroundM: number): number {
   return tree.nodes.reduce((top, n) => {
-    const tall = n.part.kind === 'antenna' ? (n.part.sizeMm?.[2] ?? n.part.sizeM * 1000) / 1000 : (n.part.sizeMm?.[1] ?? 0) / 1000
+    // Sizes are width, height, depth.
+    const tall = (n.part.sizeMm?.[1] ?? (n.part.kind === 'antenna' ? n.part.sizeM * 1000 : 0)) / 1000
     const stands = n.part.kind === 'antenna' && (n.part.shape === 'whip' || n.part.shape === 'omni')
     return Math.max(top, n.node.upM + (stands ? tall : tall / 2))
   }, overGroundM)

@@ -104,12 +104,12 @@ describe('ranking as it is worked out', () => {
     const h = house()
     const seen: string[][] = []
     const all = advise(h.doc, h.evidence, AT, soFar => seen.push(soFar.advice.map(a => a.id)))
-    expect(seen.map(s => s.length)).toEqual([1, 2, 3, 4, 5])
+    expect(seen.map(s => s.length)).toEqual([1, 2, 3, 4, 5, 6, 7, 8])
     expect(seen.at(-1)).toEqual(all.advice.map(a => a.id))
   })
   it('a booster that feeds a router says that it gives it one layer', () => {
     const a = get(house(), 'booster and router')!
     expect(a.cannot.join()).toContain('two layers')
-    expect(a.where).toMatch(/^at the router, in /)
+    expect(a.where).toBe('at the router')
   })
 })

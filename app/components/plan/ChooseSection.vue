@@ -65,8 +65,9 @@ const setPart = (o: Outline, partId: string) => {
   if (part)
     void store.commit(
       swapSteps(
-        each(o).map(t => t.at.node.id),
+        each(o).map(t => t.at.node),
         part,
+        store.job.kind === 'vehicle' ? store.site : null,
       ),
       'change a part',
     )

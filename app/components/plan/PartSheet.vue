@@ -49,8 +49,8 @@ const setAll = (fields: Partial<Node>, label: string) =>
 async function swap(id: string) {
   const next = choices.value.find(p => p.id === id)
   if (!next) return
-  const ids = everywhere.value.map(n => n.id)
-  error.value = (await store.commit(swapSteps(ids, next), 'change a part'))[0]?.message ?? ''
+  const site = store.job?.kind === 'vehicle' ? store.site : null
+  error.value = (await store.commit(swapSteps(everywhere.value, next, site), 'change a part'))[0]?.message ?? ''
 }
 const name = computed(() => store.result?.tree?.nodes.find(n => n.node.id === props.node.id)?.name ?? part.value?.name ?? '')
 /** One part's own: those built alike keep theirs. */
