@@ -56,7 +56,9 @@ export function striking({ doc, a }: CardContext): Draft[] {
       words: `Strike and stow ${struck.map(nameOf).join(', ')} before driving`,
       stand: 'ground',
       at: struck[0]?.node ?? null,
-      then: 'Done once by whoever will do it, by the clock: antenna and pole down, lead coiled without a kink, way in closed, all of it stowed.',
+      then:
+        'Done once by whoever will do it, by the clock: antenna and pole down, lead coiled without a kink, ' +
+        'way in closed, all of it stowed.',
       photo: 'where it is stowed',
       minutes: TAKES.struck,
       needs: ['prove'],

@@ -122,7 +122,7 @@ export const AMPLIFIERS: readonly AmplifierPart[] = [
       sizeMm: [150, 170, 60],
       powerW: 12,
       priceClass: 2,
-      apart: [],
+      apart: ['a data lead over 10 m'],
     },
     end: ['SMA', 'socket'],
     // What the window unit hears comes as data.

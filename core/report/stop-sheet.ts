@@ -60,7 +60,8 @@ function mastRows(a: Ground, document: JobDocument, units: Units): Row[] {
   const kind = jobOf(document).kind
   const noted = siteOf(document).headingDeg !== null && (kind === 'vehicle' || kind === 'boat')
   const magnetic = declination
-    ? `, ${bearing(trueToMagnetic(chosen.bearingDeg, declination.declinationDeg))} by compass ±${num(bearingHalfWidth(chosen, declination))}°`
+    ? `, ${bearing(trueToMagnetic(chosen.bearingDeg, declination.declinationDeg))} by compass ` +
+      `±${num(bearingHalfWidth(chosen, declination))}°`
     : ''
   const turned = tree?.donors.some(d => !isOmni(d.part)) ?? true
   return [
