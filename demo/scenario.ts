@@ -26,7 +26,16 @@ import type {
   Use,
   Watch,
 } from '../core/job'
-import { cableLength, copyDesign, divided, kitChanges, rewireSteps, serviceSteps, supplyLeadSteps } from '../core/fitting'
+import {
+  cableLength,
+  copyDesign,
+  crossedSteps,
+  divided,
+  kitChanges,
+  rewireSteps,
+  serviceSteps,
+  supplyLeadSteps,
+} from '../core/fitting'
 import { entering, entryPoint, outsideOf, passersOf } from '../core/install'
 import type { Donors, Kit, PartChoice } from '../core/fitting'
 import { partById, partOfKind, wireById } from '../core/catalogue'
@@ -407,6 +416,15 @@ class Builder {
     for (const { node } of this.route().tree.donors) this.set('nodes', node.id, { fixing: { ...BARE_FIXING, ...fixing } })
   }
 
+  /** Two single beams in the place of the antenna, on its pole. */
+  crossed(partId: string, fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
+    this.held(fixing)
+    const { tree } = this.route()
+    const [first] = tree.donors
+    const looks = first!.node.azimuthDeg ?? 0
+    this.apply(changesOf(crossedSteps(tree, first!, partOfKind(partId, 'antenna')!, looks), this.newId))
+  }
+
   /** What holds the antenna of another service. */
   serviceHeld(service: Service, fixing: Partial<Fixing> & Pick<Fixing, 'mount'>): void {
     for (const { node, part } of serviceAntennas(this.route().tree.nodes))
@@ -682,6 +700,23 @@ export function demoScenario(): DemoScenario {
   })
   clinicOfThreeZones(clinic)
 
+  const shed = make(288, 'Potting shed', {
+    latDeg: 46.8571,
+    lonDeg: -41.3742,
+    job: {
+      kind: 'home',
+      customerName: 'Reed Orme',
+      customerContact: 'at the house, 80 m down the path',
+      carrier: 'Tern',
+      agreedDownMbps: 8,
+      agreedUpMbps: 1,
+      sim: { plan: 'Tern data SIM, 60 GB' },
+      today: 'Two cameras on the network “orchard”; its router hears nothing in here',
+      mayDrill: 'yes',
+    },
+  })
+  shedWithPair(shed)
+
   const visits = [
     [kiln, null],
     [loft, 1],
@@ -691,6 +726,7 @@ export function demoScenario(): DemoScenario {
     [hall, 16],
     [trailer, null],
     [clinic, null],
+    [shed, null],
   ] as const
   const fleet = mailVans(make(112, 'Mail van 1', { latDeg: 46.8712, lonDeg: -41.394, job: { ...MAIL_VAN } }))
   const documents = [...visits.map(([b, inDays]) => [b.doc, inDays] as const), ...fleet.map(d => [d, null] as const)]
@@ -1172,6 +1208,24 @@ function trailerOfTwoModems(b: Builder): void {
     [3, gannet],
   ] as const
   for (const [slot, simId] of slots) b.add('simSlots', { nodeId: box.id, slot, simId })
+}
+
+/** A shed with two single beams crossed on one pole: one aim, two cables. */
+function shedWithPair(b: Builder): void {
+  const site = b.doc.sites[0]!
+  b.set('sites', site.id, { lengthM: 8, depthM: 5, storeys: 1, storeyHeightM: 2.6, roofRiseM: 1, wallMaterial: 'timber' })
+  for (const s of b.doc.spots.filter(x => ['Bedroom', 'Study', 'Store'].includes(x.name))) b.remove('spots', s.id)
+  const low = { Kitchen: 'Bench', Hall: 'Door' } as Record<string, string>
+  for (const s of b.doc.spots) {
+    if (low[s.name]) b.set('spots', s.id, { name: low[s.name], eastM: s.eastM * 0.6, upM: 1 })
+    if (s.name === 'Ridge') b.set('spots', s.id, { upM: 3.8 })
+    if (s.name === 'Beside the house') b.set('spots', s.id, { name: 'Beside the shed', eastM: -6 })
+  }
+  b.read('Bench', 'Lee Harbour', 'B20', { startUtc: '2026-04-11T10:20:00.000Z', interferenceDb: 3, extraDb: -9 })
+  b.read('Beside the shed', 'Lee Harbour', 'B20', { startUtc: '2026-04-11T10:40:00.000Z', interferenceDb: 3, extraDb: 0 })
+  b.kit('router', 'Lee Harbour', 'B20')
+  b.crossed('ant-lpda', { mount: 'side pole', substrate: 'softwood' })
+  b.fixture('mains socket', { eastM: 1.6, northM: 0.4, upM: 0.6 }, { name: 'socket by the bench' })
 }
 
 /** A clinic of two floors behind coated glass: three zones along its length, an amplifier and an outside antenna each. */

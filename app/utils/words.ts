@@ -89,6 +89,10 @@ export const PART_FIGURES = {
   spreadPercent: ['Spread of its loss', '%'],
   diameterMm: ['Diameter', 'mm'],
   bendMm: ['Bends no tighter than', 'mm'],
+  massKg: ['Mass', 'kg'],
+  windM2: ['Area in the wind', 'm²'],
+  tailM: ['Its own leads', 'm'],
+  powerW: ['Takes', 'W'],
 } as const satisfies Record<string, readonly [label: string, unit: string]>
 
 /** Where a figure stands on a scale from nothing to its end, for CSS; what lies beyond stands at the end. */

@@ -4,7 +4,7 @@ import { nth } from '../sure'
 import { lineOf } from '../chain/tree'
 import type { AntennaNode, Joint, Tree, TreeNode } from '../chain/tree'
 import { bendOf, pulledFrom, pullingOrder } from '../install/laying'
-import { boughtFor, fixedWords, gustOf, isScrewed, mountKind, standing } from '../install/mounts'
+import { boughtFor, fixedWords, gustOf, isScrewed, mountKind, poleOf, standing } from '../install/mounts'
 import { hasOwnHole, ownHoleWords } from '../install/own-hole'
 import { isRaised } from '../install/raising'
 import { cableKey } from '../install/pick-list'
@@ -41,7 +41,10 @@ export function masts(s: CardContext): Draft[] {
   const gustMs = gustOf(siteOf(doc))
   const isBoat = jobOf(doc).kind === 'boat'
   return a.tree.donors.flatMap((at): Draft[] => {
+    const pole = poleOf(a.tree, at)
+    if (pole) return [onPole(at, pole)]
     const { node } = at
+    const carried = a.tree.donors.filter(d => poleOf(a.tree, d)?.node.id === node.id)
     const fixing = node.fixing
     const kind = fixing ? mountKind(fixing.mount) : null
     const up = isUp(node, building)
@@ -99,10 +102,31 @@ export function masts(s: CardContext): Draft[] {
         // In an order of its own: a row comes back with its fields in another.
         turnsOn: (fixing?.sections ?? []).map(x => [x.outsideMm, x.wallMm, x.lengthM].join('x')).join(' '),
         dry: true,
-        needs: [`mount:${node.id}`],
+        needs: [`mount:${node.id}`, ...carried.map(d => `hang:${d.node.id}`)],
       },
     ]
   })
+}
+
+/** The second of a pair goes up with the pole of the first: one mount, one raise. */
+function onPole(at: AntennaNode, pole: AntennaNode): Draft {
+  const upM = at.node.upM - pole.node.upM
+  const where =
+    Math.abs(upM) < 0.05 ? 'beside it on a crossbar' : words`${metres(Math.abs(upM))} ${upM > 0 ? 'over' : 'under'} it`
+  return {
+    id: `hang:${at.node.id}`,
+    ...worded(name => `Clamp ${name(at)} to the pole of ${name(pole)}`),
+    stand: 'ground',
+    at: null,
+    parts: [catalogueName(at)],
+    tools: ['spanners'],
+    takes: [partKey(at)],
+    then: 'Both at one mark and one bearing, one at +45°, one at −45°: turned together from here on. Cable on, its plug sealed.',
+    figure: where,
+    photo: 'both polarisation marks',
+    minutes: TAKES.hung,
+    needs: [`build:${pole.node.id}`],
+  }
 }
 
 function raisingWords({ node, part }: AntennaNode, overM: number): string {

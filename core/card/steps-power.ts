@@ -3,7 +3,7 @@ import { isData } from '../chain/data'
 import { isOmni } from '../job/part'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { JobKind } from '../job/schema'
-import { heightAfterM, heightWords } from '../install/mounts'
+import { heightAfterM, heightWords, poleOf } from '../install/mounts'
 import { struckIn } from '../install/striking'
 import { feedsOf } from '../judge/feeds'
 import { slotsWords } from '../judge/modems'
@@ -195,7 +195,8 @@ export function after(s: CardContext): Draft[] {
   const networked = online(s)
   out.push(...networked)
   const running = [...powered.map(f => `power:${f.at.node.id}`), ...networked.filter(d => d.id.startsWith('net:')).map(d => d.id)]
-  for (const d of a.tree.donors) {
+  const turned = a.tree.donors.filter(d => !poleOf(a.tree, d))
+  for (const d of turned) {
     const isHigh = isUp(d.node, building)
     const round = isOmni(d.part)
     const minutes = round ? TAKES.tighten : TAKES.aim
@@ -217,7 +218,7 @@ export function after(s: CardContext): Draft[] {
       needs: running,
     })
   }
-  const aimed = a.tree.donors.map(d => `aim:${d.node.id}`)
+  const aimed = turned.map(d => `aim:${d.node.id}`)
   const height = heightStep(s)
   if (height) out.push(height)
   if (movesAbout(kind))

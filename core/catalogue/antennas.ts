@@ -502,7 +502,7 @@ const OMNIS: AntennaPart[] = [
     },
   }),
   antenna('ant-magnet', 'Whip on a magnet', {
-    shape: 'omni',
+    shape: 'whip',
     ranges: [
       range(694, 960, { gainDbi: 4.4, beamwidthDeg: 360, verticalBeamwidthDeg: 60 }),
       range(1700, 2700, { gainDbi: 4.6, beamwidthDeg: 360, verticalBeamwidthDeg: 60 }),
@@ -522,7 +522,7 @@ const OMNIS: AntennaPart[] = [
     },
   }),
   antenna('ant-bullbar', 'Whip with a spring, bull bar', {
-    shape: 'omni',
+    shape: 'whip',
     ranges: [
       range(694, 960, { gainDbi: 4.5, beamwidthDeg: 360, verticalBeamwidthDeg: 37 }),
       range(1700, 2700, { gainDbi: 5.5, beamwidthDeg: 360, verticalBeamwidthDeg: 28 }),
@@ -541,7 +541,7 @@ const OMNIS: AntennaPart[] = [
     },
   }),
   antenna('ant-truck', 'Heavy whip, low gain, hills', {
-    shape: 'omni',
+    shape: 'whip',
     ranges: [
       range(694, 960, { gainDbi: 2, beamwidthDeg: 360, verticalBeamwidthDeg: 80 }),
       range(1700, 2700, { gainDbi: 2.5, beamwidthDeg: 360, verticalBeamwidthDeg: 67 }),

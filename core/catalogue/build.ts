@@ -217,7 +217,7 @@ export const tap = (
 export const injector = (
   id: string,
   name: string,
-  { gives, givesW }: Pick<PartOf<'injector'>, 'gives' | 'givesW'>,
+  { gives, givesW, fed = 1, facts = {} }: Pick<PartOf<'injector'>, 'gives' | 'givesW'> & { fed?: number; facts?: Facts },
 ): PartOf<'injector'> => ({
   id,
   kind: 'injector',
@@ -231,7 +231,11 @@ export const injector = (
   massKg: 0.2,
   sizeMm: [60, 35, 120],
   priceClass: 1,
-  ports: [port('out', 'lan', ['RJ45', 'socket', 100]), port('in', 'lan', ['RJ45', 'socket', 100])],
+  ...facts,
+  ports: [
+    ...Array.from({ length: fed }, (_, i) => port(i ? `out${i + 1}` : 'out', 'lan', ['RJ45', 'socket', 100])),
+    port('in', 'lan', ['RJ45', 'socket', 100]),
+  ],
 })
 
 /** Sockets by which a part feeds others. */

@@ -73,6 +73,12 @@ const INJECTORS: Part[] = [
   injector('inj-poe', 'PoE injector, 15 W', { gives: 'PoE', givesW: 15.4 }),
   injector('inj-poe-plus', 'PoE injector, 30 W', { gives: 'PoE', givesW: 30 }),
   injector('inj-poe-4', 'PoE injector, 60 W, four pairs', { gives: 'PoE', givesW: 60 }),
+  injector('sw-poe', 'Switch, four sockets with PoE, 60 W in all', {
+    gives: 'PoE',
+    givesW: 60,
+    fed: 4,
+    facts: { massKg: 0.5, sizeMm: [160, 35, 100], powerW: 5, priceClass: 2 },
+  }),
   injector('inj-passive', 'Passive injector, 24 V', { gives: 'passive PoE', givesW: 24 }),
 ]
 

@@ -39,7 +39,7 @@ function noun(part: Part): string {
     case 'arrestor':
       return part.ports[0]?.connector === 'RJ45' ? 'Data arrestor' : 'Arrestor'
     case 'injector':
-      return 'Injector'
+      return part.ports.length > 2 ? 'Switch' : 'Injector'
     case 'source':
       if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
       return part.batteryWh ? 'UPS' : 'Converter'

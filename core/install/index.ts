@@ -9,6 +9,7 @@ export {
   metalsOf,
   mountKind,
   mountsFor,
+  poleOf,
   screwsHold,
   standing,
   USUAL_GUST_MS,

@@ -1,6 +1,7 @@
 /** What holds an antenna: kinds of mounts, where each may be; wind on the pole; screws and metals. */
 import { lastOf, nth, sure } from '../sure'
-import type { Tree, TreeNode } from '../chain/tree'
+import type { AntennaNode, Tree, TreeNode } from '../chain/tree'
+import { pairsOf } from '../fitting/pair'
 import type { Fixing, Mount, Substrate } from '../job/fixing'
 import type { JobKind, Site } from '../job/schema'
 import { between } from '../site/frame'
@@ -525,3 +526,18 @@ const HEIGHT_PLUS_MINUS_M = 0.05
 /** A height as a driver reads it: rounded up to the next tenth, with how sure it is until it was measured. */
 export const heightWords = (topM: number): Words =>
   words`${metres(Math.ceil(topM * 10 - 1e-6) / 10)} by the plan, rounded up, ± ${metres(HEIGHT_PLUS_MINUS_M)}: measure it`
+
+/** A crossbar carries a second antenna so far beside its pole at most, m. @source common practice (no source) */
+const CROSSBAR_M = 1
+
+/**
+ * Two beams of a pair hang on one pole, one over the other or on a crossbar.
+ * @returns whose pole carries an antenna of which nothing of its own is noted; null where none does
+ */
+export function poleOf(tree: Tree, at: TreeNode): AntennaNode | null {
+  if (at.node.fixing || at.part.kind !== 'antenna') return null
+  const pair = pairsOf(tree).find(p => p.some(n => n.node.id === at.node.id))
+  const other = pair?.find(n => n.node.id !== at.node.id)
+  const fixing = other?.node.fixing
+  return other && fixing && mountKind(fixing.mount).pole && between(other.node, at.node).groundM <= CROSSBAR_M ? other : null
+}

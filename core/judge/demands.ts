@@ -6,7 +6,7 @@ import { nth, sure } from '../sure'
 import { dataWayOf, isData, isSupply } from '../chain/data'
 import { wayTo } from '../chain/tree'
 import type { AntennaNode, Joint, TreeNode } from '../chain/tree'
-import { LINE_CLEAR_M, mountKind } from '../install/mounts'
+import { LINE_CLEAR_M, mountKind, poleOf } from '../install/mounts'
 import { isRaised, raisedM } from '../install/raising'
 import { entering } from '../install/passage'
 import type { Passage, Passer } from '../install/passage'
@@ -98,6 +98,8 @@ function mounts(c: Laid<DemandGround>): Demand[] {
     .map(n => {
       const { fixing } = n.node
       const base = { kind: 'mount', subjectId: n.node.id, of: n.name, asks: `What holds ${n.name}?` } as const
+      const pole = poleOf(c.tree, n)
+      if (pole) return demand({ ...base, state: 'met', by: `the pole of ${pole.name}` })
       if (!fixing) return demand({ ...base, state: 'missing', by: null })
       const isUnknownPole = mountKind(fixing.mount).pole && !fixing.sections.length
       return demand({
@@ -254,21 +256,24 @@ export const clearOfLinesM = ({ node }: Pick<TreeNode, 'node'>): number => raise
 export const linesKey = (nodeId: string): string => `lines:${nodeId}`
 
 function lines(c: Laid<DemandGround>): Demand[] {
-  return c.tree.donors
-    .filter(d => isRaised(c.job.kind, c.building, d.node))
-    .map(d => {
-      const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
-      const value = said?.done ? (said.value ?? null) : null
-      const least = clearOfLinesM(d)
-      return demand({
-        kind: 'lines',
-        subjectId: d.node.id,
-        of: d.name,
-        asks: `How far is the nearest overhead line from where ${d.name} is raised?`,
-        state: value !== null && value >= least ? 'met' : 'missing',
-        by: value === null ? null : `${num(value, 1)} m, ${num(least, 1)} m are kept`,
+  return (
+    c.tree.donors
+      // What hangs on another's pole goes up with it.
+      .filter(d => isRaised(c.job.kind, c.building, d.node) && !poleOf(c.tree, d))
+      .map(d => {
+        const said = lastCheck(c.doc, 'fact', linesKey(d.node.id))
+        const value = said?.done ? (said.value ?? null) : null
+        const least = clearOfLinesM(d)
+        return demand({
+          kind: 'lines',
+          subjectId: d.node.id,
+          of: d.name,
+          asks: `How far is the nearest overhead line from where ${d.name} is raised?`,
+          state: value !== null && value >= least ? 'met' : 'missing',
+          by: value === null ? null : `${num(value, 1)} m, ${num(least, 1)} m are kept`,
+        })
       })
-    })
+  )
 }
 
 function consents(c: Laid<DemandGround>, passages: readonly Passage[], entries: readonly Demand[]): Demand[] {

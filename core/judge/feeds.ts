@@ -130,7 +130,7 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       upsMin: bridgedMin(feed, planned, powerW),
     }
     if (supply === 'PoE' || supply === 'passive PoE')
-      return [{ ...base, data, poe: overData(supply, powerW, lengthM, fedFrom(feed, data)) }]
+      return [{ ...base, data, poe: overData(supply, powerW, lengthM, fedFrom(feed, data, othersW(tree, at, data))) }]
     if (supply === 'mains') return [base]
     // A wire that burns before its fuse is told whatever else is unknown.
     if (lengthM === null)
@@ -157,7 +157,8 @@ function plannedFeed(tree: Tree, at: TreeNode): PlannedFeed | null {
 function loadOf(tree: Tree, at: TreeNode): number {
   if (at.part.kind !== 'injector') return at.part.powerW ?? USUAL_W
   const boxes = tree.routers.filter(r => dataWayOf(tree, r)?.injector?.node.id === at.node.id)
-  return boxes.reduce((sum, r) => sum + (r.part.powerW ?? USUAL_W), 0)
+  // A switch takes something for itself as well.
+  return boxes.reduce((sum, r) => sum + (r.part.powerW ?? USUAL_W), at.part.powerW ?? 0)
 }
 
 /** What is planned stands over what somebody noted of a feed that nobody had planned. */
@@ -180,10 +181,21 @@ function bridgedMin(feed: Feed, planned: PlannedFeed | null, powerW: number): nu
   return feed.upsWh === null ? null : (feed.upsWh * UPS_SHARE * 60) / powerW
 }
 
-/** A planned injector says what it gives; without one it is what somebody noted. */
-function fedFrom(feed: Feed, data: DataWay | null): Feed & { givesW: number | null } {
+/** What the other boxes of the same injector or switch ask of it, W: by the class that each has. */
+function othersW(tree: Tree, at: TreeNode, data: DataWay | null): number {
+  const id = data?.injector?.node.id
+  const others = tree.routers.filter(r => r.node.id !== at.node.id && id && dataWayOf(tree, r)?.injector?.node.id === id)
+  return others.reduce((sum, r) => sum + (poeClassFor(r.part.powerW ?? USUAL_W)?.sourceW ?? r.part.powerW ?? USUAL_W), 0)
+}
+
+/** A planned injector says what it gives, less what others take of it; without one it is what somebody noted. */
+function fedFrom(feed: Feed, data: DataWay | null, takenW: number): Feed & { givesW: number | null } {
   const by = data?.injector?.part
-  return { ...feed, ...(by && { poe: by.gives === 'PoE' ? 'standard' : 'passive' }), givesW: by?.givesW ?? null }
+  return {
+    ...feed,
+    ...(by && { poe: by.gives === 'PoE' ? 'standard' : 'passive' }),
+    givesW: by ? Math.max(0, by.givesW - takenW) : null,
+  }
 }
 
 function overData(

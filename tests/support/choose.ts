@@ -18,6 +18,8 @@ export async function choose(select: Locator, word: string | RegExp | number): P
   await expect(lists).toHaveCount(0)
   await select.click()
   await lists.hover()
+  // A list opens where its present word is.
+  if (!(await option.isVisible())) await page.mouse.wheel(0, -20_000)
   await expect
     .poll(
       async () => {

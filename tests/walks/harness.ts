@@ -199,6 +199,92 @@ export class Walker {
     await expect(this.page.locator('[data-test=down] input')).toHaveValue('')
   }
 
+  /** A vehicle or boat begun at a place, of a body, with its measures kept. */
+  async beginAboard(kind: 'vehicle' | 'boat', job: string, body: string, more: Record<string, string> = {}): Promise<void> {
+    const { page } = this
+    await this.carrier('Tern', '99901')
+    await this.begin(kind, job, { 'Position (may follow)': '47.42, -40.60', 'Agreed down': '6' })
+    await this.choose(page.locator('[data-test=carrier]'), 'Tern')
+    await this.choose(page.locator('[data-test=body]'), body)
+    await this.type(more)
+    await this.keeps(more)
+  }
+
+  /** May we drill: as the owner said. */
+  mayDrill(word: 'yes' | 'no' | 'still to ask'): Promise<void> {
+    return this.choose(this.page.locator('.v-select').filter({ hasText: 'May we drill?' }), word)
+  }
+
+  /** The same level three times at a place of the walk, each a little off the other. */
+  async levels(spot: string, rsrp: number, more: Record<string, string> = {}): Promise<void> {
+    await this.spot(spot)
+    for (const off of [0, 1, -1]) await this.level({ rsrp: String(rsrp + off), band: 'B20', width: '10', ...more })
+  }
+
+  /** Another part in the place of one in the order of the signal. */
+  async swap(role: string, part: string): Promise<void> {
+    const row = this.page.locator(`[data-role="${role}"]`).first()
+    await this.choose(row.locator('.v-select').first(), part)
+    await expect(row).toContainText(part)
+    await sent(this.page)
+  }
+
+  /** An approach pressed: its kit stands in the order of the signal. */
+  async lay(approach: 'router' | 'booster'): Promise<void> {
+    await this.page.locator(`[data-test=approach-${approach}]`).click()
+    await expect(this.page.locator('[data-role=outside]').first()).toBeVisible()
+    await sent(this.page)
+  }
+
+  /** A section of Plan, from wherever one is. */
+  async planned(section: 'Choose' | 'Place' | 'Level' | 'Route'): Promise<void> {
+    const act = this.page.locator('header.acts').getByRole('button', { name: /Plan/ })
+    if ((await act.getAttribute('aria-current')) === null) await act.click()
+    await this.section(section)
+  }
+
+  /** A part put where its figures say, m. */
+  async place(part: string, figures: { along?: string; across?: string; up?: string }): Promise<void> {
+    const { page } = this
+    await page.locator(`[data-test=part-${part}]`).first().focus()
+    const along = page.locator('[data-test=place-along] input')
+    if (!(await along.isVisible())) await page.locator('[data-test=by-figure]').click()
+    for (const [field, value] of Object.entries(figures)) {
+      const input = page.locator(`[data-test=place-${field}] input`)
+      await input.fill(value)
+      await input.blur()
+      await expect(input).toHaveValue(new RegExp(`^${value.replace('-', '[-−]')}0*$`))
+    }
+    await sent(page)
+  }
+
+  /** Route, the layer of one thing. */
+  async layer(name: 'mounts' | 'way-in' | 'surge' | 'feeds' | 'cables'): Promise<void> {
+    await this.planned('Route')
+    await this.page.locator(`[data-test=layer-${name}]`).click()
+  }
+
+  /** On the phone: the card, and the list of all its steps. */
+  async card(): Promise<void> {
+    await this.page.setViewportSize(ROOF)
+    await this.page.goto(this.page.url().replace(/\/job\/([^/]+).*/, '/job/$1/card'))
+    await expect(this.page.locator('[data-test=step-words]')).toBeVisible()
+    await this.page.locator('[data-test=all-steps]').click()
+  }
+
+  /** A step of the card, by what it is and its words. */
+  step(kind: string, words?: string | RegExp): Locator {
+    const all = this.page.locator(`[data-test=step-${kind}]`)
+    return words === undefined ? all : all.filter({ hasText: words })
+  }
+
+  /** A step opened out of the list: what it says. */
+  async openStep(kind: string, words?: string | RegExp): Promise<Locator> {
+    await this.step(kind, words).first().click()
+    await expect(this.page.locator('[data-test=step-words]')).toBeVisible()
+    return this.page.locator('main')
+  }
+
   /** Route: what holds the antenna, how far the lines are, a hole with nothing behind it, and a bonded rod. */
   async route(mount: string | RegExp): Promise<void> {
     const { page } = this
@@ -222,7 +308,7 @@ export class Walker {
 
   /** What a box is fed from is noted, where the plan puts it. */
   async source(kind: 'mains socket' | '12 V feed'): Promise<void> {
-    await this.section('Place')
+    await this.planned('Place')
     await this.page.locator('[data-test=pins]').first().click()
     await this.page.locator(`[data-test=add-${kind.replaceAll(' ', '-')}]`).click()
     await this.page.keyboard.press('Escape')

@@ -58,6 +58,10 @@ const cells = computed(() => {
 const LISTS: [column: string, label: string, hint: string][] = [
   ['bands', 'Bands', 'B3 B20 n78'],
   ['ranges', 'Ranges', '617-960 8dBi 70x80 | 1700-2700 10dBi 55x60: from-to MHz, gain, width across x upright'],
+  ['sizeMm', 'Width, height, depth', '240 80 240, mm'],
+  ['mount', 'Fixed by', 'pole clamp; four screws; bolt through the skin'],
+  ['clampMm', 'Clamps poles', '30 52: from and to, mm'],
+  ['foot', 'Foot through a skin', 'holeMm=25 leastMm=0.7 mostMm=45'],
   ['constants', 'Loss constants k1 k2', 'dB/100 m: k1·√f + k2·f, f in MHz'],
   ['stockM', 'Stock lengths', '5 10 15, metres'],
   ['ports', 'Ports', 'id:role:connector:gender:ohm, parted by |'],

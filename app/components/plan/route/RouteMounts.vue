@@ -13,6 +13,7 @@ import {
   screwsHold,
   standing,
   USUAL_GUST_MS,
+  poleOf,
 } from '#core/install'
 import { BARE_FIXING, GRADE_IDS, METALS, SUBSTRATES } from '#core/job'
 import type { Fixing, Mount } from '#core/job'
@@ -76,6 +77,7 @@ const views = computed(() =>
     return {
       at,
       f,
+      on: tree ? poleOf(tree, at) : null,
       kind,
       stands,
       carried: f && tree ? carriedBy(tree, at, f) : [],
@@ -137,7 +139,7 @@ const m = (v: number) => length(v, prefs.units)
           data-test="mount-kind"
         />
         <MvNumber
-          v-if="raised(v.at)"
+          v-if="raised(v.at) && !v.on"
           class="wide"
           label="nearest overhead line is away"
           :value="lineM(v.at)"
@@ -163,7 +165,8 @@ const m = (v: number) => length(v, prefs.units)
           data-test="through-mm"
         />
       </div>
-      <p v-if="!v.f" class="error" data-test="no-mount">Not planned: what holds it is not noted.</p>
+      <p v-if="v.on" class="soft" data-test="on-pole">On the pole of {{ v.on.name }}, and raised with it.</p>
+      <p v-else-if="!v.f" class="error" data-test="no-mount">Not planned: what holds it is not noted.</p>
       <template v-if="v.f && v.kind">
         <p class="soft">
           Takes {{ v.kind.takes }}. Never {{ v.kind.never }}. {{ v.kind.how }} Tools: {{ v.kind.tools }}.

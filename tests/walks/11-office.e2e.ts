@@ -1,0 +1,78 @@
+/** Walk 11, to where commissioning begins: an office whose backup is a modem on the wall at 3.5 m, with 28 m of data cable to its injector. */
+import { DESK, expect, sent, test } from './harness'
+
+test('an office with a modem on the wall, from an empty crew to the frozen handover', async ({ walker, page }) => {
+  test.setTimeout(240_000)
+  await page.setViewportSize(DESK)
+  await walker.carrier('Tern', '99901')
+  await walker.begin('home', 'Harbour office', { 'Position (may follow)': '47.42, -40.60', 'Agreed down': '10' })
+  await walker.choose(page.locator('[data-test=carrier]'), 'Tern')
+  const built = { 'Length': '14', 'Depth': '9', 'Storeys': '2', 'Storey height': '2.8', 'Roof above eaves, 0 is flat': '2' }
+  await walker.type(built)
+  await walker.keeps(built)
+  await walker.mayDrill('yes')
+  await walker.mast('Fell mast', '47.3800, -40.6300', 'Tern', 'B20 B3', '32')
+  await walker.section('Survey')
+  await walker.levels('Kitchen', -110, { sinr: '3' })
+  await walker.levels('Beside the house', -96, { sinr: '13' })
+
+  // Laid out by the advisor: modem, antenna, data cable, arrestor, injector.
+  await walker.act('Plan')
+  await expect(page.locator('[data-test=advice-outdoors]')).toContainText(/Mbit\/s down/)
+  await page.locator('[data-test=lay-outdoors]').click()
+  const data = page.locator('[data-test=data-cables]')
+  await expect(data.getByRole('listitem')).toHaveCount(2)
+  await sent(page)
+  // On the wall at 3.5 m, its antenna over it.
+  await walker.planned('Place')
+  await walker.place('outside', { up: '4' })
+  await walker.place('router', { up: '3.5' })
+  await page.keyboard.press('Escape')
+  const bare = await walker.open('Plan')
+  for (const lack of [/What holds .* is not noted/, /comes in nowhere/, /earth is noted/, /Which socket/])
+    expect(bare).toMatch(lack)
+  expect(bare).not.toMatch(/No data cable/)
+
+  // 28 m by the cellar: within 100 m, with the watts that arrive.
+  await walker.planned('Choose')
+  const inside = data.getByRole('listitem').nth(1)
+  await inside.getByLabel('Length').fill('28')
+  await inside.getByLabel('Length').blur()
+  await sent(page)
+  await walker.route('side pole')
+  await walker.source('mains socket')
+  await walker.layer('feeds')
+  await page.locator('[data-test=put-ups]').click()
+  await expect(page.locator('[data-test=ups-says]')).toContainText(/On UPS, .* W in all/)
+  await sent(page)
+  const met = await walker.open('Plan')
+  for (const gone of [/What holds .* is not noted/, /comes in nowhere/, /earth is noted/, /Which socket/, /100 m/])
+    expect(met).not.toMatch(gone)
+
+  // The card: out of reach without a ladder; hole, gland, drip loop, crimp and test of the data cable; the UPS tried.
+  await walker.card()
+  const main = page.locator('main')
+  await expect(walker.step('wires')).toHaveCount(2)
+  await expect(walker.step('link')).toHaveCount(1)
+  await expect(walker.step('bridge')).toHaveCount(1)
+  await walker.openStep('hang', /Outdoor modem/)
+  await expect(page.locator('[data-gate=climb]')).toHaveCount(1)
+  await page.locator('[data-test=all-steps]').click()
+  await walker.openStep('pull', /Outdoor modem to Data arrestor|Data arrestor to/)
+  await expect(main).toContainText(/Data cable Cat 6/)
+  await page.locator('[data-test=all-steps]').click()
+  await walker.openStep('wires')
+  await expect(main).toContainText('Crimped after pulling')
+  await page.locator('[data-test=all-steps]').click()
+  await walker.openStep('sim')
+  await expect(main).toContainText('power off')
+
+  // A drill: the line pulled, the other way taken, timed.
+  await page.setViewportSize(DESK)
+  await walker.act('Prove')
+  await page.getByRole('button', { name: 'speed', exact: true }).click()
+  for (const down of ['24', '22.5', '25']) await walker.speed(down, '7')
+  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 10 down agreed')
+  const paper = await walker.handOver('The office')
+  for (const name of ['Outdoor modem', 'Data arrestor', 'Injector', 'UPS']) await expect(paper).toContainText(name)
+})
