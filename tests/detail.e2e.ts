@@ -100,6 +100,8 @@ test('what was noted under the wrong set-up is moved to another, and one undo ta
 test('a reading noted on paper keeps its own time', async ({ demoPage: page, app }) => {
   await openJob(page, LOFT, 'survey')
   await page.getByRole('button', { name: /^Study/ }).click()
+  await page.locator('[data-test=more]').click()
+  await page.locator('[data-test=taken-change]').click()
   await page.locator('[data-test=taken]').fill('2026-03-20T07:45')
   await page.locator('[data-test=rsrp] input').fill('108,5')
   await page.locator('[data-test=keep]').click()

@@ -812,6 +812,8 @@ const ACTS: Record<string, Act> = {
     job: CROFT,
     section: 'survey',
     does: async page => {
+      await page.locator('[data-test=more]').click()
+      await page.locator('[data-test=taken-change]').click()
       await page.locator('[data-test=carrier-role]').click()
       const texts = { rsrp: '-97', sinr: '8.5', rsrq: '-12', band: 'B3', width: '15', cell: 'hand-7' }
       for (const [f, v] of Object.entries(texts)) await page.locator(`[data-test=${f}] input`).fill(v)
@@ -855,6 +857,7 @@ const ACTS: Record<string, Act> = {
         await page.locator(`[data-test=${f}] input`).fill(v)
       await page.locator('[data-test=keep]').click()
       await expect(page.locator('[data-test=down] input')).toHaveValue('')
+      await page.locator('[data-test=more]').click()
       await page.locator('[data-test=no-load]').click()
     },
     sets: {

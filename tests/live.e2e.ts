@@ -62,6 +62,7 @@ test('a wrong code, a bridge that is gone and a browser without ports are told i
 test('half a minute at a spot becomes a reading; a page that is pasted fills the fields', async ({ demoPage: page, app }) => {
   test.setTimeout(120_000)
   await openJob(page, KILN, 'survey')
+  await page.locator('[data-test=more]').click()
   await page.locator('[data-test=paste]').click()
   await page.locator('[data-test=page]').fill('Uptime 3 days')
   await page.locator('[data-test=take-page]').click()

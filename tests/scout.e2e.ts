@@ -395,6 +395,7 @@ test('what was read at a stop stays with it, and the stop with what was read the
   await openJob(page, VAN, 'survey')
   await table.click()
   await expect(page.locator('.side')).toContainText('Nothing read here yet, at Moss Road bend.')
+  await page.locator('[data-test=more]').click()
   await page.locator('[data-test=no-load]').click()
   await expect(entries).toHaveCount(1)
   await sent(page)

@@ -174,14 +174,14 @@ test('on the roof nothing runs off the side and targets are large', async ({ dem
     ).toBeGreaterThanOrEqual(56)
   await page.locator('.keys').getByRole('button', { name: '9', exact: true }).click()
   await page.locator('.keys').getByRole('button', { name: '8', exact: true }).click()
-  await expect(page.locator('.pad .big')).toContainText('−98')
+  await expect(page.locator('.figures .big')).toContainText('−98')
   await page.locator('[data-test=keep-roof]').click()
   await expect(page.locator('.kinds .done')).toContainText('kept −98 dBm')
   // A SINR below zero can be keyed in, too.
-  await page.locator('.pad .tabs').getByRole('button', { name: 'SINR' }).click()
+  await page.locator('.figures').getByRole('button', { name: 'SINR' }).click()
   await page.locator('.keys').getByRole('button', { name: '3', exact: true }).click()
-  await page.locator('.pad').getByRole('button', { name: 'minus or plus' }).click()
-  await expect(page.locator('.pad .big')).toContainText('−3')
+  await page.locator('.figures').getByRole('button', { name: 'minus or plus' }).click()
+  await expect(page.locator('.figures .big')).toContainText('−3')
   await page.locator('[data-test=keep-roof]').click()
   await expect(page.locator('.kinds .done')).toContainText('kept')
   // A room is added where one stands in it, named, and taken away again.

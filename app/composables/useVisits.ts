@@ -1,4 +1,4 @@
-import type { Visit } from '#core/job'
+import type { Edit, Visit } from '#core/job'
 import { isOpen } from '#core/card'
 
 /** A morning, and what most visits are. */
@@ -47,6 +47,22 @@ export function useVisits() {
     const after = visits.value.map(x => (x.id === v.id ? { ...x, ...fields } : x))
     return store.commit([{ table: 'visits', op: 'update', rowId: v.id, fields }, ...nextOn(after)], 'a visit changed')
   }
+  /** The day that somebody names: the visit that is planned moves to it, else one is planned; a past day is only noted. */
+  function setNext(onDay: string | null) {
+    const noted = { table: 'jobs' as const, op: 'update' as const, rowId: store.job!.id, fields: { nextOn: onDay } }
+    const planned = next.value
+    const visit: Edit[] =
+      onDay === null
+        ? planned
+          ? [{ table: 'visits', op: 'update', rowId: planned.id, fields: { state: 'called off' } }]
+          : []
+        : onDay < today()
+          ? []
+          : planned
+            ? [{ table: 'visits', op: 'update', rowId: planned.id, fields: { onDay } }]
+            : [{ table: 'visits', op: 'insert', fields: { ...NEW_VISIT, onDay } }]
+    return store.commit([noted, ...visit], 'the next visit')
+  }
   const remove = (v: Visit) => store.commit([{ table: 'visits', op: 'delete', rowId: v.id }], 'a visit taken away')
-  return { visits, next, add, change, remove }
+  return { visits, next, add, change, setNext, remove }
 }

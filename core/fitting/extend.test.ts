@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
-import { partOfKind } from '../catalogue/parts'
+import { partById, partOfKind } from '../catalogue/parts'
 import { treeOf } from '../chain/tree'
 import { changesOf } from '../job/edits'
 import { buildingOf } from '../site/building'
@@ -43,5 +43,31 @@ describe('a lead that does not reach', () => {
     const house = new House('router')
     const cable = tree(house).joints.find(j => j.run.partId)!
     expect(extensionOf(cable, { ...on(house), spareM: -2, frequencyMHz: 806 })).toBeNull()
+  })
+})
+
+describe('a lead that reaches by itself', () => {
+  it('goes on by no cable: told, and left out in a press with the adapter its plug needs', () => {
+    const h = new House('router', 'vehicle')
+    const t = () => treeOf(h.doc, h.doc.designs[0]!)
+    const donor = t().donors[0]!
+    // A whip with 4.5 m of its own in the place of an antenna that had none.
+    h.set('nodes', donor.node.id, { partId: 'ant-bullbar', part: partById('ant-bullbar')! })
+    const run = t().joints.find(j => j.from.at.node.id === donor.node.id)!.run.id
+    const box = t().routers[0]!.node
+    h.set('nodes', donor.node.id, { eastM: box.eastM, northM: box.northM + 1.5, upM: box.upM })
+    h.read('Roof', -95)
+    const found = () => h.assess().findings.find(f => f.code === 'place.lead-alone' && f.subjectId === run)
+    expect(found()).toBeDefined()
+    h.cure(found()!.cures[0]!)
+    expect(found()).toBeUndefined()
+    const joint = t().joints.find(j => j.run.id === run)!
+    expect([joint.run.partId, joint.leads[0]!.lengthM]).toEqual([null, 4.5])
+    const codes = h
+      .assess()
+      .findings.filter(f => f.subjectId.startsWith(run))
+      .map(f => f.code)
+    expect(codes).not.toContain('choose.connector')
+    expect(codes).not.toContain('place.short')
   })
 })

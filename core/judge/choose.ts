@@ -402,7 +402,7 @@ function asPair(pair: readonly [AntennaNode, AntennaNode]): Draft[] {
     },
   ]
 }
-/** Two cables that differ so much bring one branch in weaker than the other: in loss, dB, or in length, m. @source common practice (no source) */
+/** Two cables that differ so much bring one branch in weaker: in loss, dB, or in length, m. @source common practice (no source) */
 const UNLIKE = { db: 0.5, m: 3 } as const
 
 /** Of each antenna of a pair: what its way to the box takes, and how long it is. */

@@ -1,24 +1,23 @@
 /** Place judged: do the antennas hear each other, do the cables reach, may the holes be drilled. */
-import { extensionOf } from '../fitting/extend'
-import { isCable, lineOf } from '../chain/tree'
+import { isCable } from '../chain/tree'
 import { movesAbout } from '../job/schema'
 import { RULE_OF_THUMB } from '../separation/rule-of-thumb'
 import { meetsRuleOfThumb, servedShare } from '../separation/isolation'
 import type { Loop, Pair } from '../separation/loop'
 import { WINDOW_LEAD } from '../fitting/adapters'
 import { spliceInto } from '../fitting/splice'
-import type { CableLength } from '../fitting/lengths'
 import { inside, surfacesBetween } from '../site/building'
 import type { Joint, Tree } from '../chain/tree'
 import { num } from '../units'
 import { concat, listed, metres, words } from '../words'
 import { fixtureDrafts } from './fixtures'
+import { lengthDrafts } from './lengths'
 import { exposureDrafts, placingDrafts } from './placing'
 import { isLaid, isWorked } from './context'
 import { serviceDrafts } from './services'
 import type { Context, Worked } from './context'
 import { COMMON, finding } from './finding'
-import type { Cure, Draft, Finding } from './finding'
+import type { Draft, Finding } from './finding'
 
 export function placeFindings(c: Context): Finding[] {
   const site = [...fixtureDrafts(c), ...(isLaid(c) ? serviceDrafts(c) : [])]
@@ -169,66 +168,6 @@ function loopDrafts(loop: Loop): Draft[] {
       source: COMMON,
     })
   return out
-}
-
-function lengthDrafts(c: Worked, l: CableLength): Draft[] {
-  const { run, from, to } = l.joint
-  const between = `${from.at.name} and ${to.at.name}`
-  if (run.partId !== null && run.measured) {
-    if (!l.contradicted) return []
-    return [
-      {
-        code: 'place.length-doubt',
-        subjectId: run.id,
-        severity: 'note',
-        title: 'The measured length and the picture disagree',
-        sentence: concat(
-          words`${metres(l.lengthM)} were measured between ${between}; by the picture it takes `,
-          words`${metres(l.neededM)}. One of them is wrong.`,
-        ),
-        because: 'down or up, then along the walls, with slack for bends and both ends',
-        source: COMMON,
-      },
-    ]
-  }
-  if (l.spareM > -0.05) return []
-  const is = l.stockM === null ? 'it is' : 'planned are'
-  const cure = l.stockM === null ? extended(c, l) : longerCable(l, l.stockM)
-  return [
-    {
-      code: 'place.short',
-      subjectId: run.id,
-      severity: 'fix',
-      title: words`The ${lineOf(l.joint)?.name ?? 'cable'} is ${metres(-l.spareM)} short`,
-      sentence: words`Between ${between} it takes ${metres(l.neededM)}; ${is} ${metres(l.lengthM)}.`,
-      because: 'down or up, then along the walls, with slack for bends, drip loop and both ends',
-      source: COMMON,
-      cures: cure ? [cure] : [],
-    },
-  ]
-}
-
-const longerCable = (l: CableLength, stockM: number): Cure => ({
-  label: words`take ${metres(stockM)}`,
-  gain: words`${metres(l.spareM + stockM - l.joint.run.lengthM)} to spare`,
-  cost: 'longer cable',
-  enough: true,
-  steps: [{ table: 'runs', op: 'update', rowId: l.joint.run.id, fields: { lengthM: stockM } }],
-})
-
-/** A lead's length is its maker's: it goes on by a cable, or what it leads to comes nearer. */
-function extended({ job, building, main }: Worked, l: CableLength): Cure | null {
-  const { frequencyMHz } = main.carrier
-  const more = extensionOf(l.joint, { job, building, spareM: l.spareM, frequencyMHz })
-  return (
-    more && {
-      label: words`go on with ${metres(more.lengthM)} of ${more.line.name}`,
-      gain: 'it reaches',
-      cost: `−${num(more.lossDb, 1)} dB, a joint: indoors, or sealed`,
-      enough: true,
-      steps: more.steps,
-    }
-  )
 }
 
 /** Cables that go through the shell of the site where nothing may be drilled, and no way in that is there takes them. */

@@ -1,4 +1,4 @@
-/** Walk 11, to where commissioning begins: an office whose backup is a modem on the wall at 3.5 m, with 28 m of data cable to its injector. */
+/** Walk 11, to where commissioning begins: an office with a modem on the wall at 3.5 m, and 28 m of data cable to its injector. */
 import { DESK, expect, sent, test } from './harness'
 
 test('an office with a modem on the wall, from an empty crew to the frozen handover', async ({ walker, page }) => {
@@ -25,8 +25,9 @@ test('an office with a modem on the wall, from an empty crew to the frozen hando
   await sent(page)
   // On the wall at 3.5 m, its antenna over it.
   await walker.planned('Place')
-  await walker.place('outside', { up: '4' })
-  await walker.place('router', { up: '3.5' })
+  const onWall = await walker.outsideOf(7)
+  await walker.place('outside', { along: onWall, up: '4' })
+  await walker.place('router', { along: onWall, up: '3.5' })
   await page.keyboard.press('Escape')
   const bare = await walker.open('Plan')
   for (const lack of [/What holds .* is not noted/, /comes in nowhere/, /earth is noted/, /Which socket/])

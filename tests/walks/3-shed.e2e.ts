@@ -1,4 +1,4 @@
-/** Walk 3, to where commissioning begins: a shed with two single beams crossed on one pole: one mount, one raise, one aim, two unlike cables. */
+/** Walk 3, to where commissioning begins: a shed with two single beams crossed on one pole: one mount, one aim, two unlike cables. */
 import { DESK, expect, sent, test } from './harness'
 
 test('a shed with a crossed pair, from an empty crew to the frozen handover', async ({ walker, page }) => {
@@ -62,13 +62,16 @@ test('a shed with a crossed pair, from an empty crew to the frozen handover', as
 
   // Cables of 10 and 15 m: told as unlike, with what that costs.
   await walker.planned('Choose')
-  const lengths = page.getByLabel('Length', { exact: true })
-  await expect(lengths.first()).toBeVisible()
-  await lengths.first().fill('10')
-  await lengths.first().blur()
-  const later = tree.getByLabel('Length', { exact: true }).nth(2)
-  await later.fill('15')
-  await later.blur()
+  const lengths = tree.locator('[data-test=tree-length] input')
+  // Antenna to arrestor, arrestor to router, of each branch.
+  await expect(lengths).toHaveCount(4)
+  for (const [n, value] of [
+    [0, '10'],
+    [2, '15'],
+  ] as const) {
+    await lengths.nth(n).fill(value)
+    await lengths.nth(n).blur()
+  }
   await sent(page)
   await expect(page.locator('main')).toContainText(/Cables of the pair are unlike/)
 
@@ -87,7 +90,7 @@ test('a shed with a crossed pair, from an empty crew to the frozen handover', as
   await expect(page.locator('main')).toContainText('one at +45°, one at −45°')
   // SINR by branch, read one by one.
   await page.goto(page.url().replace(/\/card.*/, '/aim'))
-  await expect(page.locator('[data-test=branches-open]')).toBeVisible()
+  await expect(page.locator('[data-test=tick-falls]')).toBeVisible()
   for (const tick of await page.locator('[data-test^=tick-]').all()) await tick.click()
   await page.locator('[data-test=branches-open]').click()
   await expect(page.locator('[data-test=branches]')).toBeVisible()

@@ -24,6 +24,18 @@ test('a work truck and its fleet, from an empty crew to the frozen handover', as
     ['inside', '2.9', '1.3'],
   ] as const)
     await walker.place(part, { along, up })
+  // The whip’s own lead reaches: the cable behind it goes.
+  await walker.planned('Choose')
+  await page.locator('[data-test=findings]').click()
+  const sheet = page.getByRole('dialog')
+  await sheet
+    .getByRole('button', { name: /its own lead alone/ })
+    .first()
+    .click()
+  await expect(sheet).not.toContainText('The own lead of Outside whip reaches by itself')
+  await page.keyboard.press('Escape')
+  await sent(page)
+
   // Nobody hangs a sheet of steel in a cab.
   const open = await walker.open('Plan')
   expect(open).not.toMatch(/steel sheet/i)

@@ -78,7 +78,6 @@ test('a yawl, from an empty crew to the frozen handover', async ({ walker, page 
 
   // The list has rivets, pads and the sleeve; a late part reorders the work.
   await page.setViewportSize(DESK)
-  await walker.act('Fit')
   await walker.section('List')
   for (const thing of ['Rivets, monel', 'Pad that parts two metals', 'Sleeve where a lead goes into a spar'])
     await expect(main).toContainText(thing)

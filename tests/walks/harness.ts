@@ -253,9 +253,19 @@ export class Walker {
       const input = page.locator(`[data-test=place-${field}] input`)
       await input.fill(value)
       await input.blur()
-      await expect(input).toHaveValue(new RegExp(`^${value.replace('-', '[-−]')}0*$`))
+      await expect(input).toHaveValue(new RegExp(`^${value.replace('-', '[-−]').replace('.', '\\.')}0*$`))
     }
     await sent(page)
+  }
+
+  /** Just outside the wall at which the antenna stands, as Place says it along the building. @param halfM  half of its length */
+  async outsideOf(halfM: number): Promise<string> {
+    const { page } = this
+    await page.locator('[data-test=part-outside]').first().focus()
+    const along = page.locator('[data-test=place-along] input')
+    if (!(await along.isVisible())) await page.locator('[data-test=by-figure]').click()
+    const now = Number((await along.inputValue()).replace('−', '-'))
+    return String(Math.sign(now) * (halfM + 0.2))
   }
 
   /** Route, the layer of one thing. */

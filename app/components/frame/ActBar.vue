@@ -176,7 +176,7 @@ i.empty {
     flex-direction: row;
     gap: 10px;
     align-items: baseline;
-    padding: 8px 14px;
+    padding: 3px 14px;
     border: 0;
   }
   .name span {
@@ -184,7 +184,7 @@ i.empty {
   }
   .link {
     width: auto;
-    padding: 9px 14px;
+    padding: 3px 14px;
   }
   .link strong {
     display: none;
@@ -196,9 +196,9 @@ i.empty {
     border-top: 1px solid var(--mv-line);
   }
   nav button {
-    padding: 8px 2px 10px;
+    padding: 4px 2px 6px;
     align-items: center;
-    min-height: 48px;
+    min-height: 40px;
     justify-content: center;
   }
   nav button:last-child {

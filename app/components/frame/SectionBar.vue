@@ -121,13 +121,13 @@ nav a.on {
   }
   .bar {
     padding: 0 6px 0 14px;
-    min-height: 48px;
+    min-height: 34px;
   }
   nav {
     gap: 18px;
   }
   .tool {
-    min-height: 44px;
+    min-height: 34px;
   }
   .tool .key {
     display: none;

@@ -377,7 +377,21 @@ const kitNow = computed<Kit>(() => {
                 <span v-else-if="o.joint && !o.joint.run.partId" class="soft">screwed on</span>
               </td>
               <td class="r fig">
-                {{ o.joint && isCable(o.joint) ? length(jointM(o.joint), prefs.units) : '' }}
+                <MvNumber
+                  v-if="o.joint?.run.partId && !o.joint.leads.length"
+                  class="cut"
+                  label="length"
+                  :unit="unit"
+                  :factor="factor"
+                  :value="o.joint.run.lengthM"
+                  :low="0"
+                  :high="500"
+                  required
+                  :decimals="1"
+                  data-test="tree-length"
+                  :save="v => setRun(o, { lengthM: v })"
+                />
+                <template v-else>{{ o.joint && isCable(o.joint) ? length(jointM(o.joint), prefs.units) : '' }}</template>
                 <small v-if="o.joint" class="soft">{{ spareOf(o.joint) }}</small>
               </td>
               <td class="r fig">{{ o.joint ? lossOf(o.joint) : '' }}</td>
@@ -631,6 +645,10 @@ b.fig {
   display: flex;
   gap: 10px;
   font-size: 12.5px;
+}
+.cut {
+  width: 104px;
+  margin-left: auto;
 }
 .tree {
   overflow: auto;

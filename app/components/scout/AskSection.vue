@@ -19,6 +19,20 @@ const update =
   (v: unknown) =>
     store.commit([setField(table, rowId, field, v) as Edit], label)
 const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, fieldWord(field))(field)
+const { setNext } = useVisits()
+/** The one SIM that a job begins with is of the carrier that is planned for: that is said once. */
+function setCarrier(carrier: string | null) {
+  const [sim] = store.doc.sims
+  const begun = carrier !== null && store.doc.sims.length === 1 && sim && sim.carrier === null
+  const name = sim?.name === 'SIM' ? `${carrier} SIM` : sim?.name
+  return store.commit(
+    [
+      { table: 'jobs', op: 'update', rowId: job.value.id, fields: { carrier } },
+      ...(begun ? [{ table: 'sims' as const, op: 'update' as const, rowId: sim.id, fields: { carrier, name } }] : []),
+    ],
+    fieldWord('carrier'),
+  )
+}
 const edits = useSiteEdits()
 const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
 const moving = computed(() => moves(store.doc))
@@ -152,7 +166,7 @@ const carriers = computed(() => [
           data-test="agreed-drops"
           :save="setJob('agreedDrops')"
         />
-        <MvText label="Next visit" type="date" :value="job.nextOn" :save="setJob('nextOn')" />
+        <MvText label="Next visit" type="date" :value="job.nextOn" :save="setNext" />
       </fieldset>
       <fieldset v-if="moving">
         <legend>Stops</legend>
@@ -218,7 +232,7 @@ const carriers = computed(() => [
           :choices="carriers"
           clearable
           data-test="carrier"
-          :save="v => setJob('carrier')(v ?? null)"
+          :save="v => setCarrier(v ?? null)"
         />
         <SimsPanel />
         <MvText

@@ -13,7 +13,8 @@ const DWELL_S = 30
 /** a dwell that settled early enough may be kept from here on */
 const LEAST_S = 8
 const listening = ref(false)
-const pasting = ref(false)
+/** the form for the modem’s page is open */
+const pasting = defineModel<boolean>('pasting', { default: false })
 const text = ref('')
 const pasteError = ref('')
 const startedMs = ref<number | null>(null)
@@ -104,9 +105,6 @@ function take() {
     </template>
     <button type="button" class="press small" data-test="listen" @click="listening = true">
       {{ modem.live ? modem.link!.name : modem.trouble || 'listen to a modem' }}
-    </button>
-    <button v-if="!modem.live" type="button" class="press small" data-test="paste" @click="pasting = !pasting">
-      paste the modem’s page
     </button>
     <form v-if="pasting" class="paste" @submit.prevent="take">
       <textarea v-model="text" rows="4" aria-label="What the modem’s page shows" placeholder="RSRP −97 dBm …" data-test="page" />

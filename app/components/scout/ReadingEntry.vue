@@ -1,471 +1,133 @@
 <script setup lang="ts">
-import { nth, sure } from '#core/sure'
-import { insert, standing } from '#core/job'
-import type { Edit, Fields, New, Reading } from '#core/job'
-import { mastOfReading } from '#core/masts'
-import { asPlanned } from '#core/survey'
-import type { MadeWith } from '#core/survey'
-import { asNegative, parseNumber } from '#core/formats'
-import type { PageFigures } from '#core/formats'
-import { bandFromEntry, earfcnToMHz, GRADE_SOURCE, gradeRsrp, noiseLimitedSinrDb } from '#core/radio'
-import { countWords, wordsOfDrill } from '#core/prove'
-import type { Step } from '#core/fitting'
-import type { Kept } from '../prove/WatchPanel.vue'
-import { v7 as uuidv7 } from 'uuid'
-import { nowUtc } from '~/replica/clock'
-import { MBITS_PER_MBYTE, num } from '#core/units'
-import type { TestedSpeed } from '~/instruments/speed'
+import { GRADE_SOURCE } from '#core/radio'
 
-/** A keyboard row at the desk, a keypad on the roof: one reading, one speed test or one call at a spot. */
+/** One figure at a spot: a keyboard row at the desk, a keypad on the roof; a modem or its page as the alternative to typing. */
 const props = defineProps<{ spotId: string; after?: boolean }>()
-const store = useOpened()
-const kind = ref<'reading' | 'speed' | 'call' | 'watch'>('reading')
-/** what it is made with */
-const setupId = ref<string | null>(null)
-/** The first reading of the finished work brings its set-up along, as planned, where none was chosen. */
-function madeWith(): { id: string | null; steps: Step[] } {
-  if (!props.after || setupId.value || !store.design) return { id: setupId.value, steps: [] }
-  const rowId = uuidv7()
-  return { id: rowId, steps: [{ table: 'setups', op: 'insert', rowId, fields: { ...asPlanned(store.doc, store.design) } }] }
-}
-/** carriers of one moment share a number: the next one read belongs to the last where it is said so */
-const capture = ref<string | null>(null)
-const role = ref<'anchor' | 'added' | 'NR'>('anchor')
-type Name = 'band' | 'width' | 'rsrp' | 'rsrq' | 'sinr' | 'cell' | 'down' | 'up' | 'ping'
-const technology = ref<'LTE' | 'NR'>('LTE')
-const values = reactive<Record<Name, string>>({
-  band: '',
-  width: '',
-  rsrp: '',
-  rsrq: '',
-  sinr: '',
-  cell: '',
-  down: '',
-  up: '',
-  ping: '',
-})
-const errors = reactive<Partial<Record<Name | 'all', string>>>({})
-const done = ref('')
-const { start: quietLater } = useTimeoutFn(() => (done.value = ''), 2500, { immediate: false })
-const SPEED = 'Mbit/s'
-/** some pages and programs show megabytes: what is typed is of this unit, what is kept is Mbit/s */
-const speedUnit = ref<'Mbit/s' | 'MB/s'>('Mbit/s')
-const FIELDS: Record<
-  'reading' | 'speed',
-  { name: Name; label: string; unit: string; negative?: boolean; low?: number; high?: number }[]
-> = {
-  reading: [
-    { name: 'rsrp', label: 'RSRP', unit: 'dBm', negative: true, low: -160, high: -20 },
-    { name: 'sinr', label: 'SINR', unit: 'dB', low: -30, high: 60 },
-    { name: 'rsrq', label: 'RSRQ', unit: 'dB', negative: true, low: -50, high: 10 },
-    { name: 'band', label: 'Band', unit: '' },
-    { name: 'width', label: 'Width', unit: 'MHz', low: 1.4, high: 100 },
-    { name: 'cell', label: 'Cell', unit: '' },
-  ],
-  speed: [
-    { name: 'down', label: 'Down', unit: SPEED, low: 0, high: 10000 },
-    { name: 'up', label: 'Up', unit: SPEED, low: 0, high: 10000 },
-    { name: 'ping', label: 'Ping', unit: 'ms', low: 0, high: 100000 },
-  ],
-}
-const fields = computed(() =>
-  FIELDS[kind.value === 'reading' ? 'reading' : 'speed'].map(f =>
-    f.unit === SPEED ? { ...f, unit: speedUnit.value, high: f.high! / factorOf(f.unit) } : f,
-  ),
-)
-/** to Mbit/s, of a field that is a speed */
-const factorOf = (unit: string): number => (unit === SPEED && speedUnit.value === 'MB/s' ? MBITS_PER_MBYTE : 1)
-const active = ref<Name>('rsrp')
-watch(kind, k => (active.value = k === 'reading' ? 'rsrp' : 'down'))
-function nextRole() {
-  role.value = role.value === 'anchor' ? 'added' : role.value === 'added' ? 'NR' : 'anchor'
-  if (role.value === 'NR') technology.value = 'NR'
-  else technology.value = 'LTE'
-  values.band = values.width = values.cell = ''
-}
-// What the last reading of the job said of band, width and cell is offered again: nothing is typed twice.
-watchEffect(() => {
-  const last = store.doc.readings.at(-1)
-  if (last && !values.band) values.band = last.band ?? ''
-  if (last && !values.width && last.bandwidthMHz) values.width = String(last.bandwidthMHz)
-})
-function read(name: Name): number | null {
-  const f = sure(fields.value.find(x => x.name === name))
-  let v = parseNumber(values[name])
-  if (f.negative) v = asNegative(v)
-  if (v !== null && (v < f.low! || v > f.high!)) throw new RangeError(`${f.low} to ${f.high} ${f.unit}`.replace(/-/g, '−'))
-  return v === null || f.unit !== 'MB/s' ? v : Math.round(v * MBITS_PER_MBYTE * 1000) / 1000
-}
-function all(names: Name[]): Record<Name, number | null> | null {
-  for (const k of Object.keys(errors) as Name[]) errors[k] = ''
-  const out = {} as Record<Name, number | null>
-  let bad = false
-  for (const n of names) {
-    try {
-      out[n] = read(n)
-    } catch (e) {
-      errors[n] = messageOf(e)
-      bad = true
-    }
-  }
-  return bad ? null : out
-}
-/** left empty: now. A reading noted on paper is given its own time, in this device’s zone. */
-const taken = ref('')
-function takenAt(): string {
-  const at = new Date(taken.value)
-  return Number.isNaN(at.getTime()) ? nowUtc() : at.toISOString()
-}
-const { once } = useOnce()
-const save = (wouldNotLoad = false) =>
-  once(() => (kind.value === 'speed' || wouldNotLoad ? saveSpeed(wouldNotLoad) : saveReading()))
-const common = (setupId: string | null) => ({
-  spotId: props.spotId,
-  setupId,
-  takenAtUtc: takenAt(),
-  replacesId: null,
-  withdrawn: false,
-})
-/** Keeps one row of the log at this spot, with what it was made with. @returns whether it was taken */
-async function keep<T extends MadeWith>(
-  table: T,
-  fields: Omit<Fields<T>, keyof ReturnType<typeof common> | 'stopId'>,
-  what: string,
-  said: string,
-): Promise<boolean> {
-  const by = madeWith()
-  const row = { ...common(by.id), ...fields } as New<T>
-  const wrong = await store.commit([...by.steps, insert(table, row) as Edit], what)
-  errors.all = wrong[0] ? `${wrong[0].field} ${wrong[0].message}` : ''
-  done.value = wrong.length ? '' : said
-  quietLater()
-  return !wrong.length
-}
-type Heard = Pick<Reading, 'technology' | 'band' | 'channel' | 'bandwidthMHz' | 'cellId' | 'rsrpDbm' | 'rsrqDb' | 'sinrDb'>
-/** @returns what stands in the fields; null where something is wrong, and its field says what */
-function inFields(): Heard | null {
-  const v = all(['rsrp', 'sinr', 'rsrq', 'width'])
-  if (!v) return null
-  const text = values.band.trim()
-  const band = text ? bandFromEntry(text, technology.value) : undefined
-  if (text && !band) {
-    errors.band = `no ${technology.value} band or channel held`
-    return null
-  }
-  if (v.rsrp === null && v.sinr === null && v.rsrq === null) {
-    errors.rsrp = 'RSRP, SINR or RSRQ is needed'
-    return null
-  }
-  return {
-    technology: technology.value,
-    band: band?.name ?? null,
-    channel: /^\d+$/.test(text) && Number(text) > 100 ? Number(text) : null,
-    bandwidthMHz: v.width,
-    cellId: values.cell.trim() || null,
-    rsrpDbm: v.rsrp,
-    rsrqDb: v.rsrq,
-    sinrDb: v.sinr,
-  }
-}
-async function saveReading(heard: Heard | null = inFields()) {
-  if (!heard) return
-  if (role.value === 'anchor') capture.value = uuidv7()
-  const kept = await keep(
-    'readings',
-    { ...heard, capture: capture.value, carrierRole: role.value },
-    'a reading',
-    `kept ${heard.rsrpDbm ?? ''} dBm`.replace('-', '−'),
-  )
-  if (kept) values.rsrp = values.sinr = values.rsrq = ''
-  active.value = 'rsrp'
-}
-/** What a modem said, or its page, shown in the fields. */
-function fill(f: Partial<PageFigures>) {
-  kind.value = 'reading'
-  const text = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v).replace('-', '−'))
-  values.rsrp = text(f.rsrpDbm)
-  values.rsrq = text(f.rsrqDb)
-  values.sinr = text(f.sinrDb)
-  if (f.cellId) values.cell = f.cellId
-  if (f.band) values.band = f.band
-  if (f.bandwidthMHz) values.width = String(f.bandwidthMHz)
-  if (f.technology) technology.value = f.technology
-}
-/** A modem's figures go into the row as the numbers that they are; what it does not say is what the fields say. */
-async function keepHeard(f: Partial<PageFigures>, words: string) {
-  fill(f)
-  const shown = inFields()
-  if (!shown) return
-  const said = { rsrpDbm: f.rsrpDbm ?? null, rsrqDb: f.rsrqDb ?? null, sinrDb: f.sinrDb ?? null }
-  await once(() => saveReading({ ...shown, ...said, bandwidthMHz: f.bandwidthMHz ?? shown.bandwidthMHz }))
-  if (done.value) done.value = `${done.value}: ${words}`
-}
-function showPage(f: PageFigures, told: string) {
-  fill(f)
-  errors.all = told
-}
-/** The carrier that the link was last seen on here, with this set-up. */
-function answeredBy(): { band: string | null; cellId: string | null } {
-  const last = standing(store.doc.readings).findLast(
-    r => r.spotId === props.spotId && r.carrierRole === 'anchor' && (!setupId.value || r.setupId === setupId.value),
-  )
-  return { band: last?.band ?? null, cellId: last?.cellId ?? null }
-}
-async function saveSpeed(wouldNotLoad: boolean) {
-  const v = wouldNotLoad ? { down: null, up: null, ping: null } : all(['down', 'up', 'ping'])
-  if (!v) return
-  if (!wouldNotLoad && v.down === null && v.up === null) {
-    errors.down = 'a speed is needed, or “would not load”'
-    return
-  }
-  const kept = await keep(
-    'speedRuns',
-    { downMbps: v.down, upMbps: v.up, pingMs: v.ping, wouldNotLoad, via: null, doubted: false, ...answeredBy() },
-    'a speed test',
-    wouldNotLoad ? 'kept: would not load' : `kept ${v.down} Mbit/s down`,
-  )
-  if (kept) values.down = values.up = values.ping = ''
-  // “Would not load” is said from the keys of a reading too.
-  active.value = nth(fields.value, 0).name
-}
-/** A test of our own: kept as it came, marked where it went another way than the set-up's earlier ones. */
-async function keepTested(t: TestedSpeed) {
-  const kept = await keep(
-    'speedRuns',
-    {
-      downMbps: t.downMbps,
-      upMbps: t.upMbps,
-      pingMs: t.pingMs,
-      wouldNotLoad: false,
-      via: t.via,
-      doubted: t.doubted,
-      ...answeredBy(),
-    },
-    'a speed test',
-    t.doubted ? 'kept, marked: it went another way' : `kept ${num(t.downMbps, 1)} down`,
-  )
-  if (!kept && !errors.all) errors.all = 'the test could not be kept'
-}
-/** A link watched, or a drill: of its own beginning. */
-async function keepWatched(w: Kept) {
-  const said = w.kind === 'drill' ? wordsOfDrill(w) : countWords(w.drops)
-  await keep('watches', w, 'a watch for drop-outs', `kept: ${said}`)
-}
-/** the lock that was just taken is the band that is read */
-function lockedTo(band: string) {
-  values.band = band
-}
-const dwelling = ref(false)
-/** figures are typed, rather than an outcome pressed */
-const typed = computed(() => kind.value === 'reading' || kind.value === 'speed')
-const CALLS = [
-  { words: 'made, heard both ways, held', made: true, heard: true, dropped: false },
-  { words: 'heard badly or one way', made: true, heard: false, dropped: false },
-  { words: 'dropped', made: true, heard: true, dropped: true },
-  { words: 'not made', made: false, heard: false, dropped: false },
-]
-const saveCall = ({ words, ...outcome }: (typeof CALLS)[number]) => once(() => keep('calls', outcome, 'a call', `kept: ${words}`))
+const entry = useReadingEntry(props)
+const KINDS = [
+  { id: 'reading', word: 'level' },
+  { id: 'speed', word: 'speed' },
+  { id: 'call', word: 'call' },
+  { id: 'watch', word: 'drop-outs' },
+] as const
 const first = ref<{ focus: () => void }[] | null>(null)
 async function enter(e: Event) {
   e.preventDefault()
-  await save()
+  await entry.save()
   void nextTick(() => first.value?.[0]?.focus())
 }
-function press(key: string) {
-  const v = values[active.value]
-  values[active.value] = key === '⌫' ? v.slice(0, -1) : key === '±' ? (/^[-−]/.test(v) ? v.slice(1) : `−${v}`) : v + key
-}
-function next() {
-  const i = fields.value.findIndex(f => f.name === active.value)
-  active.value = nth(fields.value, (i + 1) % fields.value.length).name
-}
-const shown = computed(() => {
-  const f = sure(fields.value.find(x => x.name === active.value))
-  const v = values[active.value]
-  return f.negative && v && !/^[-−]/.test(v) ? `−${v}` : v
-})
-const hint = computed(() => {
-  if (values.cell.trim() && kind.value === 'reading') {
-    const doc = store.doc
-    const mastId = mastOfReading(
-      { cellId: values.cell, technology: technology.value },
-      doc.cells,
-      id => doc.masts.find(m => m.id === id)?.carrier,
-      store.job.carrier,
-    )
-    return mastId
-      ? `that cell is ${sure(doc.masts.find(m => m.id === mastId)).name}’s: it corrects the sums`
-      : 'a cell of no mast in the list'
-  }
-  try {
-    if (active.value === 'rsrp' || values.rsrp) {
-      const v = asNegative(parseNumber(values.rsrp))
-      if (v !== null) return `${gradeRsrp(v).id}; noise alone would leave ${num(noiseLimitedSinrDb(v))} dB of SINR`
-    }
-    if (/^\d{3,}$/.test(values.band) && technology.value === 'LTE')
-      return `${earfcnToMHz(Number(values.band)).frequencyMHz.toFixed(1)} MHz`
-  } catch {
-    return ''
-  }
-  return ''
-})
 </script>
 
 <template>
   <div class="entry">
-    <div class="kinds" role="group" aria-label="What is noted">
-      <button type="button" class="press small" :class="{ on: kind === 'reading' }" @click="kind = 'reading'">level</button>
-      <button type="button" class="press small" :class="{ on: kind === 'speed' }" @click="kind = 'speed'">speed</button>
-      <button type="button" class="press small" :class="{ on: kind === 'call' }" data-test="kind-call" @click="kind = 'call'">
-        call
-      </button>
-      <button type="button" class="press small" :class="{ on: kind === 'watch' }" data-test="kind-watch" @click="kind = 'watch'">
-        drop-outs
-      </button>
-      <template v-if="kind === 'reading'">
-        <button
-          type="button"
-          class="press small"
-          :aria-label="`Technology ${technology}`"
-          @click="technology = technology === 'LTE' ? 'NR' : 'LTE'"
-        >
-          {{ technology }}
-        </button>
-        <button
-          type="button"
-          class="press small"
-          :class="{ on: role !== 'anchor' }"
-          title="Carriers used together are read one by one, each a row of the same moment"
-          data-test="carrier-role"
-          @click="nextRole"
-        >
-          {{ role === 'anchor' ? 'anchor carrier' : role === 'added' ? 'added carrier' : 'NR beside it' }}
-        </button>
-      </template>
-      <button
-        v-if="typed"
-        type="button"
-        class="press small"
-        :class="{ wide: kind === 'reading' }"
-        data-test="no-load"
-        @click="save(true)"
-      >
-        would not load
-      </button>
-      <button
-        v-if="kind === 'speed'"
-        type="button"
-        class="press small"
-        :aria-label="`Speeds are typed in ${speedUnit}`"
-        title="Some pages show megabytes: 1 MB/s is 8 Mbit/s"
-        data-test="speed-unit"
-        @click="speedUnit = speedUnit === 'Mbit/s' ? 'MB/s' : 'Mbit/s'"
-      >
-        {{ speedUnit }}
-      </button>
-      <label class="taken"
-        >taken <input v-model="taken" type="datetime-local" aria-label="Taken at; empty is now" data-test="taken"
-      /></label>
-      <span v-if="done" class="done" role="status">{{ done }}</span>
-      <span v-else class="soft hint" :title="GRADE_SOURCE">{{ hint }}</span>
-    </div>
     <div class="with">
-      <SetupPicker v-model="setupId" :after="after" />
-      <OneByOne v-if="!after && typed" v-model="setupId" :spot-id="spotId" @band="lockedTo" />
+      <SetupPicker v-model="entry.setupId" :after="after" />
+      <OneByOne v-if="!after && entry.typed" v-model="entry.setupId" :spot-id="spotId" @band="entry.lockedTo" />
     </div>
-    <DwellPanel v-if="kind === 'reading'" v-model:standing="dwelling" @heard="keepHeard" @page="showPage" />
-    <SpeedPanel v-else-if="kind === 'speed'" :setup-id="setupId" @tested="keepTested" />
-    <WatchPanel v-else-if="kind === 'watch'" :spot-id="spotId" @watched="keepWatched" />
-    <div v-if="kind === 'call'" class="calls">
+    <div class="kinds">
+      <div class="one" role="group" aria-label="What is noted">
+        <button
+          v-for="k in KINDS"
+          :key="k.id"
+          type="button"
+          :class="{ on: entry.kind === k.id }"
+          :aria-pressed="entry.kind === k.id"
+          :data-test="`kind-${k.id}`"
+          @click="entry.kind = k.id"
+        >
+          {{ k.word }}
+        </button>
+      </div>
+      <div v-if="entry.kind === 'speed'" class="one unit" role="group" aria-label="Unit of the speeds typed">
+        <button
+          v-for="u in ['Mbit/s', 'MB/s'] as const"
+          :key="u"
+          type="button"
+          :class="{ on: entry.speedUnit === u }"
+          :aria-pressed="entry.speedUnit === u"
+          title="Some pages show megabytes: 1 MB/s is 8 Mbit/s"
+          :data-test="u === 'MB/s' ? 'speed-unit' : undefined"
+          @click="entry.speedUnit === u || entry.swapUnit()"
+        >
+          {{ u }}
+        </button>
+      </div>
+      <span v-if="entry.done" class="done" role="status">{{ entry.done }}</span>
+      <span v-else class="soft hint" :title="GRADE_SOURCE">{{ entry.hint }}</span>
+    </div>
+    <div v-if="entry.kind === 'call'" class="calls">
       <button
         v-for="c in CALLS"
         :key="c.words"
         type="button"
         class="press"
         :data-test="`call-${c.dropped ? 'dropped' : c.heard ? 'held' : c.made ? 'unheard' : 'not-made'}`"
-        @click="saveCall(c)"
+        @click="entry.saveCall(c)"
       >
         {{ c.words }}
       </button>
       <p class="soft">Ring a person or the carrier’s test number. Never an emergency number.</p>
     </div>
-    <form v-show="typed" class="row" @submit="enter">
+    <WatchPanel v-else-if="entry.kind === 'watch'" :spot-id="spotId" @watched="entry.keepWatched" />
+    <form v-show="entry.typed" class="row" @submit="enter">
       <v-text-field
-        v-for="(f, i) in fields"
+        v-for="(f, i) in entry.fields"
         :key="f.name"
         :ref="i === 0 ? 'first' : undefined"
-        v-model="values[f.name]"
+        v-model="entry.values[f.name]"
         class="fig"
         :label="f.label"
         :suffix="f.unit"
         :inputmode="f.name === 'cell' || f.name === 'band' ? 'text' : 'decimal'"
         autocomplete="off"
-        :error-messages="errors[f.name]"
+        :error-messages="entry.errors[f.name]"
         :data-test="f.name"
       />
       <button type="submit" class="press filled" data-test="keep">Keep <kbd class="key">↵</kbd></button>
     </form>
-    <div v-show="typed && !dwelling" class="pad">
-      <div class="tabs">
-        <button v-for="f in fields" :key="f.name" type="button" :class="{ on: f.name === active }" @click="active = f.name">
-          {{ f.label.replace(', channel', '') }}<b class="fig">{{ values[f.name] || '–' }}</b>
-        </button>
-      </div>
-      <p class="big fig">
-        <span>{{ shown || '–' }}</span><button
-          v-if="active === 'sinr'"
-          type="button"
-          class="sign"
-          aria-label="minus or plus"
-          @click="press('±')"
-        >
-          ±</button
-        ><small>{{ fields.find(f => f.name === active)?.unit }}</small>
-      </p>
-      <p v-if="errors[active]" class="error" role="alert">{{ errors[active] }}</p>
-      <div class="keys">
-        <button
-          v-for="k in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']"
-          :key="k"
-          type="button"
-          class="fig"
-          :aria-label="k === '⌫' ? 'delete' : k"
-          @click="press(k)"
-        >
-          {{ k }}
-        </button>
-      </div>
-      <div class="pair">
-        <button type="button" class="press" @click="next">
-          next:
-          {{ fields[(fields.findIndex(f => f.name === active) + 1) % fields.length]!.label.replace(', channel', '') }}</button
-        ><button type="button" class="press go" data-test="keep-roof" @click="save()">Keep</button>
-      </div>
+    <ReadingFigures v-if="entry.typed && !entry.dwelling" :entry="entry" :spot-id="spotId" />
+    <div v-if="entry.typed" class="other">
+      <DwellPanel
+        v-if="entry.kind === 'reading'"
+        v-model:standing="entry.dwelling"
+        v-model:pasting="entry.pasting"
+        @heard="entry.keepHeard"
+        @page="entry.showPage"
+      />
+      <SpeedPanel v-else :setup-id="entry.setupId" @tested="entry.keepTested" />
+      <ReadingMore :entry="entry" />
     </div>
-    <p v-if="errors.all" class="error" role="alert">{{ errors.all }}</p>
+    <ReadingPad v-if="entry.typed && !entry.dwelling" :entry="entry" :spot-id="spotId" />
+    <p v-if="entry.errors.all" class="error" role="alert">{{ entry.errors.all }}</p>
   </div>
 </template>
 
 <style scoped>
-.kinds {
+.kinds,
+.with,
+.other {
   display: flex;
-  gap: 6px;
+  gap: 6px 12px;
   align-items: center;
   flex-wrap: wrap;
-  margin-bottom: 10px;
+  margin-bottom: 8px;
 }
-.taken {
-  color: var(--mv-soft);
-  font-size: 12.5px;
+/* words of which one holds: one control */
+.one {
+  display: flex;
 }
-.taken input {
-  border: 0;
-  border-bottom: 1px solid var(--mv-line);
-  background: none;
-  color: var(--mv-ink);
-  font-size: 13px;
-  padding: 4px 2px;
-  width: 178px;
+.one button {
+  background: var(--mv-sheet);
+  border: 1px solid var(--mv-ink);
+  margin-left: -1px;
+  padding: 5px 14px;
+  min-height: 34px;
+  font-weight: 600;
+  cursor: pointer;
+}
+.one button.on {
+  background: var(--mv-ink);
+  color: var(--mv-sheet);
 }
 .done {
   color: var(--mv-met);
@@ -473,12 +135,6 @@ const hint = computed(() => {
 }
 .hint {
   font-size: 12.5px;
-}
-.with {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-bottom: 8px;
 }
 .calls {
   display: grid;
@@ -494,96 +150,55 @@ const hint = computed(() => {
   grid-template-columns: repeat(auto-fit, minmax(98px, 1fr));
   gap: 8px;
   align-items: start;
+  margin-bottom: 8px;
 }
 .row .press {
   min-height: 40px;
 }
-.pad {
-  display: none;
-}
 @media (max-width: 640px) {
-  .wide,
-  .taken {
-    display: none;
+  .with {
+    justify-content: space-between;
+    flex-wrap: nowrap;
   }
   .kinds {
-    flex-wrap: nowrap;
-    overflow-x: auto;
+    display: block;
+    margin-bottom: 6px;
   }
-  .kinds .press {
-    white-space: nowrap;
+  .one {
+    width: 100%;
+  }
+  .one button {
+    flex: 1;
+    min-height: 48px;
+    padding: 4px;
+    font-size: 15px;
+  }
+  .unit {
+    margin-top: -1px;
+  }
+  .unit button {
+    min-height: 40px;
+    border-color: var(--mv-line);
   }
   .hint {
     display: none;
   }
+  .done {
+    display: block;
+    padding: 4px 0;
+  }
   .row {
     display: none;
   }
-  .pad {
-    display: block;
+  .other {
+    align-items: stretch;
+    flex-wrap: nowrap;
+    gap: 6px;
+    margin-bottom: 6px;
   }
-  .kinds .press.small {
-    min-height: 44px;
-    padding: 6px 10px;
-    font-size: 15px;
-  }
-  .tabs {
-    display: grid;
-    grid-template-columns: repeat(3, 1fr);
-  }
-  .tabs button {
-    background: none;
-    border: 1px solid var(--mv-line);
-    padding: 4px;
-    min-height: 48px;
-    color: var(--mv-soft);
-  }
-  .tabs button.on {
-    border: 2px solid var(--mv-ink);
-    color: var(--mv-ink);
-  }
-  .tabs b {
-    display: block;
-  }
-  .big {
-    font-size: 56px;
-    font-weight: 600;
-    line-height: 1.1;
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    padding: 2px 4px;
-  }
-  .big small {
-    font-size: 16px;
-  }
-  .sign {
-    min-width: 56px;
-    min-height: 56px;
-    font-size: 26px;
-    background: var(--mv-sheet);
-    border: 1px solid var(--mv-line);
-    margin: 0 12px 0 auto;
-  }
-  .keys {
-    display: grid;
-    grid-template-columns: repeat(3, 1fr);
-    gap: 4px;
-  }
-  .keys button {
-    min-height: 56px;
-    font-size: 22px;
-    background: var(--mv-sheet);
-    border: 1px solid var(--mv-line);
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 8px;
-    margin-top: 8px;
-  }
-  .pair .press {
-    text-align: center;
+  .other > * {
+    flex: 1;
+    min-width: 0;
   }
   .calls .press {
     min-height: 56px;

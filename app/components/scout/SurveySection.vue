@@ -262,7 +262,7 @@ useKeys({
     </div>
     <div v-if="spot" class="desk">
       <div class="enter">
-        <WalkStrip :spot-id="spot.id" @go="id => (picked = id)" @add="s => arm(s.indoors, s)" />
+        <WalkStrip class="walked" :spot-id="spot.id" @go="id => (picked = id)" @add="s => arm(s.indoors, s)" />
         <header>
           <button type="button" class="press small bare roof" aria-label="Spot before" @click="step(-1)">‹</button>
           <h2>{{ spot.name }}</h2>
@@ -653,14 +653,15 @@ summary {
     text-align: center;
   }
   dl {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 0 10px;
-    font-size: 12.5px;
-    white-space: nowrap;
-  }
-  dl small {
     display: none;
+  }
+  .enter {
+    display: flex;
+    flex-direction: column;
+  }
+  .walked {
+    order: 1;
+    padding-top: 10px;
   }
   .tip {
     display: none;
