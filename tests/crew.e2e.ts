@@ -162,6 +162,7 @@ test('what counts as enough is set once for the crew’s new jobs; those begun b
   await openJob(page, KILN, 'ask')
   // A job begun before says nothing of its own: each room needs what its use is designed for.
   await expect(page.getByLabel('A room needs, for data')).toHaveValue('')
+  await page.locator('[data-test=site-details]').click()
   await expect(page.getByText('living rooms −100, offices −85')).toBeVisible()
   const guest = await playwright.request.newContext({ baseURL: app.origin })
   await member(page.request, guest, 'installer', 'measure@demo.invalid')

@@ -307,11 +307,18 @@ const asked = typed({
   'for calls': '−111',
 })
 
+/** What is seldom changed of an entry stands open. */
+async function seldom(page: Page): Promise<void> {
+  const more = page.locator('[data-test=more]')
+  if ((await more.getAttribute('aria-expanded')) === 'false') await more.click()
+}
+
 const ACTS: Record<string, Act> = {
   'ask': {
     job: CROFT,
     section: 'ask',
     does: async page => {
+      await page.locator('[data-test=site-details]').click()
       await asked.does(page)
       await page.getByLabel('Calls must work').click()
       await pick(page, 'Rules of', /New Zealand|Australia/)
@@ -461,6 +468,7 @@ const ACTS: Record<string, Act> = {
       await page.locator('[data-test="stop-Salt pans"] .where').click()
       await expect(page.locator('[data-test="stop-Salt pans"]')).toHaveClass(/here/)
       await fill(page, 'Notes on this stop', 'gate on the left')
+      await page.locator('[data-test=site-details]').click()
       await fill(page, 'Ground above sea', '17')
     },
     sets: {
@@ -736,6 +744,7 @@ const ACTS: Record<string, Act> = {
     job: LOFT,
     section: 'card',
     does: async page => {
+        await expect(page.locator('[data-test=own-words] input')).toBeFocused()
       await page.locator('[data-test=step-seal]').click()
       for (const [words, press] of [
         ['Ladder tied twice', 'after'],
@@ -812,7 +821,7 @@ const ACTS: Record<string, Act> = {
     job: CROFT,
     section: 'survey',
     does: async page => {
-      await page.locator('[data-test=more]').click()
+      await seldom(page)
       await page.locator('[data-test=taken-change]').click()
       await page.locator('[data-test=carrier-role]').click()
       const texts = { rsrp: '-97', sinr: '8.5', rsrq: '-12', band: 'B3', width: '15', cell: 'hand-7' }
@@ -857,7 +866,7 @@ const ACTS: Record<string, Act> = {
         await page.locator(`[data-test=${f}] input`).fill(v)
       await page.locator('[data-test=keep]').click()
       await expect(page.locator('[data-test=down] input')).toHaveValue('')
-      await page.locator('[data-test=more]').click()
+      await seldom(page)
       await page.locator('[data-test=no-load]').click()
     },
     sets: {

@@ -11,7 +11,7 @@ describe('what comes next in a job', () => {
     expect(next(new House(null))).toMatchObject({ to: 'survey' })
     const h = new House('router')
     h.read('Kitchen', -101)
-    expect(next(h)).toMatchObject({ to: 'level', words: 'Settle the plan' })
+    expect(next(h)).toMatchObject({ to: 'level', words: 'Finish the plan' })
     step(h, 'labels')
     expect(next(h)).toMatchObject({ to: 'card', so: 'card begun' })
   })

@@ -48,5 +48,5 @@ export function nextOf(j: JobListItem): { to: string; words: string; so: string 
   if (j.latDeg === null) return { to: 'ask', words: 'Say where it is', so: spots }
   if (!j.acts.scout) return { to: 'survey', words: 'Take the first reading', so: spots }
   if (!j.acts.plan) return { to: 'bearings', words: 'Choose mast and kit', so: `${j.readings} readings` }
-  return { to: 'level', words: 'Settle the plan', so: 'kit laid out' }
+  return { to: 'level', words: 'Finish the plan', so: 'kit laid out' }
 }

@@ -9,6 +9,7 @@ import type { JobDocument, Node, Site } from '../job/schema'
 import type { Part } from '../job/part'
 import { toRad } from '../geo/angles'
 import { drawnWay } from '../fitting/lengths'
+import { poleOf } from '../install/mounts'
 import { earthLacks } from '../judge/demands'
 import { surgesOf } from '../judge/route-surge'
 import { buildingOf, inside } from '../site/building'
@@ -521,15 +522,9 @@ function runPoints(
 const MANY_ANTENNAS = 12
 
 function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x: number; y: number }): void {
-  const { p, site, building, sign, labels, o } = s
+  const { p, labels, o } = s
   const size = o.compact ? 0.8 : 1
-  if (role === 'outside' && !inside(building, n.node)) {
-    const foot = Math.min(s.toY(standsOnM(building, along(site, n.node, sign))), s.toY(Math.max(0, n.node.upM - 2.2)))
-    // A pole of which nobody said anything is only supposed.
-    const style = n.node.fixing ? 'pole' : 'assumed'
-    p.push({ kind: 'line', style, x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
-    labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
-  }
+  if (role === 'outside' && !inside(s.building, n.node)) drawPole(s, n, { x, y })
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
   const many = (s.a.tree?.servers.length ?? 0) > MANY_ANTENNAS
   const inner = many ? 0.5 : 0.8
@@ -538,6 +533,25 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
   // A whip or an omni stands up from its foot.
   const over = n.part.shape === 'whip' || n.part.shape === 'omni' ? 32 : 18
   labels.reserve(x - half, y - over, 2 * half, over + 12)
+}
+
+/** What an antenna outdoors stands on: its own pole, or a crossbar on that of the other of its pair. */
+function drawPole(
+  { p, site, building, sign, labels, a, toX, toY }: Sheet,
+  n: AntennaNode,
+  { x, y }: { x: number; y: number },
+): void {
+  const pole = a.tree ? poleOf(a.tree, n) : null
+  if (pole) {
+    const toPole = toX(along(site, pole.node, sign))
+    p.push({ kind: 'line', style: 'pole', x1: x, y1: y, x2: toPole, y2: y })
+    return labels.keepOff(Math.min(x, toPole), y, Math.max(x, toPole), y)
+  }
+  const foot = Math.min(toY(standsOnM(building, along(site, n.node, sign))), toY(Math.max(0, n.node.upM - 2.2)))
+  // A pole of which nobody said anything is only supposed.
+  const style = n.node.fixing ? 'pole' : 'assumed'
+  p.push({ kind: 'line', style, x1: x, y1: y - 10, x2: x, y2: Math.max(foot, y + 16) })
+  labels.keepOff(x, y - 10, x, Math.max(foot, y + 16))
 }
 
 /** Which way along the section an inside panel looks: −1 left, 1 right. */

@@ -13,6 +13,7 @@ test('a shop, from an empty crew to the frozen handover', async ({ walker, page 
   await walker.type(built)
   await walker.keeps(built)
   await walker.choose(page.locator('.v-select', { hasText: 'Outside walls' }), /^concrete, \d/)
+  await page.locator('[data-test=site-details]').click()
   await walker.choose(page.locator('.v-select', { hasText: 'Rules of' }), /Europe/)
   await walker.mast('Quay mast', '47.4150, -40.6100', 'Tern', 'B3 B7', '25')
   await walker.section('Survey')

@@ -192,6 +192,18 @@ export class Walker {
     await expect(this.page.locator('[data-test=rsrp] input')).toHaveValue('')
   }
 
+  /** What is typed next was taken at an hour of yesterday, by the clock of the place. */
+  async takenAt(hour: string): Promise<void> {
+    const { page } = this
+    const taken = page.locator('[data-test=taken]')
+    if (!(await taken.isVisible())) {
+      if (!(await page.locator('[data-test=taken-change]').isVisible())) await page.locator('[data-test=more]').click()
+      await page.locator('[data-test=taken-change]').click()
+    }
+    const day = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10)
+    await taken.fill(`${day}T${hour}`)
+  }
+
   async speed(down: string, up: string): Promise<void> {
     await this.page.locator('[data-test=down] input').fill(down)
     await this.page.locator('[data-test=up] input').fill(up)

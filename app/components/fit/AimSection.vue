@@ -530,7 +530,7 @@ useKeys({
             {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, dwellS)) }} min
           </button>
           <button type="button" class="press small" :disabled="!session.mayEdit" data-test="sweep-few" @click="begin(null)">
-            few readings, told where
+            guided sweep
           </button>
           <button
             v-if="mayTurnSlowly"

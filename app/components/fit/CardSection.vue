@@ -276,7 +276,7 @@ useKeys({
         </p>
         <p v-if="step.notSo" class="error">Not so: {{ step.notSo }}</p>
         <form v-if="refusing" class="refuse" @submit.prevent="refuse">
-          <v-text-field v-model="why" label="What is not so" autofocus data-test="why" />
+          <v-text-field v-model="why" label="What is wrong?" autofocus data-test="why" />
           <button type="submit" class="press">keep</button>
         </form>
         <div v-if="session.mayEdit" class="does">

@@ -101,7 +101,7 @@ async function reopen() {
       accepted by {{ finding.accepted.by }}: {{ finding.accepted.reason }}
       <button type="button" class="tiny" @click="reopen">open again</button>
     </p>
-    <p v-else-if="finding.holds && !brief" class="soft">This cannot be accepted: it is settled, or the work stops.</p>
+    <p v-else-if="finding.holds && !brief" class="soft">This cannot be accepted: it is mended, or the work stops.</p>
     <p v-else-if="noteAt" class="notes">
       <NuxtLink :to="noteAt.path" class="tiny" data-test="note-it">note it in {{ noteAt.words }}</NuxtLink>
       <button v-if="session.mayEdit && !finding.holds" type="button" class="tiny" data-test="on-site" @click="onSite">

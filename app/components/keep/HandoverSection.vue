@@ -76,7 +76,7 @@ async function handOver() {
     if (store.unsent || store.asides.length)
       throw new Error(
         store.asides.length
-          ? 'Something the server refused is still put aside: settle it first, then hand over.'
+          ? 'Something the server refused is still put aside: mend or drop it first, then hand over.'
           : 'Not everything is sent yet: hand over where there is a connection.',
       )
     const pictures = (await session.own!.store.uploads()).filter(u => u.jobId === store.id).length

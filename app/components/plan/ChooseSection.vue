@@ -650,6 +650,10 @@ b.fig {
   width: 104px;
   margin-left: auto;
 }
+/* the column says it */
+.cut :deep(.v-label) {
+  clip-path: inset(50%);
+}
 .tree {
   overflow: auto;
   background: var(--mv-sheet);

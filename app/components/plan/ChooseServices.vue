@@ -78,7 +78,8 @@ const takeOut = (at: TreeNode) => store.commitSteps(withoutService(props.tree, a
     </ul>
     <p v-if="splitter" class="split" data-test="splitter">
       <span
-        ><b>{{ splitter.name }}</b>
+        ><b>{{ splitter.name }}</b
+        >&ensp;
         <small class="soft">{{
           antennas.length > 1 && standInAntennas(tree).length > 1
             ? 'each radio on its own antenna, or both on either where one is lost; all three are tried on the card'

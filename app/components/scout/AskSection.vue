@@ -5,7 +5,8 @@ import { formatPosition, parsePosition } from '#core/geo'
 import { RULE_PACKS } from '#core/judge'
 import { moves, presentStop } from '#core/survey'
 import { layoutSection } from '#core/drawing'
-import { BODY_FIGURES, bodyOf, withBody } from '#core/site'
+import { BODY_FIGURES, bodyOf, needAtDbm, withBody } from '#core/site'
+import { length, num } from '#core/units'
 
 /** What is wanted, where, and what the house is like; drawn as it is told. */
 const store = useOpened()
@@ -33,6 +34,15 @@ function setCarrier(carrier: string | null) {
     fieldWord('carrier'),
   )
 }
+/** what is set once a job, told in a line */
+const detailWords = computed(() =>
+  [
+    site.value.groundM === null ? 'ground height not known' : `${length(site.value.groundM, prefs.units)} above sea`,
+    `rules: ${RULE_PACKS[job.value.rules].name}`,
+    `rooms need ${num(needAtDbm(job.value, { use: null, needDbm: null }))} dBm`,
+    `earth radius × ${num(job.value.kFactor, 2)}`,
+  ].join(', '),
+)
 const edits = useSiteEdits()
 const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
 const moving = computed(() => moves(store.doc))
@@ -197,32 +207,6 @@ const carriers = computed(() => [
           {{ receiver.fix ? 'where the receiver is' : 'by a receiver…' }}
         </button>
         <LazyReceiverSheet v-if="receiving" v-model="receiving" />
-        <MvNumber
-          label="Ground above sea"
-          :unit="lengthUnit"
-          :factor="factor"
-          :value="site.groundM"
-          :low="-450"
-          :high="9000"
-          :decimals="1"
-          :save="setGround"
-        />
-        <MvNumber
-          label="Earth radius × k"
-          unit=""
-          :value="job.kFactor"
-          :low="0.5"
-          :high="5"
-          required
-          :decimals="2"
-          :save="setJob('kFactor')"
-        />
-        <MvChoice
-          :value="job.rules"
-          label="Rules of"
-          :choices="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))"
-          :save="setJob('rules')"
-        />
       </fieldset>
       <fieldset>
         <legend>SIMs, and what is there today</legend>
@@ -345,10 +329,6 @@ const carriers = computed(() => [
       </fieldset>
       <BuildingFields />
       <fieldset>
-        <legend>What counts as enough</legend>
-        <EnoughFields :value="job" :save="(field, v) => setJob(field)(v)" />
-      </fieldset>
-      <fieldset>
         <legend>Who for</legend>
         <MvText label="Job" required :value="job.name" :save="setJob('name')" />
         <MvText label="Customer" :value="job.customerName" :save="setJob('customerName')" />
@@ -356,6 +336,43 @@ const carriers = computed(() => [
         <MvText label="Address" :value="job.customerAddress" :save="setJob('customerAddress')" />
         <MvText class="wide" label="Notes" :rows="2" :value="job.notes" :save="setJob('notes')" />
       </fieldset>
+      <details class="details">
+        <summary data-test="site-details">
+          <b>Site details</b> <span class="soft">{{ detailWords }}</span>
+        </summary>
+        <fieldset>
+          <MvNumber
+            label="Ground above sea"
+            :unit="lengthUnit"
+            :factor="factor"
+            :value="site.groundM"
+            :low="-450"
+            :high="9000"
+            :decimals="1"
+            :save="setGround"
+          />
+          <MvNumber
+            label="Earth radius × k"
+            unit=""
+            :value="job.kFactor"
+            :low="0.5"
+            :high="5"
+            required
+            :decimals="2"
+            :save="setJob('kFactor')"
+          />
+          <MvChoice
+            :value="job.rules"
+            label="Rules of"
+            :choices="Object.entries(RULE_PACKS).map(([value, p]) => ({ value, title: p.name }))"
+            :save="setJob('rules')"
+          />
+        </fieldset>
+        <fieldset>
+          <legend>What counts as enough</legend>
+          <EnoughFields :value="job" :save="(field, v) => setJob(field)(v)" />
+        </fieldset>
+      </details>
     </div>
     <div ref="el" class="picture">
       <DrawingView v-if="view" :drawing="view.drawing" label="Section to scale" />
@@ -395,6 +412,14 @@ legend {
   font-weight: 700;
   font-size: 16px;
   padding: 0 0 6px;
+}
+.details {
+  border-top: 1px solid var(--mv-line);
+  margin-top: 14px;
+  padding-top: 10px;
+}
+summary {
+  cursor: pointer;
 }
 .wide {
   grid-column: 1 / -1;

@@ -254,7 +254,7 @@ useKeys({
         <button type="button" class="press small" data-test="compass" @click="compass = true">
           {{ dec ? `${num(Math.abs(dec.declinationDeg), 1)}° ${dec.declinationDeg < 0 ? 'W' : 'E'}` : 'compass' }}
         </button>
-        <button type="button" class="press small" data-test="seen" @click="seen = true">what stands about</button>
+        <button type="button" class="press small" data-test="seen" @click="seen = true">obstacles nearby</button>
         <button v-if="carriers.length > 1" type="button" class="press small" data-test="sims-beside" @click="beside = true">
           {{ carriers.length === 2 ? 'both SIMs' : `${carriers.length} SIMs` }}
         </button>

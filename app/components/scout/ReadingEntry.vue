@@ -203,5 +203,28 @@ async function enter(e: Event) {
   .calls .press {
     min-height: 56px;
   }
+  .entry {
+    display: flex;
+    flex-direction: column;
+  }
+  /* what it is made with is one quiet line: pressed to be changed */
+  .with :deep(.press.small) {
+    background: none;
+    border: 0;
+    border-bottom: 1px solid var(--mv-ink);
+    padding: 0;
+    min-height: 28px;
+    font-weight: 400;
+  }
+  .with :deep(select) {
+    max-width: 190px;
+  }
+}
+@media (max-width: 640px) and (max-height: 720px) {
+  /* a short screen: the keypad first, what else there is below it */
+  .other {
+    order: 1;
+    margin-top: 8px;
+  }
 }
 </style>

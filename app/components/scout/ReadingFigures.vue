@@ -94,4 +94,23 @@ const valueOf = (name: string): string => (props.entry.values as Record<string, 
     grid-column: 1 / -1;
   }
 }
+@media (max-width: 640px) and (max-height: 720px) {
+  .now {
+    padding: 2px 10px;
+  }
+  .beside {
+    min-height: 50px;
+    padding: 2px 8px;
+  }
+  .big {
+    font-size: 28px;
+    line-height: 1.1;
+  }
+  .beside b {
+    font-size: 16px;
+  }
+  .beside .soft:last-child {
+    display: none;
+  }
+}
 </style>

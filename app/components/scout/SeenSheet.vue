@@ -175,7 +175,7 @@ async function lay(affine: Affine) {
 </script>
 
 <template>
-  <MvSheet v-model="open" title="What stands about" wide>
+  <MvSheet v-model="open" title="Obstacles nearby" wide>
     <p v-if="store.site.latDeg === null" class="error">The position comes first: give it in Ask.</p>
     <template v-else>
       <h3>In the way</h3>

@@ -158,7 +158,9 @@ const { unit, factor } = useLengths()
       </option>
       <option v-if="after && !all.some(s => s.phase === 'after')" :value="null">after: {{ planned }}</option>
     </select>
-    <button v-if="session.mayEdit" type="button" class="press small" data-test="setup-change" @click="open = true">with…</button>
+    <button v-if="session.mayEdit" type="button" class="press small" data-test="setup-change" @click="open = true">
+      change…
+    </button>
     <MvSheet v-model="open" title="The same, with one thing changed">
       <p v-if="from" class="soft">
         Now: <b>{{ setupWords(from) }}</b>. Press what is different; everything else stays. What changed is told by itself later.

@@ -636,17 +636,17 @@ summary {
   }
   .enter {
     border: 0;
-    padding: 8px 14px;
+    padding: 2px 14px 8px;
     overflow: visible;
   }
   header {
-    margin-bottom: 6px;
+    margin-bottom: 2px;
   }
   .roof {
     display: block;
     font-size: 26px;
-    padding: 0 14px;
-    min-height: 48px;
+    padding: 0 18px;
+    min-height: 40px;
   }
   h2 {
     flex: 1;
