@@ -744,13 +744,14 @@ const ACTS: Record<string, Act> = {
     job: LOFT,
     section: 'card',
     does: async page => {
-        await expect(page.locator('[data-test=own-words] input')).toBeFocused()
       await page.locator('[data-test=step-seal]').click()
       for (const [words, press] of [
         ['Ladder tied twice', 'after'],
         ['Plugs looked at', 'before'],
       ] as const) {
         await page.locator('[data-test=add-step]').click()
+        // It takes the focus a moment after it is there.
+        await expect(page.locator('[data-test=own-words] input')).toBeFocused()
         await page.locator('[data-test=own-words] input').fill(words)
         await page.locator('[data-test=own-minutes] input').fill('25')
         await page.locator('.own').getByLabel('up there').check()
