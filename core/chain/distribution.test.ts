@@ -157,4 +157,18 @@ describe('feeding several antennas', () => {
     expect(() => feedTrees([], STOCK)).toThrow('no antenna to feed')
     expect(() => feedTrees(one([NaN]), STOCK)).toThrow(RangeError)
   })
+  it('antennas alike in what they ask for are fed alike, each by its own name, in whatever order they stand', () => {
+    const losses = [3.1, 1.2, 4.7, 2.2, 3.9]
+    const other = (ids: string[], list: number[]) => [
+      { id: 'upper', riserLossDb: 2, outlets: list.map((cableLossDb, i) => ({ id: ids[i]!, cableLossDb, targetDbm: 0 })) },
+    ]
+    const first = feedTrees(one(losses), STOCK)
+    const again = feedTrees(other(['p', 'q', 'r', 's', 't'], [...losses].reverse()), STOCK)
+    // The same search without anything held: a stock of its own.
+    const alone = feedTrees(other(['p', 'q', 'r', 's', 't'], [...losses].reverse()), structuredClone(STOCK))
+    expect(again).toEqual(alone)
+    expect(again.map(f => f.parts)).toEqual(first.map(f => f.parts))
+    const ids = [...JSON.stringify(again[0]!.limb).matchAll(/"outlet","id":"(\w)"/g)].map(m => m[1])
+    expect(ids.sort()).toEqual(['p', 'q', 'r', 's', 't'])
+  })
 })

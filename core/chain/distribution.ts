@@ -77,17 +77,9 @@ const GRAIN_DB = 0.05
  */
 export function feedTrees(branches: readonly Branch[], stock: Stock): Fed[] {
   const limbs = branches.map(b => {
-    const leaves = b.outlets.map((o): Fed[] => [
-      {
-        limb: { kind: 'outlet', id: o.id },
-        parts: 0,
-        asksDbm: finite('targetDbm', o.targetDbm) + finite('cableLossDb', o.cableLossDb),
-        spreadDb: 0,
-      },
-    ])
-    if (!leaves.length) throw new RangeError(`no antenna on ${b.id}`)
+    if (!b.outlets.length) throw new RangeError(`no antenna on ${b.id}`)
     return kept(
-      over(leaves, stock).map(f => ({
+      overOutlets(b.outlets, stock).map(f => ({
         ...f,
         limb: { kind: 'branch' as const, id: b.id, limb: f.limb },
         asksDbm: f.asksDbm + finite('riserLossDb', b.riserLossDb),
@@ -96,6 +88,46 @@ export function feedTrees(branches: readonly Branch[], stock: Stock): Fed[] {
   })
   if (!limbs.length) throw new RangeError('no antenna to feed')
   return over(limbs, stock).sort(byWorth)
+}
+
+/** Searches done for a stock, by what their antennas ask for; the oldest goes where there are more than these. */
+const searched = new WeakMap<Stock, Map<string, { ids: readonly string[]; fed: readonly Fed[] }>>()
+const MOST_SEARCHED = 8
+
+/** Antennas that ask for the same are fed the same: floors and zones of a building are often alike, and searched once. */
+function overOutlets(outlets: readonly Outlet[], stock: Stock): Fed[] {
+  const asked = outlets
+    .map(o => ({ id: o.id, asksDbm: finite('targetDbm', o.targetDbm) + finite('cableLossDb', o.cableLossDb) }))
+    .sort((a, b) => a.asksDbm - b.asksDbm)
+  const key = asked.map(a => a.asksDbm.toFixed(9)).join()
+  const ids = asked.map(a => a.id)
+  const known = searched.get(stock) ?? new Map<string, { ids: readonly string[]; fed: readonly Fed[] }>()
+  searched.set(stock, known)
+  const held = known.get(key)
+  if (held) {
+    const nameOf = new Map(held.ids.map((id, i) => [id, nth(ids, i)]))
+    return held.fed.map(f => ({ ...f, limb: renamed(f.limb, nameOf) }))
+  }
+  const leaves = asked.map(({ id, asksDbm }): Fed[] => [{ limb: { kind: 'outlet', id }, parts: 0, asksDbm, spreadDb: 0 }])
+  const fed = over(leaves, stock)
+  known.set(key, { ids, fed })
+  const [oldest] = known.keys()
+  if (known.size > MOST_SEARCHED && oldest !== undefined) known.delete(oldest)
+  return fed
+}
+
+/** A tree over other antennas that ask for the same. */
+function renamed(limb: Limb, nameOf: ReadonlyMap<string, string>): Limb {
+  switch (limb.kind) {
+    case 'outlet':
+      return { kind: 'outlet', id: entryOf(nameOf, limb.id) }
+    case 'branch':
+      return { ...limb, limb: renamed(limb.limb, nameOf) }
+    case 'splitter':
+      return { ...limb, outs: limb.outs.map(o => renamed(o, nameOf)) }
+    case 'tap':
+      return { ...limb, through: renamed(limb.through, nameOf), tap: renamed(limb.tap, nameOf) }
+  }
 }
 
 /** Within the tolerance first; of those the fewest parts, then the least level asked for. */

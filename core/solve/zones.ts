@@ -51,9 +51,10 @@ export function layZones(
     const c = contextOf(doc, evidence, atUtc)
     return isWorked(c) && c.main.levels ? c : null
   }
-  for (const { at } of worked()?.main.levels?.amplifiers ?? []) {
-    const c = worked()
-    const even = c && evened(c, at.node.id)
+  // What one amplifier feeds is nothing of another's: all are evened out as they were laid.
+  const asLaid = worked()
+  for (const { at } of asLaid?.main.levels?.amplifiers ?? []) {
+    const even = asLaid && evened(asLaid, at.node.id)
     if (even) take([...even.steps, ...(even.spareDb < 0 ? stronger(at) : [])])
   }
   // What an amplifier bears is known once it is chosen.
