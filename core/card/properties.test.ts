@@ -5,7 +5,7 @@ import { PARTS } from '../catalogue/parts'
 import { layoutSection } from '../drawing/section'
 import { kitChanges } from '../fitting/usual-kit'
 import type { Kit } from '../fitting/usual-kit'
-import { mountsFor } from '../install/mounts'
+import { mountsFor, poleOf } from '../install/mounts'
 import { wayInById, waysIn } from '../install/ways-in'
 import { BARE_FIXTURE } from '../job/defaults'
 import { BARE_FIXING, BEHINDS } from '../job/fixing'
@@ -155,7 +155,8 @@ describe.each(KINDS)('%s: five hundred jobs', kind => {
   })
   it('no pole is raised without the distance of the lines', () => {
     for (const { h, a, steps } of jobs)
-      for (const d of a.tree!.donors) {
+      // What hangs on another's pole goes up with that.
+      for (const d of a.tree!.donors.filter(x => !poleOf(a.tree!, x))) {
         const poleM = (d.node.fixing?.sections ?? []).reduce((s, x) => s + x.lengthM, 0)
         const up = !movesAbout(kind) && d.node.upM > 2.5 && !inside(buildingOf(h.doc), d.node)
         const raise = steps.find(s => s.id === `raise:${d.node.id}`)!
@@ -182,7 +183,14 @@ describe.each(KINDS)('%s: five hundred jobs', kind => {
     for (const { h, a, steps } of jobs) {
       const ids = new Set(steps.map(s => s.id))
       const { tree } = a
-      for (const d of tree!.donors) for (const k of ['build', 'mount', 'raise', 'aim']) expect(ids).toContain(`${k}:${d.node.id}`)
+      for (const d of tree!.donors) {
+        const pole = poleOf(tree!, d)
+        for (const k of ['build', 'mount', 'raise', 'aim']) expect(ids).toContain(`${k}:${(pole ?? d).node.id}`)
+        if (!pole) continue
+        // Clamped on before the pole goes up, and in no other way.
+        expect(steps.find(s => s.id === `raise:${pole.node.id}`)!.needs).toContain(`hang:${d.node.id}`)
+        for (const k of ['build', 'mount', 'raise', 'aim']) expect(ids).not.toContain(`${k}:${d.node.id}`)
+      }
       for (const n of tree!.nodes)
         if (!tree!.donors.some(d => d.node.id === n.node.id) && n.part.kind !== 'adapter' && n.part.kind !== 'pad')
           expect(ids).toContain(`hang:${n.node.id}`)
