@@ -43,6 +43,7 @@ const listen = async (/** @type {import('@playwright/test').Page} */ page) => {
   await page.waitForTimeout(800)
   await page.locator('[data-test=modem-bridge]').click()
   await page.waitForTimeout(1500)
+  await page.locator('[data-test=how]').click()
   await page.locator('[data-test=quantity]').selectOption('RSRP')
   await page.locator('[data-test=dwell]').selectOption('10')
   await page.locator('[data-test=sweep-few]').click()

@@ -198,6 +198,7 @@ test('the aim: no sweep before the ticks; a step out of range is refused; a step
   await expect(page.locator('[data-test=tick-falls]')).toBeVisible()
   await expect(page.locator('[data-test=keep-step]')).toHaveCount(0)
   for (const key of ['falls', 'overhead', 'storm']) await page.locator(`[data-test=tick-${key}]`).click()
+  await page.locator('[data-test=how]').click()
   await page.locator('[data-test=sweep-30]').click()
   await page.locator('[data-test=aim-value]').fill('99')
   await page.locator('[data-test=keep-step]').click()
@@ -251,4 +252,33 @@ test('what moves is drawn by its body, and figures that nobody changed take thos
   await expect(page.locator('.picture')).toContainText('nose')
   await expect(page.getByLabel('Length', { exact: true })).toHaveValue('12')
   await expect(page.getByLabel('Width', { exact: true })).toHaveValue('1.9')
+})
+
+test('a slip of the sweep is taken back where it stands; the log keeps that it was there', async ({ demoPage: page, app }) => {
+  const id = await copyOf(page.request, LOFT)
+  await openJob(page, id, 'aim')
+  const [anew, few] = [page.locator('[data-test=anew]'), page.locator('[data-test=sweep-few]')]
+  await expect(anew.or(few)).toBeVisible()
+  if (await anew.isVisible()) await anew.click()
+  await few.click()
+  const kept = page.locator('[data-test=kept-steps] li')
+  for (const value of ['12', '44']) {
+    await page.locator('[data-test=aim-value]').fill(value)
+    await page.locator('[data-test=keep-step]').click()
+    await expect(page.locator('[data-test=aim-value]')).toHaveValue('')
+  }
+  await expect(kept).toHaveCount(2)
+  await page.getByRole('button', { name: /^take back 44/ }).click()
+  await expect(kept).toHaveCount(1)
+  await expect(kept).toContainText('12')
+  await sent(page)
+  const sql = database(app)
+  const rows = await sql`select value, withdrawn from steps where sweep_id =
+    (select id from sweeps where job_id = ${id} order by started_at_utc desc limit 1) order by taken_at_utc`
+  expect(rows.map(r => [r.value, r.withdrawn])).toEqual([
+    [12, false],
+    [44, false],
+    [44, true],
+  ])
+  await sql.end()
 })

@@ -918,8 +918,9 @@ const ACTS: Record<string, Act> = {
     section: 'aim',
     does: async page => {
       const anew = page.locator('[data-test=anew]')
-      await expect(anew.or(page.locator('[data-test=quantity]'))).toBeVisible()
+      await expect(anew.or(page.locator('[data-test=how]'))).toBeVisible()
       if (await anew.isVisible()) await anew.click()
+      await page.locator('[data-test=how]').click()
       await page.locator('[data-test=quantity]').selectOption('RSRP')
       await page.locator('[data-test=aim-band]').selectOption({ index: 0 })
       await page.locator('[data-test=dwell]').selectOption('10')

@@ -15,6 +15,7 @@ test('on the roof: the modem is heard, steps are kept by themselves, with the ne
   await openJob(page, KILN, 'aim')
   await climb(page)
   await listen(page)
+  await page.locator('[data-test=how]').click()
   await page.locator('[data-test=quantity]').selectOption('RSRP')
   await page.locator('[data-test=dwell]').selectOption('10')
   await page.locator('[data-test=sweep-few]').click()

@@ -154,6 +154,7 @@ test('a receiver on the pole tells where, and turned slowly the sweep keeps itse
   await pair(page)
   await expect(page.locator('[data-test=receiver]')).toContainText('turned by the receiver')
   await page.locator('[data-test=anew]').click()
+  await page.locator('[data-test=how]').click()
   await page.locator('[data-test=quantity]').selectOption('RSRP')
   await page.locator('[data-test=sweep-slow]').click()
   await expect(page.locator('[data-test=slow-words]')).toContainText('of the circle heard')

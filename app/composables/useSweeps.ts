@@ -53,5 +53,10 @@ export function useSweeps() {
     }
     return store.commit([{ table: 'steps', op: 'insert', fields }], 'a step')
   }
-  return { latest, stepsOf, begin, keep }
+  /** A step that was a slip is withdrawn: the log keeps that it was there. */
+  function takeBack({ id, version: _, ...step }: Step) {
+    const fields: Omit<Step, 'id' | 'version'> = { ...step, takenAtUtc: nowUtc(), replacesId: id, withdrawn: true }
+    return store.commit([{ table: 'steps', op: 'insert', fields }], 'take a step back')
+  }
+  return { latest, stepsOf, begin, keep, takeBack }
 }

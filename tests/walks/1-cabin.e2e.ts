@@ -129,6 +129,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await sent(page)
   await page.context().setOffline(true)
   for (const tick of await page.locator('[data-test^=tick-]').all()) await tick.click()
+  await page.locator('[data-test=how]').click()
   await page.locator('[data-test=sweep-45]').click()
   for (let i = 0; i < 8; i++) {
     const now = Number((await page.locator('.tell b').textContent())!.replace('°', ''))

@@ -320,6 +320,16 @@ const instruction = computed(() => {
   const t = turn(heading.value, target.value)
   return Math.abs(t) < 2 ? `hold ${shown(heading.value)}` : `${num(Math.abs(t))}° ${t > 0 ? 'on, right' : 'back, left'}`
 })
+/** the last few that were kept, in the order of work: a slip is taken back where it is seen */
+const lately = computed(() => [...steps.value].sort((a, b) => a.takenAtUtc.localeCompare(b.takenAtUtc)).slice(-SHOWN))
+const SHOWN = 5
+/** the best is known, or every position of the pass was read: what is left is to lock */
+const mayLock = computed(
+  () => !locked.value && !!sweep.value && (plan.value.length ? next.value === null && steps.value.length > 0 : !!found.value),
+)
+/** quantity, band and time of each position of the sweep that is begun next, in one line */
+const how = ref(false)
+const howWords = computed(() => [SWEPT[quantity.value].words, band.value, `${dwellS.value} s`].filter(Boolean).join(' · '))
 const arrow = computed(() => (turn(heading.value, target.value ?? heading.value) < 0 ? -1 : 1))
 const { bow, beside, tolerance } = useBearingWords(() => mast.value)
 const aside = computed(() =>
@@ -504,45 +514,64 @@ useKeys({
         ><span v-if="result?.second">second rise at {{ shown(result.second.headingDeg) }}: a reflection, or another mast</span
         ><span v-if="result?.flat">hardly moves with turning: not the antenna’s direction that limits</span>
       </p>
+      <ol v-if="lately.length" class="kept" aria-label="Kept last" data-test="kept-steps">
+        <li v-for="s in lately" :key="s.id">
+          <span class="fig"
+            >{{ shown(s.headingDeg) }} <b>{{ num(s.value, reads.decimals) }}</b></span
+          >
+          <button
+            v-if="session.mayEdit"
+            type="button"
+            :aria-label="`take back ${num(s.value, reads.decimals)} at ${shown(s.headingDeg)}`"
+            @click="sweeps.takeBack(s)"
+          >
+            ×
+          </button>
+        </li>
+      </ol>
       <div class="start">
         <button v-if="!choosing" type="button" class="press small" data-test="anew" @click="anew = true">another sweep</button>
-        <template v-if="choosing"
-          ><span class="soft word">{{ sweep ? 'a new sweep' : 'sweep' }} by</span>
-          <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
-            <option v-for="(q, key) in SWEPT" :key="key" :value="key">{{ q.words }}</option>
-          </select>
-          <select v-model="band" class="press small" aria-label="On which band" data-test="aim-band">
-            <option v-for="b in bands" :key="b" :value="b">{{ b }}</option>
-            <option :value="null">band not told</option>
-          </select>
-          <select v-model="dwellS" class="press small" aria-label="Seconds at each position" data-test="dwell">
-            <option v-for="d in [10, 30, 60, 120]" :key="d" :value="d">{{ d }} s each</option>
-          </select>
-          <button
-            v-for="s in [15, 30, 45]"
-            :key="s"
-            type="button"
-            class="press small"
-            :disabled="!session.mayEdit"
-            :data-test="`sweep-${s}`"
-            @click="begin(s)"
-          >
-            {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, dwellS)) }} min
-          </button>
-          <button type="button" class="press small" :disabled="!session.mayEdit" data-test="sweep-few" @click="begin(null)">
+        <template v-if="choosing">
+          <button type="button" class="press small begin" :disabled="!session.mayEdit" data-test="sweep-few" @click="begin(null)">
             guided sweep
           </button>
-          <button
-            v-if="mayTurnSlowly"
-            type="button"
-            class="press small"
-            :disabled="!session.mayEdit"
-            data-test="sweep-slow"
-            @click="begin(null, true)"
-          >
-            one slow turn
-          </button></template
-        >
+          <button type="button" class="how" :aria-expanded="how" data-test="how" @click="how = !how">
+            <span class="soft">{{ howWords }}</span> · change
+          </button>
+          <div v-if="how" class="hows">
+            <select v-model="quantity" class="press small" aria-label="What is read" data-test="quantity">
+              <option v-for="(q, key) in SWEPT" :key="key" :value="key">{{ q.words }}</option>
+            </select>
+            <select v-model="band" class="press small" aria-label="On which band" data-test="aim-band">
+              <option v-for="b in bands" :key="b" :value="b">{{ b }}</option>
+              <option :value="null">band not told</option>
+            </select>
+            <select v-model="dwellS" class="press small" aria-label="Seconds at each position" data-test="dwell">
+              <option v-for="d in [10, 30, 60, 120]" :key="d" :value="d">{{ d }} s each</option>
+            </select>
+            <button
+              v-for="s in [15, 30, 45]"
+              :key="s"
+              type="button"
+              class="press small"
+              :disabled="!session.mayEdit"
+              :data-test="`sweep-${s}`"
+              @click="begin(s)"
+            >
+              {{ s === 45 ? 'eight positions' : `${s}° steps` }}, {{ Math.round(sweepMinutes(360 / s, dwellS)) }} min
+            </button>
+            <button
+              v-if="mayTurnSlowly"
+              type="button"
+              class="press small"
+              :disabled="!session.mayEdit"
+              data-test="sweep-slow"
+              @click="begin(null, true)"
+            >
+              one slow turn
+            </button>
+          </div>
+        </template>
         <label class="turnto"
           >at
           <input
@@ -573,20 +602,21 @@ useKeys({
         <button v-if="paired" type="button" class="press small" data-test="branches-open" @click="comparing = true">
           both branches…
         </button>
-        <button type="button" class="press small" data-test="lock" :disabled="!session.mayEdit" @click="lock">
-          {{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }}
-          <kbd class="key">L</kbd>
-        </button>
       </div>
       <div class="buttons">
         <button
           type="button"
-          class="press go"
+          class="press"
+          :class="{ go: !mayLock }"
           data-test="keep-step"
           :disabled="!sweep || starting || !session.mayEdit || sensed.by.value === 'other phone'"
           @click="press"
         >
           {{ mustConfirm ? `It stands at ${shown(heading)}` : 'Keep this step' }}
+        </button>
+        <button type="button" class="press" :class="{ go: mayLock }" data-test="lock" :disabled="!session.mayEdit" @click="lock">
+          {{ store.design?.aimedDeg != null ? `locked at ${shown(store.design.aimedDeg)}` : 'lock here' }}
+          <kbd class="key">L</kbd>
         </button>
         <button type="button" class="press" :aria-pressed="tone.on.value" @click="tone.toggle">
           {{ tone.on.value ? 'Tone off' : 'Tone on' }}
@@ -611,7 +641,7 @@ useKeys({
 .aim {
   height: 100%;
   display: grid;
-  grid-template: auto 1fr auto auto auto / 420px 1fr;
+  grid-template: auto 1fr auto auto auto auto / 420px 1fr;
   overflow: auto;
 }
 .deskgate {
@@ -749,7 +779,7 @@ small {
 }
 .dial {
   grid-column: 2;
-  grid-row: 2 / 5;
+  grid-row: 2 / 6;
   min-height: 0;
   display: flex;
   align-items: center;
@@ -765,6 +795,32 @@ small {
   font-size: 13px;
   border-right: 1px solid var(--mv-line);
 }
+.kept {
+  grid-column: 1;
+  list-style: none;
+  margin: 0;
+  padding: 2px 20px;
+  display: flex;
+  gap: 4px;
+  overflow: hidden;
+  border-right: 1px solid var(--mv-line);
+}
+.kept li {
+  flex: 1 1 0;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  border-bottom: 2px solid var(--mv-ink);
+  font-size: 13px;
+}
+.kept button {
+  background: none;
+  border: 0;
+  cursor: pointer;
+  font-size: 18px;
+  min-width: 30px;
+  min-height: 34px;
+}
 .start {
   grid-column: 1;
   padding: 8px 20px;
@@ -773,6 +829,23 @@ small {
   flex-wrap: wrap;
   align-items: center;
   border-right: 1px solid var(--mv-line);
+}
+.how {
+  background: none;
+  border: 0;
+  padding: 6px 4px;
+  cursor: pointer;
+  text-decoration: underline;
+}
+.how span {
+  display: inline-block;
+  text-decoration: none;
+}
+.hows {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  width: 100%;
 }
 .turnto {
   font-size: 16px;
@@ -788,7 +861,7 @@ small {
 .buttons {
   grid-column: 1 / -1;
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: 2fr 1.4fr 1fr;
   gap: 10px;
   padding: 12px 16px;
   border-top: 1px solid var(--mv-ink);
@@ -801,9 +874,6 @@ small {
   font-weight: 700;
 }
 @media (max-width: 900px) {
-  .word {
-    display: none;
-  }
   .sign {
     display: block;
     min-width: 56px;
@@ -856,8 +926,6 @@ small {
   }
   .start {
     border: 0;
-    overflow-x: auto;
-    flex-wrap: nowrap;
     padding: 4px 16px;
     flex: none;
   }
@@ -865,7 +933,8 @@ small {
     white-space: nowrap;
     min-height: 48px;
   }
-  .below {
+  .below,
+  .kept {
     border: 0;
   }
   .tell {
@@ -885,6 +954,15 @@ small {
     flex: none;
     position: sticky;
     bottom: 0;
+    gap: 6px;
+    padding: 8px 10px;
+  }
+  .buttons .press {
+    padding: 4px 6px;
+    font-size: 16px;
+  }
+  .buttons .key {
+    display: none;
   }
 }
 </style>
