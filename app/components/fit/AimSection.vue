@@ -936,6 +936,11 @@ small {
   .below,
   .kept {
     border: 0;
+    flex: none;
+  }
+  /* three fit beside each other */
+  .kept li:nth-last-child(n + 4) {
+    display: none;
   }
   .tell {
     min-height: 58px;
