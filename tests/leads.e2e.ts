@@ -225,3 +225,26 @@ test('other services aboard are added and taken out whole, each with its height,
   await openJob(page, id, 'card')
   await expect(page.locator('[data-test=step-pull]').filter({ hasText: 'AIS antenna' })).toHaveCount(1)
 })
+
+test('a booster that feeds a router by air: both are in the plan, what it hears is said, and it is taken out for good', async ({
+  demoPage: page,
+}) => {
+  const id = await copyOf(page.request, LOFT)
+  await openJob(page, id, 'choose')
+  await page.locator('[data-test=compare]').click()
+  await page.locator('[data-test=lay-booster-and-router]').click()
+  const byAir = page.locator('[data-test=by-air]')
+  await expect(byAir).toContainText(/hears Dome.* by air: RSRP/)
+  await sent(page)
+  await page.reload()
+  await expect(byAir).toContainText(/hears Dome.* by air: RSRP/)
+  await byAir.getByRole('button', { name: 'maker’s figures' }).click()
+  await expect(page.getByRole('dialog').getByRole('heading').first()).toContainText('Router')
+  await page.keyboard.press('Escape')
+  await byAir.getByRole('button', { name: /^take out/ }).click()
+  await expect(byAir).toHaveCount(0)
+  await sent(page)
+  await page.reload()
+  await expect(page.locator('[data-role=amplifier]')).toBeVisible()
+  await expect(byAir).toHaveCount(0)
+})

@@ -565,3 +565,17 @@ test('SIMs of two carriers stand side by side, each with its masts and its promi
   await expect(page.locator('.list .chosen')).toHaveCount(0)
   await sent(page)
 })
+
+test('the sheet of a stop says pitch, mast, what comes down and what is next, and goes out as PDF', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, VAN, 'ask')
+  await page.locator('[data-test=stop-sheet-open]').click()
+  const sheet = page.getByRole('dialog')
+  for (const what of ['Nose', 'Mast', 'Bearing', 'Wind', 'Comes down first', 'Height to drive with', 'Minutes'])
+    await expect(sheet.locator('dt').filter({ hasText: what }).first()).toBeVisible()
+  await expect(sheet).toContainText(/to put up and aim, \d+ to strike/)
+  const pdf = await page.request.get((await sheet.locator('[data-test=stop-pdf]').getAttribute('href'))!)
+  expect(pdf.headers()['content-type']).toBe('application/pdf')
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
+})

@@ -311,7 +311,6 @@ export function useReadingEntry(props: { spotId: string; after?: boolean }) {
   /** on the keypad: the field that is typed into */
   const pick = (name: Name) => (active.value = name)
   const swapTechnology = () => (technology.value = technology.value === 'LTE' ? 'NR' : 'LTE')
-  const swapUnit = () => (speedUnit.value = speedUnit.value === 'Mbit/s' ? 'MB/s' : 'Mbit/s')
   /** what is said once and quietly: it stays as it is until somebody changes it */
   const usual = computed(() =>
     [
@@ -348,7 +347,6 @@ export function useReadingEntry(props: { spotId: string; after?: boolean }) {
     save,
     saveCall,
     swapTechnology,
-    swapUnit,
     keepHeard,
     showPage,
     keepTested,

@@ -1,3 +1,4 @@
+import { insert, update } from '#core/job'
 import type { Edit, Visit } from '#core/job'
 import { isOpen } from '#core/card'
 
@@ -50,18 +51,12 @@ export function useVisits() {
   /** The day that somebody names: the visit that is planned moves to it, else one is planned; a past day is only noted. */
   function setNext(onDay: string | null) {
     const noted = { table: 'jobs' as const, op: 'update' as const, rowId: store.job!.id, fields: { nextOn: onDay } }
-    const planned = next.value
-    const visit: Edit[] =
-      onDay === null
-        ? planned
-          ? [{ table: 'visits', op: 'update', rowId: planned.id, fields: { state: 'called off' } }]
-          : []
-        : onDay < today()
-          ? []
-          : planned
-            ? [{ table: 'visits', op: 'update', rowId: planned.id, fields: { onDay } }]
-            : [{ table: 'visits', op: 'insert', fields: { ...NEW_VISIT, onDay } }]
-    return store.commit([noted, ...visit], 'the next visit')
+    return store.commit([noted, ...visitOn(onDay)], 'the next visit')
+  }
+  function visitOn(onDay: string | null): Edit[] {
+    if (onDay !== null && onDay < today()) return []
+    if (next.value) return [update('visits', next.value.id, onDay === null ? { state: 'called off' } : { onDay })]
+    return onDay === null ? [] : [insert('visits', { ...NEW_VISIT, onDay })]
   }
   const remove = (v: Visit) => store.commit([{ table: 'visits', op: 'delete', rowId: v.id }], 'a visit taken away')
   return { visits, next, add, change, setNext, remove }

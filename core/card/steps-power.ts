@@ -3,8 +3,8 @@ import { isData } from '../chain/data'
 import { isOmni } from '../job/part'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
 import type { JobKind } from '../job/schema'
-import { heightAfterM, heightWords, poleOf } from '../install/mounts'
-import { struckIn } from '../install/striking'
+import { heightWords, poleOf } from '../install/mounts'
+import { travelHeightM } from '../install/striking'
 import { feedsOf } from '../judge/feeds'
 import { slotsWords } from '../judge/modems'
 import { num } from '../units'
@@ -63,8 +63,7 @@ function online({ doc, a }: CardContext): Draft[] {
 function heightStep({ doc, a, building }: CardContext): Draft | null {
   if (jobOf(doc).kind !== 'vehicle') return null
   const roofM = building.eavesM + building.riseM
-  const struck = struckIn(a.tree, siteOf(doc)).map(n => n.node.id)
-  const top = heightAfterM({ nodes: a.tree.nodes.filter(n => !struck.includes(n.node.id)) }, roofM)
+  const top = travelHeightM(a.tree, siteOf(doc), roofM)
   if (!(top > roofM)) return null
   return {
     id: 'height',

@@ -1,5 +1,6 @@
 /** What each part of a design is called: by what it is and where it stands, unless somebody gave it a name of its own. */
 import { nth } from '../sure'
+import { isExtender } from '../job/part'
 import type { AntennaPart, Part, Port, Service } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Job, JobDocument, Node } from '../job/schema'
@@ -35,7 +36,7 @@ function noun(part: Part): string {
     case 'router':
       return part.outdoors ? 'Outdoor modem' : part.supply === 'USB' && !part.lanPorts && !part.wifiMbps ? 'Stick' : 'Router'
     case 'amplifier':
-      return part.ports.some(p => p.connector === 'RJ45') ? 'Extender' : 'Amplifier'
+      return isExtender(part) ? 'Extender' : 'Amplifier'
     case 'arrestor':
       return part.ports[0]?.connector === 'RJ45' ? 'Data arrestor' : 'Arrestor'
     case 'injector':

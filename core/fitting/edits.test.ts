@@ -10,6 +10,7 @@ import { buildingOf } from '../site/building'
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
 const put = (h: House, steps: readonly Step[]) => h.apply(changesOf(steps, h.id))
 const at = (h: House, id: string) => tree(h).nodes.find(n => n.node.id === id)!
+const on = (h: House) => ({ job: h.doc.jobs[0]!, site: h.doc.sites[0]!, building: buildingOf(h.doc), tree: tree(h) })
 const where = (h: House) => ({ kind: h.doc.jobs[0]!.kind, building: buildingOf(h.doc), design: h.doc.designs[0]! })
 
 describe('a part taken out', () => {
@@ -85,7 +86,7 @@ describe('a part put in by hand', () => {
     put(h, joinSteps(where(h), from, { at: dome, port: dome.part.ports[0]! }))
     expect(tree(h).servers.map(s => s.node.id)).toEqual([dome.node.id])
     h.set('nodes', dome.node.id, { own: { gainDbi: 9 } })
-    put(h, swapSteps([dome.node], partById('ant-panel-in')!))
+    put(h, swapSteps(on(h), [dome.node], partById('ant-panel-in')!))
     expect(tree(h).servers[0]).toMatchObject({ node: { own: null }, part: { id: 'ant-panel-in' } })
     expect(tree(h).joints.some(j => j.to.at.node.id === dome.node.id)).toBe(true)
   })

@@ -10,6 +10,7 @@ import type { Building } from '../site/building'
 import { round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { stockLengthM, wayM } from './lengths'
+import { moveSteps } from './move'
 import { seated } from './seat'
 import { nodeStep, runStep } from './splice'
 import type { Step } from './splice'
@@ -57,14 +58,19 @@ export const joinSteps = (o: Where, from: { at: TreeNode; port: Port }, to: { at
 ]
 
 /**
- * Another part in the place of one, and of those built alike: the maker's figures of the old one go with it.
- * @param site  of a vehicle, on whose roof a part with a foot is seated; null for anything else
+ * Another part in the place of one, and of those built alike: the maker's figures of the old one go with it. One with a foot is
+ * seated on the roof of a vehicle, and its cables follow.
  */
-export const swapSteps = (
-  nodes: readonly Pick<Node, 'id' | 'upM'>[],
-  part: Part,
-  site: Pick<Site, 'storeys' | 'storeyHeightM'> | null = null,
-): Step[] => nodes.map(n => update('nodes', n.id, { partId: part.id, part, own: null, ...seated(site, n, part) }))
+export function swapSteps(on: SwapOn, nodes: readonly Pick<Node, 'id' | 'upM'>[], part: Part): Step[] {
+  const swapped = nodes.map(n => update('nodes', n.id, { partId: part.id, part, own: null, ...seated(on, n, part) }))
+  return swapped.some(s => s.fields.upM !== undefined) ? moveSteps(on, swapped) : swapped
+}
+interface SwapOn {
+  job: Pick<Job, 'kind'>
+  site: Site
+  building: Building
+  tree: Pick<Tree, 'joints' | 'nodes'>
+}
 
 /** Parts that a signal passes: without something at both their ends they hang in the air. */
 const PASSES: ReadonlySet<Part['kind']> = new Set(['arrestor', 'pad', 'adapter', 'splitter', 'tap'])

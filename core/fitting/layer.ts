@@ -10,7 +10,7 @@ import type { OwnLead } from '../chain/leads'
 import { wireFor } from '../chain/wire'
 import type { AmplifierPart, AntennaPart, LinePart, Part, PassingPart, Port, RouterPart } from '../job/part'
 import type { Design, Fixture, Job, JobDocument, Run, Site, Use } from '../job/schema'
-import { buildingOf, inside } from '../site/building'
+import { buildingOf, fromLocal, inside, toLocal } from '../site/building'
 import type { Building } from '../site/building'
 import { moveAlong, nearestTo, partWay, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
@@ -125,15 +125,12 @@ export class Layer {
     return this.put(part, { eastM: round2(eastM), northM: round2(northM), upM: round2(upM) })
   }
 
-  /** @returns where the first antenna stands that is made for the inside; null where none was laid */
-  insideAntenna(): Point | null {
-    return [...this.placed.values()].find(({ part }) => part.kind === 'antenna' && part.use === 'inside')?.at ?? null
-  }
-
-  /** The same table, with parts that are taken where nobody chose others. */
-  with(usual: PartChoice): Layer {
-    Object.assign(this.choice, { ...usual, ...this.choice })
-    return this
+  /** @returns a place so far from the first inside antenna, toward the middle of the site, and as high; null where none was laid */
+  besideInside(awayM: number): Point | null {
+    const at = [...this.placed.values()].find(({ part }) => part.kind === 'antenna' && part.use === 'inside')?.at
+    if (!at) return null
+    const [alongM, acrossM] = toLocal(this.site, at)
+    return { ...fromLocal(this.site.axisDeg, alongM - (alongM < 0 ? -awayM : awayM), acrossM), upM: at.upM }
   }
 
   private put(part: Part, at: Point): string {

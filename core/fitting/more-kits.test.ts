@@ -84,6 +84,8 @@ describe('kits beside the usual ones', () => {
   it('aboard, a booster feeds a small router of its own', () => {
     const h = laid('booster and router', 'vehicle')
     expect(tree(h).byAir.map(r => r.part.id)).toEqual(['rtr-mini'])
+    // 1.5 m along the body: beside the antenna it would stand in the road.
+    for (const r of tree(h).byAir) expect(inside(buildingOf(h.doc), r.node)).toBe(true)
   })
 })
 
@@ -94,7 +96,16 @@ describe('where a foot stands', () => {
     const roofM = site.storeys * site.storeyHeightM
     const antenna = () => tree(h).donors[0]!
     expect(antenna().node.upM).toBeGreaterThan(roofM + 0.1)
-    h.apply(changesOf(swapSteps([antenna().node], partById('ant-roof-2')!, site), h.id))
+    h.apply(
+      changesOf(
+        swapSteps(
+          { job: h.doc.jobs[0]!, site, building: buildingOf(h.doc), tree: tree(h) },
+          [antenna().node],
+          partById('ant-roof-2')!,
+        ),
+        h.id,
+      ),
+    )
     expect(antenna().node.upM).toBeCloseTo(roofM, 1)
     const choice = { antenna: partOfKind('ant-fin', 'antenna')! }
     h.apply(kitChanges(h.doc, h.doc.designs[0]!, 'booster', { bearingDeg: 270, newId: h.id, choice }))

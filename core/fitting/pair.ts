@@ -3,14 +3,14 @@ import { nth } from '../sure'
 import { portsWith } from '../chain/data'
 import { jackAt } from '../chain/ends'
 import { feedsInto } from '../chain/tree'
-import type { AntennaNode, Jack, Joint, Tree } from '../chain/tree'
+import type { AntennaNode, Tree } from '../chain/tree'
 import { isOmni } from '../job/part'
 import type { AntennaPart, Part, Port } from '../job/part'
 import { between, round2 } from '../site/frame'
 import type { Point } from '../site/frame'
 import { toRad } from '../geo/angles'
 import { remove, update } from '../job/edits'
-import { nodeStep } from './splice'
+import { nodeStep, rehung } from './splice'
 import type { Step } from './splice'
 
 /** Two beams of a pair stand so far apart: half a metre keeps them out of each other's field. @source common practice (no source) */
@@ -39,16 +39,6 @@ export const isCrossed = ([a, b]: readonly [AntennaNode, AntennaNode]): boolean 
   a.node.polarisation === 'slant' && b.node.polarisation === 'slant'
 export const apartM = ([a, b]: readonly [AntennaNode, AntennaNode]): number => between(a.node, b.node).distanceM
 
-/** The end of a joint at a part, set to another part's port. */
-function rehung(j: Joint, jack: Jack, nodeId: string, portId: string): Step {
-  return update(
-    'runs',
-    j.run.id,
-    jack === j.from
-      ? { fromNodeId: nodeId, fromPort: portId, toPort: j.to.port.id }
-      : { fromPort: j.from.port.id, toNodeId: nodeId, toPort: portId },
-  )
-}
 /** Beside one that looks a way, square to it. */
 function aside(p: Point, lookDeg: number): Point {
   const a = toRad(lookDeg + 90)

@@ -1,6 +1,6 @@
 /** An antenna with a foot stands on the skin of a vehicle, not over it. */
 import type { Part } from '../job/part'
-import type { Node, Site } from '../job/schema'
+import type { Job, Node, Site } from '../job/schema'
 import { round2 } from '../site/frame'
 
 /** What a gasket and a foot lift it, m. Assumed. */
@@ -15,16 +15,13 @@ export const hasFoot = ({ mount = '' }: Pick<Part, 'mount'>): boolean => /bolt t
 export const onRoofM = (site: Pick<Site, 'storeys' | 'storeyHeightM'>): number =>
   round2(site.storeys * site.storeyHeightM + GASKET_M)
 
-/**
- * @param site  of a vehicle; null for anything else
- * @returns the height of a part that is taken in the place of another: on the roof where it has a foot and the other stood there
- */
+/** @returns the height of a part that is taken in the place of another: on the roof where it has a foot and the other stood there */
 export function seated(
-  site: Pick<Site, 'storeys' | 'storeyHeightM'> | null,
+  { job, site }: { job: Pick<Job, 'kind'>; site: Pick<Site, 'storeys' | 'storeyHeightM'> },
   node: Pick<Node, 'upM'>,
   part: Part,
 ): { upM?: number } {
-  if (!site || part.kind !== 'antenna' || !hasFoot(part)) return {}
+  if (job.kind !== 'vehicle' || part.kind !== 'antenna' || !hasFoot(part)) return {}
   const upM = onRoofM(site)
   return Math.abs(node.upM - upM) <= NEAR_M ? { upM } : {}
 }

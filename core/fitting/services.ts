@@ -7,9 +7,8 @@ import type { Design, JobDocument, Site } from '../job/schema'
 import { siteOf } from '../job/schema'
 import { buildingOf } from '../site/building'
 import { ridgeM, round2 } from '../site/frame'
-import { entryOf } from '../sure'
 import { Layer } from './layer'
-import { splitterOf, withoutSplitter } from './stand-in'
+import { serviceNode, splitterOf, withoutSplitter } from './stand-in'
 import type { Tree } from '../chain/tree'
 import type { Step } from './splice'
 
@@ -49,17 +48,14 @@ export function serviceSteps(doc: JobDocument, design: Design, service: Service)
  */
 export function withoutService(tree: Pick<Tree, 'nodes' | 'joints'>, antennaId: string): Step[] {
   const splitter = splitterOf(tree)
-  if (!splitter) return [...new Set([antennaId, ...hangTogether(tree.joints, [antennaId])])].map(id => remove('nodes', id))
-  const beyond = tree.joints.filter(j => !jackAt(j, splitter.node.id))
-  const mine = hangTogether(beyond, [antennaId])
-  if (!tree.joints.some(j => jackAt(j, splitter.node.id) && (mine.has(j.from.at.node.id) || mine.has(j.to.at.node.id))))
-    return [...new Set([antennaId, ...mine])].map(id => remove('nodes', id))
-  const { part } = entryOf(new Map(tree.nodes.map(n => [n.node.id, n])), antennaId)
-  const set = tree.nodes.find(
-    n => n.part.kind === 'service' && part.kind === 'service' && n.part.service === part.service && n.part.does === 'set',
+  const atSplitter = tree.joints.filter(j => splitter && jackAt(j, splitter.node.id))
+  const own = hangTogether(
+    tree.joints.filter(j => !atSplitter.includes(j)),
+    [antennaId],
   )
-  return [
-    ...withoutSplitter(tree),
-    ...[...new Set([antennaId, ...mine, ...(set ? [set.node.id] : [])])].map(id => remove('nodes', id)),
-  ]
+  const shares = atSplitter.some(j => [j.from, j.to].some(e => e.at.node.id === antennaId || own.has(e.at.node.id)))
+  const part = tree.nodes.find(n => n.node.id === antennaId)?.part
+  const set = shares && part?.kind === 'service' ? serviceNode(tree, part.service, 'set') : null
+  const gone = new Set([antennaId, ...own, ...(set ? [set.node.id] : [])])
+  return [...(shares ? withoutSplitter(tree) : []), ...[...gone].map(id => remove('nodes', id))]
 }

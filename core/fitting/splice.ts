@@ -1,9 +1,10 @@
 /** Putting a part into a tree: between a cable and what it leads to, or into the middle of a cable. */
 import { nth, sure } from '../sure'
 import { partById, partOfKind } from '../catalogue/parts'
-import type { Joint } from '../chain/tree'
+import type { Jack, Joint } from '../chain/tree'
 import type { Link } from './adapters'
 import type { Part } from '../job/part'
+import { update } from '../job/edits'
 import type { Step } from '../job/edits'
 import type { Fixture, Run } from '../job/schema'
 import { partWay, round2 } from '../site/frame'
@@ -70,6 +71,16 @@ export const runStep = (
     pieces: null,
   },
 })
+
+/** The end of a joint at a part, led to another part's port; the other end keeps its own. */
+export const rehung = (j: Joint, jack: Jack, nodeId: string, portId: string): Step =>
+  update(
+    'runs',
+    j.run.id,
+    jack === j.from
+      ? { fromNodeId: nodeId, fromPort: portId, toPort: j.to.port.id }
+      : { fromPort: j.from.port.id, toNodeId: nodeId, toPort: portId },
+  )
 
 const rounded = (p: Point): Point => ({ eastM: round2(p.eastM), northM: round2(p.northM), upM: round2(p.upM) })
 

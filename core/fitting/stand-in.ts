@@ -4,13 +4,14 @@
  */
 import { partById } from '../catalogue/parts'
 import { SPLITTER_ID } from '../catalogue/services'
-import { jackAt } from '../chain/ends'
+import { beyond, jackAt } from '../chain/ends'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
-import { remove, update } from '../job/edits'
+import { remove } from '../job/edits'
 import type { Service, ServicePart } from '../job/part'
 import type { Design, JobDocument } from '../job/schema'
 import { sure } from '../sure'
 import { Layer } from './layer'
+import { rehung } from './splice'
 import type { Step } from './splice'
 
 const SERVED = ['VHF', 'AIS'] as const
@@ -22,15 +23,12 @@ const PORTS: Record<Served, { antenna: string; set: string }> = {
 }
 
 type Joined = Pick<Tree, 'nodes' | 'joints'>
-const serviceNode = (tree: Joined, service: Service, does: ServicePart['does']): TreeNode | null =>
+/** @returns the antenna, the set or the splitter of a service; null where there is none */
+export const serviceNode = (tree: Joined, service: Service, does: ServicePart['does']): TreeNode | null =>
   tree.nodes.find(n => n.part.kind === 'service' && n.part.service === service && n.part.does === does) ?? null
 
 /** @returns the splitter of a tree; null where there is none */
 export const splitterOf = (tree: Joined): TreeNode | null => serviceNode(tree, 'AIS', 'splitter')
-
-/** The end of a joint that was at one part, led to another. */
-const leadTo = (joint: Joint, from: string, [toNodeId, toPort]: readonly [string, string]): Step =>
-  update('runs', joint.run.id, joint.to.at.node.id === from ? { toNodeId, toPort } : { fromNodeId: toNodeId, fromPort: toPort })
 
 /** @returns how many antennas of the two services there are: one may serve both, two stand in for each other */
 export const standInAntennas = (tree: Joined): TreeNode[] => SERVED.flatMap(s => serviceNode(tree, s, 'antenna') ?? [])
@@ -48,8 +46,10 @@ export function standInSteps(doc: JobDocument, design: Design, tree: Joined): St
   const led: Step[] = []
   for (const service of SERVED) {
     const set = sure(serviceNode(tree, service, 'set'))
-    const joint = tree.joints.find(j => jackAt(j, set.node.id)?.port.role === 'service')
-    if (joint) led.push(leadTo(joint, set.node.id, [splitter, PORTS[service].antenna]))
+    for (const j of tree.joints) {
+      const jack = jackAt(j, set.node.id)
+      if (jack?.port.role === 'service') led.push(rehung(j, jack, splitter, PORTS[service].antenna))
+    }
     lay.run(splitter, PORTS[service].set, { to: lay.there(set), toPort: 'service', what: 'line-240' })
   }
   // The ports of the sets are free before the short cables come to them.
@@ -60,29 +60,28 @@ export function standInSteps(doc: JobDocument, design: Design, tree: Joined): St
 export function withoutSplitter(tree: Joined): Step[] {
   const splitter = splitterOf(tree)
   if (!splitter) return []
-  const at = (portId: string) => tree.joints.find(j => jackAt(j, splitter.node.id)?.port.id === portId)
+  const { id } = splitter.node
+  const at = (portId: string) => tree.joints.find(j => jackAt(j, id)?.port.id === portId)
   const back = SERVED.flatMap((service): Step[] => {
     const set = serviceNode(tree, service, 'set')
     const joint = at(PORTS[service].antenna)
-    return set && joint ? [leadTo(joint, splitter.node.id, [set.node.id, 'service'])] : []
+    return set && joint ? [rehung(joint, sure(jackAt(joint, id)), set.node.id, 'service')] : []
   })
-  return [...towardSets(tree, splitter.node.id).map(id => remove('nodes', id)), ...back, remove('nodes', splitter.node.id)]
+  const between = SERVED.flatMap(service => adaptersAfter(tree, id, at(PORTS[service].set)))
+  return [...between.map(adapter => remove('nodes', adapter)), ...back, remove('nodes', id)]
 }
 
-/** Adapters between the splitter and the sets: nothing else hangs on them. */
-function towardSets(tree: Joined, splitterId: string): string[] {
-  const out: string[] = []
-  for (const service of SERVED) {
-    let here = splitterId
-    let joint = tree.joints.find(j => jackAt(j, splitterId)?.port.id === PORTS[service].set)
-    while (joint) {
-      const next: TreeNode = joint.from.at.node.id === here ? joint.to.at : joint.from.at
-      if (next.part.kind !== 'adapter') break
-      out.push(next.node.id)
-      here = next.node.id
-      const passed: Joint = joint
-      joint = tree.joints.find(j => j !== passed && jackAt(j, here))
-    }
-  }
-  return out
+/** Adapters from a part on, along a joint: nothing else hangs on them. */
+function adaptersAfter(tree: Joined, fromId: string, joint: Joint | undefined): string[] {
+  const next = joint && sure(beyond(joint, fromId)).at
+  if (!next || next.part.kind !== 'adapter') return []
+  const { id } = next.node
+  return [
+    id,
+    ...adaptersAfter(
+      tree,
+      id,
+      tree.joints.find(j => j !== joint && jackAt(j, id)),
+    ),
+  ]
 }

@@ -64,13 +64,13 @@ export function kitChanges(
     baseVersion: design.version ?? 0,
     fields: { approach },
   })
-  const lay = new Layer(doc, design, ashore ? axisSign(site, bearingDeg) : 1, choice)
+  const lay = new Layer(doc, design, ashore ? axisSign(site, bearingDeg) : 1, kit === 'stick' ? { ...STICK, ...choice } : choice)
   const american = rules === 'US'
   if (!ashore) layAboard(lay, site, approach, american)
   else if (kit === 'outdoors') layOutdoors(lay, site, american)
   else if (kit === 'window') layWindow(lay, site, american)
   else if (kit === 'extender') layExtender(lay, site)
-  else if (approach === 'router') layRouter(kit === 'stick' ? lay.with(STICK) : lay, site, american, mayDrill === 'no')
+  else if (approach === 'router') layRouter(lay, site, american, mayDrill === 'no')
   else if (kind === 'home') layHomeBooster(lay, site, american, mayDrill === 'no')
   else layBuilding(lay, site, american)
   if (kit === 'booster and router') layByAir(lay, ashore)
@@ -202,10 +202,10 @@ const EXTENDED_M = 8
 
 /** The router stands by the first inside antenna and hears it by antennas of its own. */
 function layByAir(lay: Layer, ashore: boolean): void {
-  const server = lay.insideAntenna()
-  if (!server) return
-  const upM = ashore ? Math.max(0.8, server.upM - BELOW_M) : server.upM
-  lay.at(sure(partById(ashore ? 'rtr-2' : 'rtr-mini')), { eastM: server.eastM + BY_AIR_M, northM: server.northM, upM })
+  const beside = lay.besideInside(BY_AIR_M)
+  if (!beside) return
+  const upM = ashore ? Math.max(0.8, beside.upM - BELOW_M) : beside.upM
+  lay.at(sure(partById(ashore ? 'rtr-2' : 'rtr-mini')), { ...beside, upM })
 }
 /** So far from the antenna that it hears: near enough to be loud, far enough not to overload it, m. @source common practice (no source) */
 const BY_AIR_M = 1.5

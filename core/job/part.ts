@@ -342,5 +342,8 @@ export function withOwn<P extends Part>(base: P, own: OwnFigures | null | undefi
 
 /** @returns whether an antenna has no front: there is nothing to aim */
 export const isOmni = ({ ranges }: Pick<AntennaPart, 'ranges'>): boolean => ranges.every(r => r.beamwidthDeg >= 360)
+/** @returns whether an amplifier is the room unit of an extender: what its window unit hears comes to it as data */
+export const isExtender = (part: Part): boolean =>
+  part.kind === 'amplifier' && part.ports.some(p => p.role === 'donor' && p.connector === 'RJ45')
 /** @returns whether a part is a line that carries radio */
 export const isCoax = (part: Part): part is LinePart => part.kind === 'line' && (part.medium ?? 'coax') === 'coax'

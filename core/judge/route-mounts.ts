@@ -1,9 +1,9 @@
 /** What holds the antennas, judged: the mount, the pole in the wind, its screws, its metals. */
 import { lastOf, nth } from '../sure'
 import type { AntennaNode } from '../chain/tree'
-import { gustOf, heightAfterM, metalsOf, mountKind, screwsHold, standing } from '../install/mounts'
+import { gustOf, metalsOf, mountKind, screwsHold, standing } from '../install/mounts'
 import { clampMisfit } from '../install/own-hole'
-import { isStruck, struckIn } from '../install/striking'
+import { isStruck, travelHeightM } from '../install/striking'
 import type { Fixing } from '../job/fixing'
 import { round2 } from '../site/frame'
 import { num } from '../units'
@@ -172,8 +172,5 @@ function inWind(c: Context, at: AntennaNode, fixing: Fixing, gust: number): Draf
 }
 
 /** How high a vehicle is afterwards, m. */
-export function vehicleHeightM({ building, tree, site }: Pick<Context, 'tree' | 'building' | 'site'>): number | null {
-  if (building.kind !== 'vehicle' || !tree) return null
-  const struck = struckIn(tree, site).map(n => n.node.id)
-  return heightAfterM({ nodes: tree.nodes.filter(n => !struck.includes(n.node.id)) }, building.eavesM)
-}
+export const vehicleHeightM = ({ building, tree, site }: Pick<Context, 'tree' | 'building' | 'site'>): number | null =>
+  building.kind === 'vehicle' && tree ? travelHeightM(tree, site, building.eavesM) : null

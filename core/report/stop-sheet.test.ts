@@ -54,7 +54,7 @@ describe('the sheet of a stop', () => {
   it('what is not noted is said, not left out', () => {
     const h = van()
     const says = rows(h)
-    expect(says.get('Wind')).toBe('what holds it is not noted')
+    for (const what of ['Wind', 'Comes down first']) expect(says.get(what)).toBe('what holds it is not noted')
     h.set('stops', h.doc.stops[0]!.id, { headingDeg: null })
     expect(rows(h).get('Nose')).toContain('not noted')
   })

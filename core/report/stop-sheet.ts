@@ -2,8 +2,9 @@
 import { TAKES } from '../card/durations'
 import { trueToMagnetic } from '../geo/declination'
 import { formatPosition } from '../geo/coordinates'
-import { heightAfterM, heightWords, gustOf, standing } from '../install/mounts'
-import { struckIn } from '../install/striking'
+import { gustOf, heightWords, poleOf, standing } from '../install/mounts'
+import { struckIn, travelHeightM } from '../install/striking'
+import type { Tree } from '../chain/tree'
 import { isOmni } from '../job/part'
 import { jobOf, siteOf } from '../job/schema'
 import type { JobDocument, Stop } from '../job/schema'
@@ -73,6 +74,10 @@ function mastRows(a: Ground, document: JobDocument, units: Units): Row[] {
   ]
 }
 
+const UNHELD = 'what holds it is not noted'
+/** Of some antenna outside nobody has said what holds it. */
+const isUnheld = (tree: Tree): boolean => tree.donors.some(d => !d.node.fixing && !poleOf(tree, d))
+
 /** The gust above which it comes down: the least of all that stands on a pole. */
 function windRow({ tree }: Ground, document: JobDocument): Row {
   const gustMs = gustOf(siteOf(document))
@@ -80,22 +85,20 @@ function windRow({ tree }: Ground, document: JobDocument): Row {
     d.node.fixing?.sections.length ? [standing(tree!, d, d.node.fixing, gustMs)] : [],
   )
   const limits = stands.flatMap(s => ('refused' in s || s.worst.mostGustMs === null ? [] : [s.worst.mostGustMs]))
-  const unknown = (tree?.donors ?? []).filter(d => !d.node.fixing)
   if (limits.length) return ['Wind', `comes down before gusts of ${num(Math.min(...limits))} m/s (calculated, not tested)`]
   if (stands.length) return ['Wind', 'its pole is not noted in full: no figure']
-  return ['Wind', unknown.length ? 'what holds it is not noted' : 'nothing stands on a pole']
+  return ['Wind', tree && isUnheld(tree) ? UNHELD : 'nothing stands on a pole']
 }
 
 function heightRows({ tree }: Ground, document: JobDocument, units: Units): Row[] {
   if (jobOf(document).kind !== 'vehicle' || !tree) return []
   const building = buildingOf(document)
   const roofM = building.eavesM + building.riseM
-  const struck = struckIn(tree, siteOf(document))
-  const ids = new Set(struck.map(n => n.node.id))
-  const travels = heightAfterM({ nodes: tree.nodes.filter(n => !ids.has(n.node.id)) }, roofM)
+  const site = siteOf(document)
+  const struck = struckIn(tree, site)
   return [
-    ['Comes down first', struck.length ? struck.map(n => n.name).join(', ') : 'nothing'],
-    ['Height to drive with', say(heightWords(travels), units)],
+    ['Comes down first', struck.length ? struck.map(n => n.name).join(', ') : isUnheld(tree) ? UNHELD : 'nothing'],
+    ['Height to drive with', say(heightWords(travelHeightM(tree, site, roofM)), units)],
   ]
 }
 

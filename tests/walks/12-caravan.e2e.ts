@@ -75,10 +75,8 @@ test('a static caravan, from an empty crew to the frozen handover', async ({ wal
   // Quiet and busy hours stand apart.
   await page.setViewportSize(DESK)
   await walker.act('Prove')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
   await walker.takenAt('20:40')
-  for (const down of ['9', '8.2', '8.6']) await walker.speed(down, '2')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 4 down agreed')
+  await walker.proved(['9', '8.2', '8.6'], '2', '4 down')
   await expect(main).toContainText(/the download, busy hours.* alone/)
   const paper = await walker.handOver('Its owner')
   for (const name of ['Plug-in modem', 'Wide panel']) await expect(paper).toContainText(name)

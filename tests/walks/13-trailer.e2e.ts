@@ -34,10 +34,7 @@ test('a small trailer without a hole, from an empty crew to the frozen handover'
   for (const hole of ['take-hatch', 'take-roof']) await expect(page.locator(`[data-test=${hole}]`)).toHaveCount(0)
   await page.locator('[data-test=take-fridge-vent]').click()
   await sent(page)
-  await walker.source('12 V feed')
-  await walker.layer('feeds')
-  await page.locator('[data-test=lay-supply]').click()
-  await sent(page)
+  await walker.fedFrom12V()
 
   await walker.card()
   // Nothing drills; the vent opens only with gas off and cold, its seal made good, the alarm told.
@@ -67,9 +64,7 @@ test('a small trailer without a hole, from an empty crew to the frozen handover'
 
   await page.setViewportSize(DESK)
   await walker.act('Prove')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
-  for (const down of ['8', '7.1', '7.6']) await walker.speed(down, '2')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 6 down agreed')
+  await walker.proved(['8', '7.1', '7.6'], '2', '6 down')
   const paper = await walker.handOver('Its owner')
   await expect(paper).toContainText('Cradle booster')
   await expect(paper).not.toContainText(/Hole \d/)

@@ -98,9 +98,7 @@ test('a shed with a crossed pair, from an empty crew to the frozen handover', as
 
   await page.setViewportSize(DESK)
   await walker.act('Prove')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
-  for (const down of ['14', '12.5', '15']) await walker.speed(down, '4')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 8 down agreed')
+  await walker.proved(['14', '12.5', '15'], '4', '8 down')
   const paper = await walker.handOver('Its owner')
   for (const name of ['Roof log-periodic 1', 'Roof log-periodic 2']) await expect(paper).toContainText(name)
 })

@@ -45,9 +45,7 @@ test('a work truck and its fleet, from an empty crew to the frozen handover', as
   await walker.layer('way-in')
   await page.locator('[data-test=take-grommet]').click()
   await sent(page)
-  await walker.source('12 V feed')
-  await walker.layer('feeds')
-  await page.locator('[data-test=lay-supply]').click()
+  await walker.fedFrom12V()
   await expect(page.locator('[data-test=feed]').first()).toContainText(/fuse/i)
   const fuse = /(\d+(?:\.\d)?) A/.exec((await page.locator('[data-test=feed]').first().textContent())!)![1]!
   await sent(page)

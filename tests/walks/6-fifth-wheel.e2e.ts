@@ -54,10 +54,7 @@ test('a fifth wheel with two modems, from an empty crew to the frozen handover',
   await page.locator('[data-test=through-mm] input').fill('38')
   await page.locator('[data-test=through-mm] input').blur()
   await expect(page.locator('[data-test=height-after]')).toContainText('4.0 m')
-  await walker.source('12 V feed')
-  await walker.layer('feeds')
-  await page.locator('[data-test=lay-supply]').click()
-  await expect(page.locator('[data-test=supply-lead]')).toContainText('Fuse tap')
+  await walker.fedFrom12V()
   await expect(page.locator('[data-test=feed]').first()).toContainText(/mm²/)
   await sent(page)
 
@@ -75,9 +72,7 @@ test('a fifth wheel with two modems, from an empty crew to the frozen handover',
 
   await page.setViewportSize(DESK)
   await walker.act('Prove')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
-  for (const down of ['14', '12.5', '15']) await walker.speed(down, '4')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 6 down agreed')
+  await walker.proved(['14', '12.5', '15'], '4', '6 down')
   const paper = await walker.handOver('Its owner')
   await expect(paper).toContainText('SIMs and their slots')
   for (const name of ['Gannet 100 GB', 'Router', 'Fuse tap']) await expect(paper).toContainText(name)

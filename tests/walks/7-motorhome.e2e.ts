@@ -37,11 +37,7 @@ test('a motorhome, from an empty crew to the frozen handover', async ({ walker, 
   await sent(page)
   // 2.90 m and 0.25 m, rounded up.
   await expect(page.locator('[data-test=height-after]')).toContainText('3.2 m')
-  await walker.source('12 V feed')
-  await walker.layer('feeds')
-  await page.locator('[data-test=lay-supply]').click()
-  await expect(page.locator('[data-test=supply-lead]')).toContainText('Fuse tap')
-  await sent(page)
+  await walker.fedFrom12V()
   const noted = await walker.open('Plan')
   for (const met of [/What holds .* is not noted/, /Which .*feed/, /comes in nowhere/]) expect(noted).not.toMatch(met)
   // Its leads reach the router, or the plan says so: nothing of it is short.
@@ -70,10 +66,7 @@ test('a motorhome, from an empty crew to the frozen handover', async ({ walker, 
   await page.keyboard.press('Escape')
 
   await walker.act('Prove')
-  await expect(page.locator('[data-test=verdict]')).toContainText('nothing measured after yet')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
-  for (const down of ['14', '12.5', '15']) await walker.speed(down, '4')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 6 down agreed')
+  await walker.proved(['14', '12.5', '15'], '4', '6 down')
   const paper = await walker.handOver('Its owner')
   for (const name of ['Tall roof puck', 'Vehicle router', 'Fuse tap']) await expect(paper).toContainText(name)
 })

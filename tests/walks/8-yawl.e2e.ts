@@ -57,10 +57,7 @@ test('a yawl, from an empty crew to the frozen handover', async ({ walker, page 
   await page.locator('[data-test=duct-mm] input').fill('40')
   await page.locator('[data-test=duct-mm] input').blur()
   await sent(page)
-  await walker.source('12 V feed')
-  await walker.layer('feeds')
-  await page.locator('[data-test=lay-supply]').click()
-  await sent(page)
+  await walker.fedFrom12V()
 
   // The card: three settings of the splitter, halyards and lamps, a core that is filled, a case that is never on the hull.
   await walker.card()
@@ -92,9 +89,7 @@ test('a yawl, from an empty crew to the frozen handover', async ({ walker, page 
 
   await page.setViewportSize(DESK)
   await walker.act('Prove')
-  await page.getByRole('button', { name: 'speed', exact: true }).click()
-  for (const down of ['12', '10.5', '11']) await walker.speed(down, '3')
-  await expect(page.locator('[data-test=verdict]')).toContainText('meets the 6 down agreed')
+  await walker.proved(['12', '10.5', '11'], '3', '6 down')
   const paper = await walker.handOver('Her owner')
   for (const name of ['VHF', 'AIS', 'Wi-Fi', 'splitter']) await expect(paper).toContainText(name)
 })

@@ -286,6 +286,24 @@ export class Walker {
     await this.page.locator(`[data-test=layer-${name}]`).click()
   }
 
+  /** What a box aboard is fed from is noted, and its lead is laid from there. */
+  async fedFrom12V(): Promise<void> {
+    await this.source('12 V feed')
+    await this.layer('feeds')
+    await this.page.locator('[data-test=lay-supply]').click()
+    await expect(this.page.locator('[data-test=supply-lead]')).toContainText('Fuse tap')
+    await sent(this.page)
+  }
+
+  /** Tested three times with what is fitted: not met before, and met by that. */
+  async proved(downs: readonly [string, string, string], up: string, agreed: string): Promise<void> {
+    const verdict = this.page.locator('[data-test=verdict]')
+    await expect(verdict).toContainText('nothing measured after yet')
+    await this.page.getByRole('button', { name: 'speed', exact: true }).click()
+    for (const down of downs) await this.speed(down, up)
+    await expect(verdict).toContainText(`meets the ${agreed} agreed`)
+  }
+
   /** On the phone: the card, and the list of all its steps. */
   async card(): Promise<void> {
     await this.page.setViewportSize(ROOF)

@@ -1,21 +1,16 @@
 <script setup lang="ts">
-import { heardByAir } from '#core/coverage'
 import type { TreeNode, Tree } from '#core/chain'
-import { buildingOf } from '#core/site'
-import { num } from '#core/units'
 
 /** Routers that hear an inside antenna by air: no cable shows them in the order of the signal. */
-const props = defineProps<{ tree: Tree }>()
+defineProps<{ tree: Tree }>()
 const emit = defineEmits<{ figures: [at: TreeNode] }>()
 const store = useOpened()
 const session = useSession()
-const heard = computed(() => {
-  const { levels } = store.result
-  return levels ? heardByAir(store.here, props.tree, buildingOf(store.here), levels) : []
-})
-const levelOf = (at: TreeNode): string => {
-  const found = heard.value.find(h => h.router.node.id === at.node.id)
-  return found ? `RSRP ${num(found.level.rsrpDbm)} dBm from ${found.level.server.name}` : 'nothing is repeated yet'
+const t = useSay()
+/** the level at its place is worked out with the findings */
+const saidOf = (at: TreeNode): string => {
+  const found = store.result.findings.find(f => f.code === 'choose.by-air' && f.subjectId === at.node.id)
+  return found ? t(found.title) : 'nothing is repeated yet'
 }
 const takeOut = (at: TreeNode) => store.commit([{ table: 'nodes', op: 'delete', rowId: at.node.id }], `take out ${at.name}`)
 </script>
@@ -24,9 +19,11 @@ const takeOut = (at: TreeNode) => store.commit([{ table: 'nodes', op: 'delete', 
   <section class="by-air" aria-label="By air" data-test="by-air">
     <h2>By air</h2>
     <p v-for="at in tree.byAir" :key="at.node.id">
-      <b>{{ at.name }}</b> <span class="soft">{{ levelOf(at) }}, by its own antennas</span>
+      <b>{{ at.name }}</b> <span class="soft">{{ saidOf(at) }}</span>
       <button type="button" class="plain" @click="emit('figures', at)">maker’s figures</button>
-      <button v-if="session.mayEdit" type="button" class="plain" @click="takeOut(at)">take out</button>
+      <button v-if="session.mayEdit" type="button" class="plain" :aria-label="`take out ${at.name}`" @click="takeOut(at)">
+        take out
+      </button>
     </p>
   </section>
 </template>
@@ -39,6 +36,7 @@ const takeOut = (at: TreeNode) => store.commit([{ table: 'nodes', op: 'delete', 
 p {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 4px 12px;
 }
 </style>

@@ -9,7 +9,6 @@ const emit = defineEmits<{ open: [at: TreeNode] }>()
 const store = useOpened()
 const session = useSession()
 const crewParts = useCrewParts()
-const { unit, factor } = useLengths()
 const joints = computed(() => props.tree.joints.filter(isData))
 const lines = computed(() => crewParts.all.value.filter(p => p.kind === 'line' && p.medium === 'data'))
 /** a box is taken out where its radio is */
@@ -33,17 +32,7 @@ const remove = (at: TreeNode) => store.commit(removeSteps(props.tree, at), `take
           :choices="lines.map(l => ({ value: l.id, title: l.name }))"
           :save="v => (v ? setLine(j, v) : undefined)"
         />
-        <MvNumber
-          label="Length"
-          :unit="unit"
-          :factor="factor"
-          :value="j.run.lengthM"
-          :low="0"
-          :high="500"
-          required
-          :decimals="1"
-          :save="v => setRun(j, { lengthM: v })"
-        />
+        <CableLength :length-m="j.run.lengthM" :save="v => setRun(j, { lengthM: v })" />
         <v-checkbox :model-value="j.run.measured" label="measured" @update:model-value="v => setRun(j, { measured: !!v })" />
       </li>
     </ul>

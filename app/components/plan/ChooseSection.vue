@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { lastOf, sure } from '#core/sure'
-import { editsOf, isCoax } from '#core/job'
+import { editsOf, isCoax, isExtender } from '#core/job'
 import type { Design, Part, Port, Run } from '#core/job'
 import { partById } from '#core/catalogue'
 import { flatten, isCable, isData, isStraight, jointLossDb, jointM, outlineOf, portsWith, turned } from '#core/chain'
 import type { AntennaNode, Joint, Outline, TreeNode } from '#core/chain'
 import { roleOf } from '#core/drawing'
-import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn, swapSteps } from '#core/fitting'
+import { branchSteps, joinSteps, kitChanges, looseSteps, removeSteps, screwOn } from '#core/fitting'
 import type { Kit, PartChoice, Step } from '#core/fitting'
 import { buildingOf } from '#core/site'
 import { v7 as uuidv7 } from 'uuid'
@@ -60,16 +60,13 @@ const optionsFor = (at: TreeNode): Part[] => crewParts.like(at.part)
 const each = (o: Outline) => [o, ...o.twins]
 const count = (o: Outline): number => new Set(each(o).map(t => t.at.node.id)).size
 const partOfId = (partId: string) => crewParts.all.value.find(p => p.id === partId)
+const { swap } = useSwapParts()
 const setPart = (o: Outline, partId: string) => {
   const part = partOfId(partId)
   if (part)
-    void store.commit(
-      swapSteps(
-        each(o).map(t => t.at.node),
-        part,
-        store.job.kind === 'vehicle' ? store.site : null,
-      ),
-      'change a part',
+    void swap(
+      each(o).map(t => t.at.node),
+      part,
     )
 }
 const setRun = (o: Outline, fields: Partial<Run>) =>
@@ -127,7 +124,6 @@ const bands = computed(() => {
   return [...new Set(sent)].sort()
 })
 const roleWord = (at: TreeNode) => roleWords(roleOf(tree.value!, at))
-const { unit, factor } = useLengths()
 const portWords = (part: Part): string => {
   if (part.kind === 'line') return ''
   const [first] = part.ports
@@ -217,7 +213,7 @@ const proposing = ref(false)
 const kitNow = computed<Kit>(() => {
   const { byAir = [], routers = [], amplifiers = [] } = tree.value ?? {}
   if (design.value.approach === 'booster')
-    return amplifiers.some(a => a.part.id === 'amp-extender') ? 'extender' : byAir.length ? 'booster and router' : 'booster'
+    return amplifiers.some(a => isExtender(a.part)) ? 'extender' : byAir.length ? 'booster and router' : 'booster'
   return routers.some(r => r.part.outdoors) ? 'outdoors' : 'router'
 })
 </script>
@@ -296,18 +292,7 @@ const kitNow = computed<Kit>(() => {
             :choices="lines.map(l => ({ value: l.id, title: l.name }))"
             :save="v => setRun(o, { partId: v, part: lines.find(l => l.id === v) ?? null })"
           />
-          <MvNumber
-            v-if="o.joint.run.partId"
-            label="Length"
-            :unit="unit"
-            :factor="factor"
-            :value="o.joint.run.lengthM"
-            :low="0"
-            :high="500"
-            required
-            :decimals="1"
-            :save="v => setRun(o, { lengthM: v })"
-          />
+          <CableLength v-if="o.joint.run.partId" :length-m="o.joint.run.lengthM" :save="v => setRun(o, { lengthM: v })" />
           <v-checkbox
             v-if="o.joint.run.partId"
             :model-value="o.joint.run.measured"
@@ -377,17 +362,10 @@ const kitNow = computed<Kit>(() => {
                 <span v-else-if="o.joint && !o.joint.run.partId" class="soft">screwed on</span>
               </td>
               <td class="r fig">
-                <MvNumber
+                <CableLength
                   v-if="o.joint?.run.partId && !o.joint.leads.length"
                   class="cut"
-                  label="length"
-                  :unit="unit"
-                  :factor="factor"
-                  :value="o.joint.run.lengthM"
-                  :low="0"
-                  :high="500"
-                  required
-                  :decimals="1"
+                  :length-m="o.joint.run.lengthM"
                   data-test="tree-length"
                   :save="v => setRun(o, { lengthM: v })"
                 />

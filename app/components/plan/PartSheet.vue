@@ -3,7 +3,7 @@ import { nth } from '#core/sure'
 import { parse } from 'csv-parse/browser/esm/sync'
 import { guessDelimiter, readPattern } from '#core/formats'
 import type { MeasuredPattern } from '#core/formats'
-import { crossedSteps, isDoubleBeam, isSingleBeam, pairsOf, swapSteps, uncrossedSteps } from '#core/fitting'
+import { crossedSteps, isDoubleBeam, isSingleBeam, pairsOf, uncrossedSteps } from '#core/fitting'
 import { CONNECTORS, OwnFigures, POLARISATIONS } from '#core/job'
 import type { Node, Part, Polarisation, Port } from '#core/job'
 import { partOf } from '#core/chain'
@@ -46,11 +46,11 @@ const setAll = (fields: Partial<Node>, label: string) =>
     everywhere.value.map(n => ({ table: 'nodes', op: 'update', rowId: n.id, fields })),
     label,
   )
+const parts = useSwapParts()
 async function swap(id: string) {
   const next = choices.value.find(p => p.id === id)
   if (!next) return
-  const site = store.job?.kind === 'vehicle' ? store.site : null
-  error.value = (await store.commit(swapSteps(everywhere.value, next, site), 'change a part'))[0]?.message ?? ''
+  error.value = (await parts.swap(everywhere.value, next))[0]?.message ?? ''
 }
 const name = computed(() => store.result?.tree?.nodes.find(n => n.node.id === props.node.id)?.name ?? part.value?.name ?? '')
 /** One part's own: those built alike keep theirs. */

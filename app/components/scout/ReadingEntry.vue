@@ -47,7 +47,7 @@ async function enter(e: Event) {
           :aria-pressed="entry.speedUnit === u"
           title="Some pages show megabytes: 1 MB/s is 8 Mbit/s"
           :data-test="u === 'MB/s' ? 'speed-unit' : undefined"
-          @click="entry.speedUnit === u || entry.swapUnit()"
+          @click="entry.speedUnit = u"
         >
           {{ u }}
         </button>

@@ -22,7 +22,6 @@ const aboard = computed(() => movesAbout(store.job.kind))
 const write = (f: BoxFeed, fields: Partial<Feed>) =>
   store.commit([{ table: 'nodes', op: 'update', rowId: f.at.node.id, fields: { feed: { ...f.feed, ...fields } } }], 'a feed')
 const set = (f: BoxFeed, field: keyof Feed) => (v: unknown) => write(f, { [field]: v })
-const { unit, factor } = useLengths()
 const m = (v: number) => length(v, prefs.units)
 const farOff = (f: BoxFeed, s: Fixture) => m(between(f.at.node, s).distanceM)
 const sources = (f: BoxFeed) =>
@@ -105,17 +104,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
               }}
               → {{ f.at.name }}
             </span>
-            <MvNumber
-              label="Length"
-              :unit="unit"
-              :factor="factor"
-              :value="leadM(f)"
-              :low="0"
-              :high="500"
-              required
-              :decimals="1"
-              :save="setLength(f)"
-            />
+            <CableLength :length-m="leadM(f)" :save="setLength(f)" />
           </p>
           <p v-if="session.mayEdit" class="acts">
             <button v-if="!f.planned && f.wire" type="button" class="press small" data-test="lay-supply" @click="lay(f)">
