@@ -54,7 +54,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...nobody('the floor whose row is filled', 'level'),
   },
   zones: {
-    ...within('zones', 'a zone keeps what is said of it', 'name', 'fromLevel', 'toLevel', 'use'),
+    ...within('zones', 'a zone keeps what is said of it', 'name', 'fromLevel', 'toLevel', 'use', 'needDbm', 'people'),
     ...within('zones', 'a zone keeps what is said of it', 'alongFromM', 'alongToM', 'acrossFromM', 'acrossToM'),
   },
   walls: by('inside', 'level', 'fromEastM', 'fromNorthM', 'toEastM', 'toNorthM', 'material', 'lossDb'),

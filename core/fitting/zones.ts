@@ -7,7 +7,7 @@ import { jobOf, siteOf } from '../job/schema'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { axisSign } from '../site/frame'
-import { USE_FIGURES } from '../site/use'
+import { areaAtLevelM2 } from '../site/use'
 import { sure } from '../sure'
 import { ceilingPlaces, fan, Layer, UNDER_CEILING_M } from './layer'
 import type { Area } from './layer'
@@ -61,7 +61,7 @@ export const antennasOf = (b: Building, z: Zone, level: number): number => Math.
 
 function byRule(b: Building, z: Zone, level: number): number {
   const a = areaOf(b, z)
-  const { areaM2 } = USE_FIGURES[z.use ?? b.floors[level]?.use ?? 'office']
+  const areaM2 = areaAtLevelM2(z.use ?? b.floors[level]?.use ?? 'office', z.needDbm)
   const m2 = (a.alongToM - a.alongFromM) * (a.acrossToM - a.acrossFromM)
   return Math.max(1, Math.ceil(m2 / areaM2 - 1e-9))
 }
@@ -162,6 +162,8 @@ export function divided(b: Building, division: Division): Omit<Zone, 'id' | 'ver
       alongToM: b.halfLengthM,
       ...across,
       use: null,
+      needDbm: null,
+      people: null,
     }))
   const parts = { whole: 1, two: 2, three: 3, four: 4 }[division]
   const stepM = (2 * b.halfLengthM) / parts
@@ -173,5 +175,7 @@ export function divided(b: Building, division: Division): Omit<Zone, 'id' | 'ver
     alongToM: Math.round(100 * (-b.halfLengthM + (i + 1) * stepM)) / 100,
     ...across,
     use: null,
+    needDbm: null,
+    people: null,
   }))
 }

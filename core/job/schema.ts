@@ -154,6 +154,10 @@ const zones = {
   acrossToM: Num(-200, 200),
   /** what it is used as; null as its floors are */
   use: opt(oneOf(...USES)),
+  /** level that its rooms are designed for, dBm RSRP, where they say none; null as is usual of their use */
+  needDbm: optLater(Num(-140, -40)),
+  /** usually there, over all of its rooms; null where nobody said */
+  people: optLater(Num(0, 10_000)),
 }
 
 /** An inside wall, from floor to ceiling of one level. */

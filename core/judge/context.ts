@@ -23,7 +23,8 @@ import { gainToward } from '../radio/pattern'
 import { rsrpToTotalDbm } from '../radio/levels'
 import { loopsOf } from '../separation/loop'
 import type { Loop, Surroundings } from '../separation/loop'
-import { buildingOf, usedAsFloors } from '../site/building'
+import { buildingOf } from '../site/building'
+import { roomsAsSaid } from '../site/rooms'
 import type { Building } from '../site/building'
 import { eavesM } from '../site/frame'
 import { needOfUseDbm, usualUse } from '../site/use'
@@ -100,7 +101,7 @@ const MOUNT_OVER_EAVES_M = 1.5
 
 /** @throws RangeError where the document has no job or no site */
 export function contextOf(document: JobDocument, evidence: Evidence, atUtc: string): Context {
-  const doc = usedAsFloors(atPresentStop(document))
+  const doc = roomsAsSaid(atPresentStop(document))
   const job = doc.jobs[0]
   const site = doc.sites[0]
   if (!job || !site) throw new RangeError('the document has no job or no site')

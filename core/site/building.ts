@@ -166,15 +166,6 @@ export function floorsOf(doc: Pick<JobDocument, 'sites' | 'floors' | 'spots' | '
   return out
 }
 
-/** @returns the document with every room used as its floor is, where the floor says it and the room does not */
-export function usedAsFloors<D extends Pick<JobDocument, 'sites' | 'floors' | 'spots' | 'jobs'>>(doc: D): D {
-  if (!doc.sites.length || doc.floors.every(f => !f.use)) return doc
-  const floors = floorsOf(doc)
-  const said = new Map(doc.floors.map(f => [f.level, f.use]))
-  const useAt = (upM: number) => said.get(floorAt(floors, upM).level) ?? null
-  return { ...doc, spots: doc.spots.map(s => (s.indoors && !s.use ? { ...s, use: useAt(s.upM) } : s)) }
-}
-
 /** @returns what occurs most often, the first of equals; `else_` where there is nothing */
 function commonest(uses: readonly Use[], else_: Use): Use {
   const count = new Map<Use, number>()

@@ -48,3 +48,15 @@ export function exponentOf(use: Use, frequencyMHz: number): number {
   const [low, high] = USE_FIGURES[use].exponent
   return low + (high - low) * Math.min(1, Math.max(0, (frequencyMHz - 900) / 900))
 }
+
+/**
+ * Floor that one ceiling antenna serves where another level than the usual one of its use is asked for: by the power of
+ * distance that the use's coefficient stands for, from 1800 MHz.
+ *
+ * @returns m²; as usual where no level is said
+ * @source distance power loss of ITU-R P.1238; the usual area is common practice (no source)
+ */
+export function areaAtLevelM2(use: Use, needDbm: number | null): number {
+  const { areaM2, designDbm, exponent } = USE_FIGURES[use]
+  return needDbm === null ? areaM2 : areaM2 * 10 ** ((2 * (designDbm - needDbm)) / exponent[1])
+}

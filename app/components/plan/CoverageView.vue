@@ -191,7 +191,8 @@ const percent = (v: number) => `${num(100 * v)} %`
               <MvNumber
                 label="people"
                 unit=""
-                :value="r.spot.people"
+                :value="store.doc.spots.find(s => s.id === r.spot.id)?.people ?? null"
+                :hint="r.spot.people === null ? undefined : num(r.spot.people)"
                 :low="0"
                 :high="10000"
                 :decimals="0"

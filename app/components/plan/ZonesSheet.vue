@@ -153,6 +153,27 @@ const EDGES = [
             :data-test="`zone-${key}`"
             :save="v => set(z, { [key]: v })"
           />
+          <MvNumber
+            label="Level in its rooms"
+            unit="dBm"
+            :value="z.needDbm"
+            :low="-140"
+            :high="-40"
+            :decimals="0"
+            :hint="z.needDbm === null ? 'as its use' : undefined"
+            data-test="zone-needDbm"
+            :save="v => set(z, { needDbm: v })"
+          />
+          <MvNumber
+            label="People"
+            unit=""
+            :value="z.people"
+            :low="0"
+            :high="10000"
+            :decimals="0"
+            data-test="zone-people"
+            :save="v => set(z, { people: v })"
+          />
           <p>
             <span v-if="troubles[i]" class="error" role="alert">{{ z.name }}: {{ troubles[i] }}.</span>
             <span v-else class="soft">{{ num(m2(z)) }} m² a floor, {{ antennas(z) }} antennas in all</span>
