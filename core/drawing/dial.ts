@@ -78,7 +78,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
       const chosen = m.mast.id === o.selectedId
       const text = `${m.rank} ${m.mast.name}`
       const [x, y] = at(m.bearingDeg, ring + 16)
-      const w = textWidth(text, 12.5)
+      const w = textWidth(text, chosen ? 'labelBlue' : 'labelSoft')
       const anchor = Math.abs(x - cx) < ring * 0.25 ? ('middle' as const) : x > cx ? ('start' as const) : ('end' as const)
       const lx = anchor === 'start' ? Math.min(x, d.width - w - 2) : anchor === 'end' ? Math.max(x, w + 2) : x
       p.push({

@@ -204,7 +204,7 @@ function writeLevels(s: Sheet, c: FloorCoverage, area: Area, toSite: PlanView['t
       const level = levelAt(c.map, lx, ly)
       if (level === null) continue
       const text = num(level)
-      const w = textWidth(text, 12.5, 'mono') + 4
+      const w = textWidth(text, 'figure') + 4
       if (
         !s.labels.put(s.p, {
           x,
@@ -304,7 +304,7 @@ function drawParts(s: Sheet): void {
     if (n.part.kind === 'antenna') drawAntenna(s, n as AntennaNode, { role, x, y })
     else if (isBox(n)) {
       const word = boxWord(n)
-      const w = textWidth(word) + 10
+      const w = textWidth(word, 'labelInverse') + 10
       s.p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - 10, w, h: 20, id: n.node.id })
       s.p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4, text: word, anchor: 'middle', id: n.node.id })
       s.labels.reserve(x - w / 2, y - 10, w, 20)

@@ -8,7 +8,7 @@ import type { JobDocument, Node } from '../job/schema'
 import { rsrpToTotalDbm } from '../radio/levels'
 import { length, num, signed } from '../units'
 import type { Provenance, Units } from '../units'
-import { LabelSpace, polyline } from './primitives'
+import { LabelSpace, polyline, textWidth } from './primitives'
 import type { LabelWish, Primitive } from './primitives'
 
 export interface LevelLineOptions {
@@ -80,9 +80,10 @@ function drawScales(
   labels.reserve(0, o.top + 2, o.compact ? 80 : 240, 22)
   if (!o.compact) {
     const text = `total of the carrier, ${width}, dBm`
+    const wide = textWidth(text, 'labelSoft') + 24
     p.push({ kind: 'text', style: 'labelSoft', x: o.width - 12, y: o.top + 18, text, anchor: 'end' })
-    labels.reserve(o.width - 310, o.top + 2, 310, 22)
-    drawLegend(p, labels, o)
+    labels.reserve(o.width - wide, o.top + 2, wide, 22)
+    drawLegend(p, labels, o, o.width - wide)
   }
   for (let d = s.high; d >= s.low; d -= s.step) {
     const y = s.y(d)
@@ -95,14 +96,19 @@ function drawScales(
   labels.reserve(o.width - RIGHT_PX, o.top, RIGHT_PX, o.height)
 }
 
-function drawLegend(p: Primitive[], labels: LabelSpace, o: LevelLineOptions): void {
+const LEGEND_PX = 285
+const LEGEND_FROM_PX = 240
+
+/** What heavy, thin and dashed lines say, where the head of the drawing has room for it up to `before`. */
+function drawLegend(p: Primitive[], labels: LabelSpace, o: LevelLineOptions, before: number): void {
   const y = o.top + 18
-  let x = Math.max(262, o.width * 0.34)
-  labels.reserve(x - 6, o.top + 2, 300, 22)
+  let x = Math.min(Math.max(LEGEND_FROM_PX, o.width * 0.34), before - LEGEND_PX)
+  if (x < LEGEND_FROM_PX) return
+  labels.reserve(x - 6, o.top + 2, LEGEND_PX, 22)
   for (const kind of ['measured', 'computed', 'assumed'] as const) {
     p.push({ kind: 'line', style: kind, x1: x, y1: y - 4, x2: x + 26, y2: y - 4 })
     p.push({ kind: 'text', style: 'label', x: x + 32, y, text: kind })
-    x += 100
+    x += 98
   }
 }
 

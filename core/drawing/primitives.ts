@@ -1,5 +1,6 @@
 /** What drawings are made of. The screen and the report render the same primitives. */
 import { nth } from '../sure'
+import { CHARACTERS, WIDTHS } from './face'
 
 export type Role =
   'paper' | 'sheet' | 'ink' | 'soft' | 'line' | 'computed' | 'short' | 'met' | 'agreed' | 'sky' | 'ground' | 'beam' | 'none'
@@ -198,9 +199,29 @@ const escape = (s: string): string => s.replace(/&/g, '&amp;').replace(/</g, '&l
 export const polyline = (points: readonly (readonly [number, number])[], close = false): string =>
   points.map(([x, y], i) => `${i ? 'L' : 'M'}${r1(x)} ${r1(y)}`).join('') + (close ? 'Z' : '')
 
-/** Width of a text, px, near enough to keep labels apart. */
-export const textWidth = (s: string, size = 12.5, font: Style['font'] = 'sans'): number =>
-  s.length * size * (font === 'mono' ? 0.61 : 0.54)
+const INDEX = new Map([...CHARACTERS].map((c, i) => [c, i]))
+/** Of a character that the shipped faces lack: what another face draws is about as wide as this, thousandths of the size. */
+const UNKNOWN_WIDTH = 640
+
+/** Width of a text in a style, px: by the shipped face's own widths, kerning left out (under 1 %). */
+export function textWidth(s: string, style: TextStyle = 'label'): number {
+  const { size = 12.5, font = 'sans', weight = 400 }: Style = STYLES[style]
+  const widths = font === 'sans' ? WIDTHS[`sans${weight}`] : weight === 400 ? WIDTHS.mono400 : WIDTHS.mono600
+  let sum = 0
+  for (const c of s) sum += widths[INDEX.get(c) ?? -1] ?? UNKNOWN_WIDTH
+  return (sum * size) / 1000
+}
+
+/** @returns a text in lines no wider than some px; a word that is wider alone stands alone */
+export function wrapped(s: string, widthPx: number, style: TextStyle = 'label'): string[] {
+  const lines: string[] = []
+  for (const word of s.split(' ')) {
+    const longer = lines.length ? `${lines.at(-1)} ${word}` : word
+    if (lines.length && textWidth(longer, style) <= widthPx) lines[lines.length - 1] = longer
+    else lines.push(word)
+  }
+  return lines
+}
 
 export type Anchor = 'start' | 'middle' | 'end'
 export type TextStyle = Primitive['style']
@@ -218,6 +239,10 @@ export interface LabelWish {
   within?: Box
   id?: string
 }
+
+/** How finely places are searched where none nearby is free, px; a space without an end is not searched. */
+const SEARCH_PX = 8
+const MOST_SEARCHED_PX = 10_000
 
 /**
  * Keeps labels off each other and off lines. The rule: each label in its turn takes the free place
@@ -243,14 +268,50 @@ export class LabelSpace {
     this.lines.push([x1, y1, x2, y2])
   }
 
-  private free(box: Box): boolean {
-    if (!inside(box, this.bounds)) return false
-    return !this.taken.some(t => overlaps(t, box)) && !this.lines.some(l => crosses(l, box))
+  /** Whether a box lies on no label and no part; lines may cross it. */
+  private apart(box: Box): boolean {
+    return inside(box, this.bounds) && !this.taken.some(t => overlaps(t, box))
   }
 
-  /** @returns the first of some places at which a box lies on nothing; the first of all where none does. It is then taken. */
+  private free(box: Box): boolean {
+    return this.apart(box) && !this.lines.some(l => crosses(l, box))
+  }
+
+  /** @returns the corner of the nearest box within the bounds that is as asked, looked for over the whole of them */
+  private nearest(
+    [x, y]: readonly [number, number],
+    { w, h }: { w: number; h: number },
+    good: (b: Box) => boolean,
+    within: Box = this.bounds,
+  ): readonly [number, number] | null {
+    if (within.w > MOST_SEARCHED_PX) return null
+    const at = (v: number, from: number, room: number) => Math.min(Math.max(v, from), from + Math.max(0, room))
+    const [cx, cy] = [at(x, within.x, within.w - w), at(y, within.y, within.h - h)]
+    let best: readonly [number, number] | null = null
+    let away = Infinity
+    for (let dy = 0; dy <= within.h; dy += SEARCH_PX)
+      for (const py of dy ? [cy - dy, cy + dy] : [cy])
+        for (let dx = 0; dx <= within.w; dx += 2 * SEARCH_PX)
+          for (const px of dx ? [cx - dx, cx + dx] : [cx]) {
+            const far = Math.hypot(px - x, 2 * (py - y))
+            if (far >= away || !inside({ x: px, y: py, w, h }, within) || !good({ x: px, y: py, w, h })) continue
+            best = [px, py]
+            away = far
+          }
+    return best
+  }
+
+  /**
+   * @returns the first of some places at which a box lies on nothing, else the nearest to the first that is free within the
+   *   bounds, else the nearest that lies on lines alone. It is then taken.
+   */
   settle(w: number, h: number, places: readonly (readonly [number, number])[]): readonly [number, number] {
-    const found = places.find(([x, y]) => this.free({ x, y, w, h })) ?? nth(places, 0)
+    const first = nth(places, 0)
+    const found =
+      places.find(([x, y]) => this.free({ x, y, w, h })) ??
+      this.nearest(first, { w, h }, b => this.free(b)) ??
+      this.nearest(first, { w, h }, b => this.apart(b)) ??
+      first
     this.taken.push({ x: found[0], y: found[1], w, h })
     return found
   }
@@ -283,8 +344,7 @@ export class LabelSpace {
   /** Writes a label where there is room for it. @returns whether it was written */
   put(p: Primitive[], w: LabelWish): boolean {
     const anchor = w.anchor ?? 'start'
-    const look: Style = STYLES[w.style]
-    const long = textWidth(w.text, look.size, look.font)
+    const long = textWidth(w.text, w.style)
     const boxAt = (x: number, y: number): Box => ({
       x: leftOf(x, long, anchor) - 2,
       y: y - this.lineHeight + 3,
@@ -299,9 +359,16 @@ export class LabelSpace {
       return this.write(p, w, { anchor, x, y, box })
     }
     if (w.optional) return false
-    // Nowhere free: held within the drawing, or its room, at its own height.
+    // Nowhere free nearby: the nearest place of all that is, or that only lines cross.
     const box = boxAt(w.x, w.y)
     const room = w.within ?? this.bounds
+    const corner = [box.x, box.y] as const
+    const found = this.nearest(corner, box, b => this.free(b), room) ?? this.nearest(corner, box, b => this.apart(b), room)
+    if (found) {
+      const [dx, dy] = [found[0] - box.x, found[1] - box.y]
+      return this.write(p, w, { anchor, x: w.x + dx, y: w.y + dy, box: { ...box, x: found[0], y: found[1] } })
+    }
+    // None: held within the drawing, or its room, at its own height.
     const shift = Math.max(room.x - box.x, 0) - Math.max(box.x + box.w - room.x - room.w, 0)
     return this.write(p, w, { anchor, x: w.x + shift, y: w.y, box: { ...box, x: box.x + shift } })
   }

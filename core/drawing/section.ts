@@ -21,7 +21,7 @@ import { drawGround, drawHull, standsOnM } from './hull'
 import { drawLevelLine } from './level-line'
 import { drawPins } from './pins'
 import type { Drawing, LabelWish, Primitive } from './primitives'
-import { LabelSpace, polyline, STYLES, textWidth } from './primitives'
+import { LabelSpace, polyline, textWidth, wrapped } from './primitives'
 
 export interface SectionView {
   drawing: Drawing
@@ -81,6 +81,8 @@ interface Sheet {
   o: SectionOptions
 }
 
+const LEVEL_EMPTY = 'The level line starts when a mast or a reading on the band, and an antenna, are known.'
+
 export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions): SectionView {
   const site = siteOf(doc)
   const building = buildingOf(doc)
@@ -138,14 +140,16 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   if (o.levels && a.levels)
     drawLevelLine(p, doc, a, { ...o, top: pictureHeight, height: levelHeight, xOf: n => toX(along(site, n, sign)) })
   else if (o.levels)
-    p.push({
-      kind: 'text',
-      style: 'labelSoft',
-      x: o.width / 2,
-      y: pictureHeight + levelHeight / 2,
-      text: 'The level line starts when a mast or a reading on the band, and an antenna, are known.',
-      anchor: 'middle',
-    })
+    wrapped(LEVEL_EMPTY, o.width - 32).forEach((text, i, all) =>
+      p.push({
+        kind: 'text',
+        style: 'labelSoft',
+        x: o.width / 2,
+        y: pictureHeight + levelHeight / 2 + (i - (all.length - 1) / 2) * 18,
+        text,
+        anchor: 'middle',
+      }),
+    )
   return {
     drawing: { width: o.width, height: o.height, primitives: p },
     handles,
@@ -314,7 +318,7 @@ function drawSpots(s: Sheet): void {
     const walls = room ? [s.toX(room.fromM), s.toX(room.toM)] : [-Infinity, Infinity]
     const wide = 2 * Math.min(...walls.map(w => Math.abs(w - x))) - 2 * OFF_WALL_PX
     const fitting = [...parts.keys()].reverse().map(n => parts.slice(0, n + 1).join(' · '))
-    const text = fitting.find(t => textWidth(t, STYLES.figure.size, STYLES.figure.font) <= wide) ?? fitting.at(-1)
+    const text = fitting.find(t => textWidth(t, 'figure') <= wide) ?? fitting.at(-1)
     if (text) labels.put(p, { x, y: y - 12, anchor: 'middle', style: 'figure', text, id: spot.id })
   }
   for (const spot of doc.spots.filter(t => !t.indoors)) {
@@ -344,6 +348,7 @@ function drawTree(s: Sheet): void {
   // Runs first, so that parts stand over their cables; then small parts, so that none lies on a box's word.
   const lanes = new Map<string, number>()
   for (const joint of tree.joints) drawRun(s, joint, lanes)
+  const shares: LabelWish[] = []
   for (const n of [...tree.nodes.filter(m => !isBox(m)), ...tree.nodes.filter(isBox)]) {
     const [x, y] = place(s, n.node)
     const role = roleOf(tree, n)
@@ -355,7 +360,7 @@ function drawTree(s: Sheet): void {
     } else if (n.part.kind === 'arrestor') drawArrestor(s, n, x, y)
     else if (isBox(n)) {
       const word = boxWord(n)
-      const w = textWidth(word) + 14
+      const w = textWidth(word, 'labelInverse') + 14
       p.push({ kind: 'rect', style: 'solid', x: x - w / 2, y: y - BOX_PX / 2, w, h: BOX_PX, id: n.node.id })
       p.push({ kind: 'text', style: 'labelInverse', x, y: y + 4.5, text: word, anchor: 'middle', id: n.node.id })
       labels.reserve(x - w / 2 - 2, y - BOX_PX / 2 - 2, w + 4, BOX_PX + 4)
@@ -363,7 +368,7 @@ function drawTree(s: Sheet): void {
       p.push({ kind: 'rect', style: 'part', x: x - 6, y: y - 6, w: 12, h: 12, id: n.node.id })
       labels.reserve(x - 7, y - 7, 14, 14)
       if (!s.o.compact)
-        labels.put(p, {
+        shares.push({
           x: x - 10,
           y: y + 18,
           anchor: 'end',
@@ -378,6 +383,8 @@ function drawTree(s: Sheet): void {
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
     else p.push({ kind: 'circle', style: 'dot', x, y, r: 2.6, id: n.node.id })
   }
+  // Boxes and parts have their places: now what a splitter gives.
+  for (const w of shares) labels.put(p, w)
 }
 
 /** A name of somebody may be long: what a box on a picture holds, characters. */
@@ -409,12 +416,13 @@ export function nameParts(
   if (o.compact || o.coverage) return
   const many = parts.filter(q => isDome(q.at)).length > MANY_ANTENNAS
   for (const { at, x, y } of parts)
-    if (NAMED.has(at.part.kind) && !(many && isDome(at)))
+    if (NAMED.has(at.part.kind))
       labels.put(p, {
         x: x + NAME_PX,
         y: y - NAME_PX,
         style: 'small',
-        text: fitting(shortName(at.name)),
+        // Of many, the number that also stands on the floor's plan.
+        text: (many && isDome(at) && /\d+$/.exec(shortName(at.name))?.[0]) || fitting(shortName(at.name)),
         optional: true,
         within: { x: x - NAME_FAR_PX, y: y - NAME_HIGH_PX, w: 2 * NAME_FAR_PX, h: 2 * NAME_HIGH_PX },
       })
@@ -765,7 +773,7 @@ function drawLoops(s: Sheet): void {
         : loop.state === 'oscillating'
           ? 'it will oscillate'
           : `gain held back by ${num(loop.heldBackDb)} dB`
-    const w = Math.max(textWidth(text1), textWidth(text2)) + 22
+    const w = Math.max(textWidth(text1, 'labelBold'), textWidth(text2)) + 22
     const h = 42
     const within = (x: number) => Math.max(8, Math.min(o.width - w - 8, x))
     // Beside the middle of the way where that is free, else over or under its ends, else off to the left in the open.

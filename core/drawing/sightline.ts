@@ -88,7 +88,7 @@ export function layoutSightLine(path: PathResult, o: SightLineOptions): Drawing 
       : tight.ratio < 0.6
         ? `tight at ${distance(tight.atM, o.units)}: ${length(tight.clearM, o.units, 0)} clear, ${num(o.diffractionDb)} dB`
         : `clear by ${length(tight.clearM, o.units, 0)} at the tightest, ${distance(tight.atM, o.units)} out`
-  const wide = textWidth(words)
+  const wide = textWidth(words, 'labelBold')
   const wx = Math.min(Math.max(tx, wide / 2 + 10), o.width - wide / 2 - 10)
   p.push({
     kind: 'line',

@@ -108,7 +108,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
     const to = x(ob.toDeg)
     if (to < from) continue
     p.push({ kind: 'line', style: 'picket', x1: from, y1: y(low) - 4, x2: to, y2: y(low) - 4, title: ob.name })
-    if (to - from > textWidth(ob.name))
+    if (to - from > textWidth(ob.name, 'labelShort'))
       p.push({ kind: 'text', style: 'labelShort', x: (from + to) / 2, y: y(low) - 8, text: ob.name, anchor: 'middle' })
   }
   axis(p, o, { x, inView, y: y(low) })
@@ -173,7 +173,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
       ? `${m.rank} ${m.mast.name}, ` +
         `${hidden ? `${num(pin.ridge - e, 1)}° behind the ridge at ${distance(pin.ridgeM, o.units)}` : `${num(e, 1)}° up, in sight`}`
       : `${m.rank} ${m.mast.name}`
-    const w = textWidth(text)
+    const w = textWidth(text, chosen ? 'labelBlue' : 'labelSoft')
     const tx = Math.min(o.width - w / 2 - 4, Math.max(w / 2 + 4, px))
     const ty = labels.place(tx, Math.min(py, y(pin.ridge || 0)) - 16, {
       textLength: w,

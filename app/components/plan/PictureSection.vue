@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { nth } from '#core/sure'
-import { layoutSection, numbered, photoPlace } from '#core/drawing'
-import type { Photo } from '#core/job'
-import { along, axisSign, floorAt, moveAlong, round2 } from '#core/site'
-import type { Point } from '#core/site'
+import { numbered } from '#core/drawing'
+import { floorAt } from '#core/site'
 import type { Section } from '#core/judge'
-import { facingOf, partOf } from '#core/chain'
-import { bearing, length, num, signed } from '#core/units'
+import { length, signed } from '#core/units'
 
 /** The house to scale with the kit in it; in Level the level line stands under it on the same axis. */
 const props = defineProps<{ section: Section }>()
@@ -14,38 +10,11 @@ const store = useOpened()
 const prefs = usePrefs()
 const t = useSay()
 const session = useSession()
-const { el, width, height } = useWidth()
+const stage = ref<HTMLElement | null>(null)
 const levels = computed(() => props.section === 'level')
 /** by the window: the picture itself shares it with the plan */
 const { width: windowWidth } = useWindowSize()
 const small = computed(() => windowWidth.value < 700)
-const picked = ref<string | null>(null)
-const { shown: shownDoc, move, hold, drop, rowOf } = useMoveParts()
-const view = computed(() =>
-  width.value && height.value
-    ? layoutSection(shownDoc.value, store.result, {
-        width: width.value,
-        height: height.value,
-        units: prefs.units,
-        levels: levels.value,
-        levelHeight: small.value ? Math.round(height.value * 0.46) : undefined,
-        compact: small.value,
-        pins: !levels.value,
-      })
-    : null,
-)
-type Handle = NonNullable<typeof view.value>['handles'][number]
-function placed(h: Handle, x: number, y: number) {
-  const v = view.value
-  const row = rowOf(h)
-  // A photograph without a place of its own stands where what it shows does.
-  const at = row && (row.eastM === null ? photoPlace(store.doc, row as Photo) : (row as Point))
-  return at && v ? { ...moveAlong(store.site, at, v.toAlong(x), v.sign), upM: round2(Math.max(0, v.toUp(y))) } : null
-}
-const { start } = useDragging<Handle>(
-  (h, x, y) => drop(h, placed(h, x, y)),
-  (h, x, y) => hold(h, placed(h, x, y)),
-)
 const findings = computed(() =>
   store.result.findings.filter(f => !f.accepted && (f.section === 'place' || (levels.value && f.section === 'level'))),
 )
@@ -53,42 +22,7 @@ const trouble = computed(() => findings.value.filter(f => f.severity === 'stop' 
 const notes = computed(() => findings.value.filter(f => f.severity === 'note' && f.cures.length))
 const index = ref(0)
 const first = computed(() => trouble.value[Math.min(index.value, trouble.value.length - 1)] ?? notes.value[0] ?? null)
-const node = computed(() => store.doc.nodes.find(n => n.id === picked.value))
-function nudge(dx: number, dy: number) {
-  const n = node.value ?? store.result.tree?.donors[0]?.node
-  if (!n || !session.mayEdit) return
-  picked.value = n.id
-  const chosen = store.result.chosen
-  const sign = axisSign(store.site, chosen?.path ? chosen.frameBearingDeg : null)
-  const at = along(store.site, n, sign) + dx
-  move(n.id, { ...moveAlong(store.site, n, at, sign), upM: round2(Math.max(0, n.upM + dy)) })
-}
-/** Turns an antenna, clockwise from above. */
-function turn(by: number) {
-  const n = node.value
-  if (!n || !session.mayEdit || pickedPart.value?.kind !== 'antenna') return
-  const now = n.azimuthDeg ?? facing.value ?? 0
-  move(n.id, { azimuthDeg: (Math.round((now + by) / 5) * 5 + 360) % 360 }, 'turn an antenna')
-}
-/** the three figures of its place stand open beside it */
-const byFigure = ref(false)
-const pickedName = computed(() => store.result.tree?.nodes.find(n => n.node.id === picked.value)?.name ?? 'part')
-const pickedPart = computed(() => (node.value ? partOf(node.value) : undefined))
-/** the way the antenna picked looks now, degrees in the site frame; null where it looks all round */
-const facing = computed(() => {
-  const { tree, chosen } = store.result
-  const n = node.value
-  const part = pickedPart.value
-  if (!n || !tree || part?.kind !== 'antenna' || part.ranges.every(r => r.beamwidthDeg >= 180)) return null
-  const server = tree.servers.find(s => s.node.id === n.id)
-  return server ? facingOf(tree, server) : (n.azimuthDeg ?? (chosen?.path ? chosen.frameBearingDeg : 0))
-})
-function nextPart(by: number) {
-  const order = store.result.tree?.nodes ?? []
-  if (!order.length) return
-  const i = order.findIndex(o => o.node.id === picked.value)
-  picked.value = nth(order, (i + by + order.length) % order.length).node.id
-}
+const { picked, node, facing, nudge, turn, next: nextPart } = usePickedPart()
 useKeys({
   p: { does: 'pick the next part', run: () => nextPart(1) },
   ArrowUp: { does: 'part 0.1 m up', run: () => nudge(0, 0.1) },
@@ -97,7 +31,7 @@ useKeys({
   ArrowRight: { does: 'part 0.1 m from the mast', run: () => nudge(0.1, 0) },
   Enter: {
     does: 'apply the first cure',
-    run: () => el.value?.closest('.stage')?.querySelector<HTMLButtonElement>('.callout .cure:not(:disabled)')?.click(),
+    run: () => stage.value?.querySelector<HTMLButtonElement>('.callout .cure:not(:disabled)')?.click(),
   },
   r: { does: 'turn the antenna picked 15° right', run: () => turn(15) },
   l: { does: 'turn the antenna picked 15° left', run: () => turn(-15) },
@@ -137,33 +71,11 @@ const stillOpen = computed(() => store.result.acts.plan.open)
 </script>
 
 <template>
-  <div class="stage">
+  <div ref="stage" class="stage">
     <VariantBar />
     <CoverageView v-if="levels && covering" class="cover" />
     <div v-show="!(levels && covering)" class="main">
-      <div ref="el" class="picture">
-        <DrawingView v-if="view" :drawing="view.drawing" :label="levels ? 'Section with the level line' : 'Section with the kit'">
-          <template v-for="h in view.handles" :key="h.id">
-            <g
-              v-if="h.kind !== 'spot'"
-              class="handle"
-              role="button"
-              tabindex="0"
-              :aria-label="h.kind === 'node' ? `${h.label}, drag or arrow keys` : `${h.label}, drag`"
-              :data-test="`part-${h.role ?? h.label}`"
-              @pointerdown="
-                e => {
-                  picked = h.id
-                  start(h, e)
-                }
-              "
-              @focus="picked = h.id"
-            >
-              <circle :cx="h.x" :cy="h.y" :r="h.kind !== 'node' ? 13 : small ? 28 : 22" :class="{ on: picked === h.id }" />
-            </g>
-          </template>
-        </DrawingView>
-      </div>
+      <SectionPicture v-model:picked="picked" class="picture" :levels="levels" />
       <div v-if="!levels && !small" class="beside">
         <SettleCallout v-if="first" v-model:index="index" :first="first" :trouble="trouble" />
         <PlanPane v-model:picked="picked" class="above" :level="shownLevel" compact pins />
@@ -183,75 +95,10 @@ const stillOpen = computed(() => store.result.acts.plan.open)
         </ul>
       </template>
     </aside>
-    <div v-if="node && !small && !covering" class="picked">
-      <strong data-test="picked-name">{{ pickedName }}</strong> <span class="fig">{{ length(node.upM, prefs.units) }}</span> up
-      <template v-if="facing !== null">
-        · looks <span class="fig">{{ bearing(facing) }}</span>
-        <button type="button" class="turn" :disabled="!session.mayEdit" aria-label="turn left" @click="turn(-15)">↶</button>
-        <button
-          type="button"
-          class="turn"
-          :disabled="!session.mayEdit"
-          aria-label="turn right"
-          data-test="turn-right"
-          @click="turn(15)"
-        >
-          ↷
-        </button>
-      </template>
-      <span class="soft">· drag it, or arrow keys, 0.1 m a press{{ facing !== null ? '; L and R turn it' : '' }}, or&nbsp;</span>
-      <button type="button" class="plain" :aria-expanded="byFigure" data-test="by-figure" @click="byFigure = !byFigure">
-        by figure
-      </button>
-      <PlaceFigures v-if="byFigure" :key="node.id" :node="node" />
-    </div>
+    <PartBar v-if="node && !small && !covering" :node="node" :facing="facing" @turn="turn" />
     <div v-if="!small" class="below">
       <CautionTicks :section="section" brief />
-      <table v-if="levels && store.result.bands.length" class="bandtable" data-test="bands">
-        <thead>
-          <tr>
-            <th scope="col">band <kbd class="key">B</kbd></th>
-            <th scope="col" class="r">{{ store.result.rooms.length ? 'worst room' : 'at the modem' }}</th>
-            <th v-if="store.result.loops.length" scope="col">the loop</th>
-            <th
-              v-if="store.result.loops.length"
-              scope="col"
-              class="r"
-              title="from a phone in the hardest room toward the mast, against the same phone outside"
-            >
-              up, over the phone’s own
-            </th>
-            <th v-if="store.result.loops.length" scope="col" class="r" title="the booster’s own noise toward the mast, EIRP">
-              noise up
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="b in store.result.bands" :key="b.band" :class="{ on: b.band === store.design?.band }">
-            <td>
-              <button
-                type="button"
-                :disabled="!session.mayEdit"
-                :aria-pressed="b.band === store.design?.band"
-                @click="setBand(b.band)"
-              >
-                {{ b.band }}
-              </button>
-            </td>
-            <td class="r fig">
-              {{ b.rsrpDbm === null ? '–' : `${num(b.rsrpDbm)} dBm`
-              }}<small v-if="b.short" class="bad">&nbsp;{{ b.short }} short</small>
-            </td>
-            <td v-if="store.result.loops.length" :class="{ bad: b.loop?.state === 'oscillating' }">
-              {{ b.loop ? loopWords(b.loop) : '–' }}
-            </td>
-            <td v-if="store.result.loops.length" class="r fig">{{ b.upGainDb === null ? '–' : `${signed(b.upGainDb)} dB` }}</td>
-            <td v-if="store.result.loops.length" class="r fig">
-              {{ b.upNoiseDbmPerMHz === null ? '–' : `${num(b.upNoiseDbmPerMHz)} dBm/MHz` }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <BandTable v-if="levels && store.result.bands.length" @band="setBand" />
       <span v-else-if="bands.length > 1" class="bands"
         >band
         <button
@@ -349,41 +196,6 @@ const stillOpen = computed(() => store.result.acts.plan.open)
   flex: 1;
   min-height: 0;
 }
-.bandtable {
-  border-collapse: collapse;
-  flex: none;
-}
-.bandtable th {
-  white-space: nowrap;
-  font-weight: 400;
-  color: var(--mv-soft);
-  text-align: left;
-  padding: 0 14px 0 0;
-  position: sticky;
-  top: 0;
-  background: var(--mv-paper);
-}
-.bandtable td {
-  padding: 0 14px 0 0;
-  white-space: nowrap;
-}
-.bandtable .r {
-  text-align: right;
-}
-.bandtable button {
-  background: none;
-  border: 0;
-  padding: 0 4px 0 0;
-  cursor: pointer;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
-.bandtable tr.on td {
-  font-weight: 700;
-}
-.bad {
-  color: var(--mv-short);
-}
 .picture {
   flex: 1;
   min-height: 0;
@@ -409,13 +221,6 @@ const stillOpen = computed(() => store.result.acts.plan.open)
   color: var(--mv-met);
   font-weight: 600;
 }
-.turn {
-  border: 1px solid var(--mv-line);
-  background: none;
-  cursor: pointer;
-  padding: 0 6px;
-  min-height: 24px;
-}
 .roofpins {
   margin: 0 14px 8px;
   min-height: 56px;
@@ -440,15 +245,6 @@ const stillOpen = computed(() => store.result.acts.plan.open)
   font-size: 16px;
   background: var(--mv-paper);
   padding: 6px 10px;
-}
-.picked {
-  position: absolute;
-  left: 16px;
-  top: 46px;
-  font-size: 13px;
-  background: var(--mv-sheet);
-  border: 1px solid var(--mv-line);
-  padding: 3px 10px;
 }
 .below {
   display: flex;
