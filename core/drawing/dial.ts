@@ -5,7 +5,7 @@ import type { Horizon } from '../terrain/horizon'
 import { skylineAt } from '../terrain/horizon'
 import type { Assessment } from '../judge/assess'
 import type { Drawing, Primitive } from './primitives'
-import { LabelSpace, polyline, textWidth } from './primitives'
+import { LabelSpace, polyline } from './primitives'
 import { bearing, num } from '../units'
 
 export interface DialOptions {
@@ -52,12 +52,13 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
   const shown = a.masts.filter(m => m.path && m.matchesCarrier).slice(0, o.masts)
   const selected = a.masts.find(m => m.mast.id === o.selectedId)
   if (selected?.path && !shown.includes(selected)) shown.push(selected)
-  const space = new LabelSpace(14)
-  const d = { width: o.width ?? o.size }
+  const space = new LabelSpace(14, { x: 1, y: 1, w: (o.width ?? o.size) - 2, h: o.size - 2 })
   for (const deg of [0, 90, 180, 270]) {
     const [x, y] = at(deg - turnBy, ring + 20)
-    space.reserve(x - 10, y - 10, 20, 20)
+    space.reserveWord(x - 10, y - 10, 20, 20)
   }
+  for (let deg = 0; deg < 360; deg += 15) space.keepOff(...at(deg - turnBy, ring), ...at(deg - turnBy, ring + 8))
+  for (const m of shown) space.keepOff(cx, c, ...at(m.bearingDeg, ring))
   if (o.headingDeg !== null) {
     const [x, y] = at(o.headingDeg, ring + 10)
     space.reserve(x - 16, y - 12, 32, 24)
@@ -78,18 +79,8 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
       const chosen = m.mast.id === o.selectedId
       const text = `${m.rank} ${m.mast.name}`
       const [x, y] = at(m.bearingDeg, ring + 16)
-      const w = textWidth(text, chosen ? 'labelBlue' : 'labelSoft')
       const anchor = Math.abs(x - cx) < ring * 0.25 ? ('middle' as const) : x > cx ? ('start' as const) : ('end' as const)
-      const lx = anchor === 'start' ? Math.min(x, d.width - w - 2) : anchor === 'end' ? Math.max(x, w + 2) : x
-      p.push({
-        kind: 'text',
-        style: chosen ? 'labelBlue' : 'labelSoft',
-        x: lx,
-        y: space.place(lx, y + 4, { textLength: w, anchor, bounds: [14, o.size - 2] }),
-        text,
-        anchor,
-        id: m.mast.id,
-      })
+      space.put(p, { x, y: y + 4, text, style: chosen ? 'labelBlue' : 'labelSoft', anchor, id: m.mast.id })
     }
   }
   if (o.headingDeg !== null) drawNeedle(p, at, o.headingDeg, ring)

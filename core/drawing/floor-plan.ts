@@ -103,7 +103,7 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
     return { eastM: round2(at.eastM), northM: round2(at.northM) }
   }
   const p: Primitive[] = []
-  const labels = new LabelSpace(14, { x: 2, y: 2, w: o.width - 4, h: o.height - 4 })
+  const labels = new LabelSpace(14, { x: 2, y: 2, w: o.width - 4, h: o.height - 4 - FRAME_PX })
   const s: Sheet = { p, labels, handles: [], doc, a, building, toXY, o, perM }
   const [x, y, w, h] = [
     cx - building.halfLengthM * perM,
@@ -130,7 +130,11 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawSpots(s)
   drawRuns(s)
   drawParts(s)
+  drawDistances(s)
   drawMast(s)
+  nameSpots(s)
+  numberAntennas(s)
+  tellDistances(s)
   drawProposed(s)
   drawPending(s)
   for (const w of pinNames) labels.put(p, w)
@@ -255,6 +259,14 @@ function drawSpots(s: Sheet): void {
     s.p.push({ kind: 'circle', style: 'hollow', x, y, r: spot.needed ? 4.5 : 3, id: spot.id })
     s.labels.reserve(x - 6, y - 6, 12, 12)
     s.handles.push({ id: spot.id, kind: 'spot', x, y, label: spot.name })
+  }
+}
+
+/** Names of the rooms, off every cable and ray. */
+function nameSpots(s: Sheet): void {
+  for (const spot of s.doc.spots) {
+    if (!spot.indoors || !onFloor(s, spot.upM)) continue
+    const [x, y] = s.toXY(spot)
     const room = s.o.coverage?.rooms.find(r => r.spot.id === spot.id)
     const text = room ? `${spot.name} ${num(100 * room.share)} %` : spot.name
     s.labels.put(s.p, {
@@ -312,8 +324,6 @@ function drawParts(s: Sheet): void {
       s.p.push({ kind: 'rect', style: 'part', x: x - 4, y: y - 4, w: 8, h: 8, id: n.node.id })
     else s.p.push({ kind: 'circle', style: 'dot', x, y, r: 2.2, id: n.node.id })
   }
-  numberAntennas(s, shown)
-  drawDistances(s)
 }
 
 function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x: number; y: number }): void {
@@ -338,6 +348,7 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
       ),
     })
     s.p.push({ kind: 'line', style: 'beamLine', x1: x, y1: y, x2: x + dx * FACING_PX, y2: y + dy * FACING_PX })
+    s.labels.keepOff(x, y, x + dx * FACING_PX, y + dy * FACING_PX)
     s.handles.push({ id: n.node.id, kind: 'turn', x: x + dx * FACING_PX, y: y + dy * FACING_PX, label: n.name, role })
   }
   s.p.push({ kind: 'circle', style: role === 'inside' ? 'antennaIn' : 'antennaOut', x, y, r: 7, id: n.node.id })
@@ -351,12 +362,12 @@ const FEW_ANTENNAS = 4
 const NUMBER_PX = { aside: 9, over: 7, within: { x: -24, y: -26, w: 56, h: 44 } }
 
 /** By its number an antenna is found on the list, the labels and the card. */
-function numberAntennas(s: Sheet, shown: readonly TreeNode[]): void {
+function numberAntennas(s: Sheet): void {
   const servers = s.a.tree?.servers ?? []
   // Over hatched floors the figures of the cells speak.
   if (servers.length <= FEW_ANTENNAS || s.o.coverage) return
   const inside = new Set(servers.map(n => n.node.id))
-  for (const n of shown) {
+  for (const n of (s.a.tree?.nodes ?? []).filter(m => isShown(s, m))) {
     const number = /\d+$/.exec(shortName(n.name))?.[0]
     if (!number || !inside.has(n.node.id)) continue
     const [x, y] = s.toXY(n.node)
@@ -389,6 +400,16 @@ function drawDistances(s: Sheet): void {
     const [x1, y1] = s.toXY(donor.node)
     const [x2, y2] = s.toXY(server.node)
     s.p.push({ kind: 'line', style: loop.isSure ? 'loopGood' : 'loop', x1, y1, x2, y2 })
+    s.labels.keepOff(x1, y1, x2, y2)
+  }
+}
+
+function tellDistances(s: Sheet): void {
+  for (const loop of s.a.loops) {
+    const { donor, server } = loop.worst
+    if (!isShown(s, server)) continue
+    const [x1, y1] = s.toXY(donor.node)
+    const [x2, y2] = s.toXY(server.node)
     const g = between(donor.node, server.node)
     s.labels.put(s.p, {
       x: (x1 + x2) / 2,
@@ -402,6 +423,9 @@ function drawDistances(s: Sheet): void {
   }
 }
 
+/** What the scale and the floor's name take at the foot, px. */
+const FRAME_PX = 22
+
 function drawMast(s: Sheet): void {
   const { chosen, tree } = s.a
   const donor = tree?.donors[0]
@@ -410,7 +434,7 @@ function drawMast(s: Sheet): void {
   const [dx, dy] = direction(s, donor.node, chosen.frameBearingDeg)
   const reach = Math.min(
     dx ? Math.abs((dx > 0 ? s.o.width - x : x) / dx) : 1e6,
-    dy ? Math.abs((dy > 0 ? s.o.height - y : y) / dy) : 1e6,
+    dy ? Math.abs((dy > 0 ? s.o.height - FRAME_PX - y : y) / dy) : 1e6,
   )
   const end = Math.max(FACING_PX, reach - 4)
   s.p.push({ kind: 'line', style: 'mastRay', x1: x + dx * 8, y1: y + dy * 8, x2: x + dx * end, y2: y + dy * end })

@@ -95,10 +95,14 @@ function drawVehicle(p: Primitive[], labels: LabelSpace, site: Site, { toX, toY,
   const point = ([along, up]: readonly [number, number]): [number, number] => [x(along * half), toY(up * roof)]
   const outline: Outline = shape.outline.map(point)
   p.push({ kind: 'path', style: 'wall', d: polyline(outline, true) })
-  for (const pane of shape.panes) p.push({ kind: 'path', style: 'inner', d: polyline(pane.map(point), true) })
+  for (const pane of shape.panes.map(q => q.map(point))) {
+    p.push({ kind: 'path', style: 'inner', d: polyline(pane, true) })
+    pane.forEach((from, i) => labels.keepOff(...from, ...nth(pane, (i + 1) % pane.length)))
+  }
   for (const [from, to] of shape.lines) {
     const [[x1, y1], [x2, y2]] = [point(from), point(to)]
     p.push({ kind: 'line', style: 'inner', x1, y1, x2, y2 })
+    labels.keepOff(x1, y1, x2, y2)
   }
   const radius = Math.abs(toY(0) - toY(Math.min(0.38, roof * 0.16)))
   for (const along of shape.wheels) {

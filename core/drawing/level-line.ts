@@ -22,6 +22,8 @@ export interface LevelLineOptions {
 }
 
 const AXIS_PX = 46
+/** Between two lines of the grid a word fits, px. */
+const LEAST_GRID_PX = 30
 const RIGHT_PX = 44
 /** Half the width an amplifier's rise takes, px. */
 const AMP_PX = 16
@@ -47,7 +49,10 @@ export function drawLevelLine(p: Primitive[], doc: JobDocument, a: Assessment, o
   const y = (dbm: number) => o.top + 34 + ((high - dbm) / (high - low)) * (o.height - 46)
   const labels = new LabelSpace(15, { x: AXIS_PX, y: o.top + 2, w: o.width - AXIS_PX - 4, h: o.height - 4 })
   p.push({ kind: 'rect', style: 'paper', x: 0, y: o.top, w: o.width, h: o.height })
-  drawScales(p, labels, levels, { o, s: { high, low, step: high - low > 120 ? 40 : step, y } })
+  drawScales(p, labels, levels, {
+    o,
+    s: { high, low, step: (step * (o.height - 46)) / (high - low) < LEAST_GRID_PX ? 2 * step : step, y },
+  })
   // What is to be written waits until every line has its place.
   const words: LabelWish[] = []
   if (need !== null)

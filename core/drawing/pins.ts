@@ -155,15 +155,11 @@ function drawTerminal(board: Pinboard, f: Fixture, x: number, y: number): void {
   const { p, labels } = board
   const half = toRad(windowOf(f).halfFieldDeg)
   if (board.side) {
-    for (const s of [-1, 1])
-      p.push({
-        kind: 'line',
-        style: 'skyEdge',
-        x1: x,
-        y1: y - 4,
-        x2: x + s * RAY_PX * Math.sin(half),
-        y2: y - 4 - RAY_PX * Math.cos(half),
-      })
+    for (const s of [-1, 1]) {
+      const [x2, y2] = [x + s * RAY_PX * Math.sin(half), y - 4 - RAY_PX * Math.cos(half)]
+      p.push({ kind: 'line', style: 'skyEdge', x1: x, y1: y - 4, x2, y2 })
+      labels.keepOff(x, y - 4, x2, y2)
+    }
     p.push({ kind: 'line', style: 'pole', x1: x - 9, y1: y - 4, x2: x + 9, y2: y - 4, id: f.id, title: f.name || f.kind })
     p.push({ kind: 'line', style: 'rule', x1: x, y1: y - 4, x2: x, y2: y + 4 })
   } else {

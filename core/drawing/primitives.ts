@@ -253,6 +253,8 @@ const MOST_SEARCHED_PX = 10_000
 export class LabelSpace {
   private readonly taken: Box[] = []
   private readonly lines: [number, number, number, number][] = []
+  /** words, apart from parts: no leader crosses them */
+  private readonly words: Box[] = []
 
   constructor(
     private readonly lineHeight = 15,
@@ -261,6 +263,12 @@ export class LabelSpace {
 
   reserve(x: number, y: number, w: number, h: number): void {
     this.taken.push({ x, y, w, h })
+  }
+
+  /** A word that is written elsewhere: no label and no leader lies on it. */
+  reserveWord(x: number, y: number, w: number, h: number): void {
+    this.reserve(x, y, w, h)
+    this.words.push({ x, y, w, h })
   }
 
   /** A line that no label may cross. */
@@ -356,6 +364,8 @@ export class LabelSpace {
       const y = w.y + dy * this.lineHeight
       const box = boxAt(x, y)
       if (!this.free(box) || (w.within && !inside(box, w.within))) continue
+      const leader = this.leaderTo(w, { x, y, box })
+      if (leader && !this.clear(leader)) continue
       return this.write(p, w, { anchor, x, y, box })
     }
     if (w.optional) return false
@@ -373,18 +383,25 @@ export class LabelSpace {
     return this.write(p, w, { anchor, x: w.x + shift, y: w.y, box: { ...box, x: box.x + shift } })
   }
 
+  /** @returns the line from where a label would have stood to where it stands; null where that is as good as there */
+  private leaderTo(w: LabelWish, { x, y, box }: { x: number; y: number; box: Box }): [number, number, number, number] | null {
+    if (w.within || Math.hypot(x - w.x, y - w.y) <= this.lineHeight * 1.6) return null
+    return [w.x, w.y - 4, clamp(w.x, box.x, box.x + box.w), y < w.y ? y + 3 : y - 11]
+  }
+
+  private clear(line: [number, number, number, number]): boolean {
+    return !this.words.some(b => crosses(line, b))
+  }
+
   private write(p: Primitive[], w: LabelWish, { anchor, x, y, box }: { anchor: Anchor; x: number; y: number; box: Box }): true {
+    const leader = this.leaderTo(w, { x, y, box })
+    if (leader && this.clear(leader)) {
+      const [x1, y1, x2, y2] = leader
+      p.push({ kind: 'line', style: 'drop', x1, y1, x2, y2 })
+      this.lines.push(leader)
+    }
     this.taken.push(box)
-    const away = Math.hypot(x - w.x, y - w.y)
-    if (away > this.lineHeight * 1.6 && !w.within)
-      p.push({
-        kind: 'line',
-        style: 'drop',
-        x1: w.x,
-        y1: w.y - 4,
-        x2: clamp(w.x, box.x, box.x + box.w),
-        y2: y < w.y ? y + 3 : y - 11,
-      })
+    this.words.push(box)
     p.push({ kind: 'text', style: w.style, x, y, text: w.text, anchor, ...(w.id ? { id: w.id } : {}) })
     return true
   }

@@ -113,9 +113,8 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   labels.keepOff(0, groundY, o.width, groundY)
   drawHull(p, labels, { building, site, at: { toX, toY, sign } })
   const named = drawRooms(s)
-  drawTree(s)
+  const shares = drawTree(s)
   if (o.pins) drawSurges(s)
-  for (const w of beamWords) labels.put(p, w)
   drawSheets(s)
   for (const spot of doc.spots) {
     const [x, y] = place(s, spot)
@@ -126,6 +125,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
     ? drawPins({ p, labels, handles, xy: at => place(s, at), perM, side: true, named: !o.compact, moves }, doc)
     : []
   if (o.loops !== false) drawLoops(s)
+  for (const w of [...beamWords, ...shares]) labels.put(p, w)
   numberPieces(s)
   drawSpots(s)
   for (const write of named) write()
@@ -243,7 +243,10 @@ function drawRooms(s: Sheet): (() => void)[] {
     const ceiling = toY(room.toUpM)
     const x1 = toX(room.fromM)
     const x2 = toX(room.toM)
-    if (room.fromM > -site.lengthM / 2 + 0.05) p.push({ kind: 'line', style: 'partition', x1, y1: floor, x2: x1, y2: ceiling })
+    if (room.fromM > -site.lengthM / 2 + 0.05) {
+      p.push({ kind: 'line', style: 'partition', x1, y1: floor, x2: x1, y2: ceiling })
+      s.labels.keepOff(x1, floor, x1, ceiling)
+    }
     const level = a.rooms.find(r => r.spot.id === room.spotId)
     if (level)
       for (let x = x1 + 6; x < x2 - 4; x += 10)
@@ -341,10 +344,11 @@ const BOX_PX = 26
 const BOXES: ReadonlySet<Part['kind']> = new Set(['amplifier', 'router'])
 export const isBox = (n: TreeNode): boolean => BOXES.has(n.part.kind)
 
-function drawTree(s: Sheet): void {
+/** @returns what splitters and taps give, to be written once all else has its place */
+function drawTree(s: Sheet): LabelWish[] {
   const { p, a, labels, handles } = s
   const { tree } = a
-  if (!tree) return
+  if (!tree) return []
   // Runs first, so that parts stand over their cables; then small parts, so that none lies on a box's word.
   const lanes = new Map<string, number>()
   for (const joint of tree.joints) drawRun(s, joint, lanes)
@@ -383,8 +387,7 @@ function drawTree(s: Sheet): void {
     } else if (n.part.kind === 'pad') p.push({ kind: 'rect', style: 'solid', x: x - 5, y: y - 4, w: 10, h: 8, id: n.node.id })
     else p.push({ kind: 'circle', style: 'dot', x, y, r: 2.6, id: n.node.id })
   }
-  // Boxes and parts have their places: now what a splitter gives.
-  for (const w of shares) labels.put(p, w)
+  return shares
 }
 
 /** A name of somebody may be long: what a box on a picture holds, characters. */
@@ -536,12 +539,17 @@ function drawAntenna(s: Sheet, n: AntennaNode, { role, x, y }: { role: string; x
   const facing = role === 'outside' ? -1 : acrossSign(s, n)
   const many = (s.a.tree?.servers.length ?? 0) > MANY_ANTENNAS
   const inner = many ? 0.5 : 0.8
-  antennaShape(p, n.part.shape, { x, y, s: role === 'outside' ? size : inner, facing, id: n.node.id })
+  const scale = role === 'outside' ? size : inner
   const half = n.part.shape === 'dome' ? (many ? 8 : 14) : 20
+  // A beam of elements lies ahead of its foot.
+  const long = n.part.shape === 'log-periodic' || n.part.shape === 'Yagi' ? LONG_PX * scale : half
   // A whip or an omni stands up from its foot.
   const over = n.part.shape === 'whip' || n.part.shape === 'omni' ? 32 : 18
-  labels.reserve(x - half, y - over, 2 * half, over + 12)
+  antennaShape(p, n.part.shape, { x, y, s: scale, facing, id: n.node.id })
+  labels.reserve(facing < 0 ? x - long : x - half, y - over, half + long, over + 18)
 }
+/** From the foot of a beam to its foremost element, px. */
+const LONG_PX = 44
 
 /** What an antenna outdoors stands on: its own pole, or a crossbar on that of the other of its pair. */
 function drawPole(
@@ -651,6 +659,7 @@ function drawArrestor(s: Sheet, n: TreeNode, x: number, y: number): void {
       [run, groundY + 24],
     ]),
   })
+  labels.keepOff(x - 8, y, run, y)
   labels.keepOff(run, y, run, groundY + 24)
   p.push({ kind: 'line', style, x1: run - 8, y1: groundY + 24, x2: run + 8, y2: groundY + 24 })
   if (!o.compact)
@@ -794,7 +803,9 @@ function drawLoops(s: Sheet): void {
       ).map(([x, y]) => [within(x), Math.max(4, y)] as const),
     )
     const nearest = (v: number, from: number, to: number) => Math.min(Math.max(v, from), to)
-    p.push({ kind: 'line', style: 'leader', x1: mx, y1: my, x2: nearest(mx, bx, bx + w), y2: nearest(my, by, by + h) })
+    const [lx, ly] = [nearest(mx, bx, bx + w), nearest(my, by, by + h)]
+    p.push({ kind: 'line', style: 'leader', x1: mx, y1: my, x2: lx, y2: ly })
+    labels.keepOff(mx, my, lx, ly)
     p.push({ kind: 'rect', style: good ? 'calloutPlain' : 'calloutFill', x: bx, y: by, w, h: 42, id: 'loop' })
     p.push({ kind: 'text', style: good ? 'labelBold' : 'labelShort', x: bx + 10, y: by + 17, text: text1, id: 'loop' })
     p.push({ kind: 'text', style: 'label', x: bx + 10, y: by + 34, text: text2, id: 'loop' })

@@ -44,8 +44,8 @@ const { start } = useDragging<Handle>(
 )
 
 const floors = computed(() => [...store.result.floors].reverse().map(f => ({ level: f.level, name: floorWords(f) })))
-/** One floor fills this share of the picture. */
-const FLOOR_SHARE = 0.4
+/** One floor fills this share of the picture: the floor over it and the one under it stay in sight. */
+const FLOOR_SHARE = 0.22
 /** Goes to one floor, large enough to be read; to the middle of what was in sight. */
 async function toFloor(level: number) {
   const floor = store.result.floors.find(f => f.level === level)
