@@ -577,6 +577,12 @@ export function demoScenario(): DemoScenario {
       mayDrill: 'yes',
     },
   })
+  kiln.set('jobs', kiln.jobId, {
+    complaint: 'cellular',
+    changedLately: 'nothing since the new windows, four years ago',
+    drillWhere: 'beside the old aerial’s hole, gable',
+    outageMin: 0,
+  })
   finishedRouter(kiln)
 
   const loft = make(32, 'Net loft', {
@@ -594,6 +600,7 @@ export function demoScenario(): DemoScenario {
       mayDrill: 'ask',
     },
   })
+  loft.set('jobs', loft.jobId, { complaint: 'cellular', changedLately: 'foil under the tiles, last autumn', outageMin: 30 })
   boosterInPlan(loft)
 
   const croft = make(48, 'Upper croft', {

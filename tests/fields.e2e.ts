@@ -29,6 +29,7 @@ const A_BOX = 'a label: the key is black'
 const LINES: { [T in TableName]: Record<string, Line> } = {
   jobs: {
     ...by('ask', 'customerName', 'customerContact', 'customerAddress', 'agreedDownMbps', 'agreedUpMbps', 'agreedCalls'),
+    ...by('ask', 'complaint', 'changedLately', 'drillWhere', 'outageMin'),
     ...by('ask', 'agreedDrops', 'carrier', 'today', 'mayDrill', 'notes', 'nextOn', 'rules', 'kFactor', 'name'),
     ...by('ask', 'needDataDbm', 'needCallsDbm', 'rsrpEdges', 'sinrEdges', 'busyHours'),
     ...by('begin', 'kind'),
@@ -283,7 +284,10 @@ const asked = typed({
   'Next visit': '2031-05-06',
   'Ground above sea': '123.5',
   'Earth radius × k': '1.2',
-  'What is there today, and what changed lately': 'A line that drops',
+  'What is there today': 'A line that drops',
+  'What changed lately': 'A metal roof on the barn',
+  'Where we may drill': 'the loft wall only',
+  'Power cuts to be bridged': '45',
   'Length': '17.5',
   'Depth': '9.5',
   'Its long side runs toward': '33',
@@ -323,6 +327,7 @@ const ACTS: Record<string, Act> = {
       await page.getByLabel('Calls must work').click()
       await pick(page, 'Rules of', /New Zealand|Australia/)
       await pick(page, 'May we drill?', 'yes')
+      await pick(page, 'Wi-Fi or cellular?', 'cellular')
       await pick(page.locator('[data-test=sim]').first(), 'Calls over Wi-Fi', 'no')
       await pick(page, 'Outside walls', 2)
       await pick(page, 'Window panes', 1)
@@ -346,6 +351,10 @@ const ACTS: Record<string, Act> = {
         agreedDrops: 1.5,
         carrier: 'Gannet',
         today: 'A line that drops',
+        complaint: 'cellular',
+        changedLately: 'A metal roof on the barn',
+        drillWhere: 'the loft wall only',
+        outageMin: 45,
         mayDrill: 'yes',
         notes: 'Beware of the goose',
         nextOn: '2031-05-06',

@@ -1,4 +1,6 @@
 /** A building by zones: divided at a press, laid out at another, each zone with its floors, its area and its use. */
+import { STYLES, textWidth } from '../core/drawing/primitives'
+import type { Style } from '../core/drawing/primitives'
 import { choose } from './support/choose'
 import { CLINIC, database, expect, openJob, SAILS, sent, test } from './support/fixtures'
 
@@ -77,4 +79,57 @@ test('a floor says what it is used as, and its rooms are designed for that', asy
   await page.reload()
   await page.getByRole('button', { name: 'floors, inside walls, sheets' }).click()
   await expect(page.locator('[data-test=floor-use]').first()).toContainText('open hall')
+})
+
+test('a section of many antennas is read floor by floor: by press, by wheel and by key, and its words keep their size', async ({
+  demoPage: page,
+}) => {
+  await openJob(page, CLINIC, 'place')
+  const svg = page.locator('[data-test=pull] svg')
+  const width = () => svg.evaluate(e => e.getBoundingClientRect().width)
+  const letters = () =>
+    svg
+      .locator('text')
+      .first()
+      .evaluate(e => getComputedStyle(e).fontSize)
+  const [whole, size] = [await width(), await letters()]
+  await page.locator('[data-test=floor-1]').click()
+  expect(await width()).toBeGreaterThan(2 * whole)
+  expect(await letters()).toBe(size)
+  // The floor asked for is in sight: its amplifier, by its name.
+  await expect(svg.getByText('Amp 2', { exact: true })).toBeInViewport()
+  await page.keyboard.press('0')
+  await expect.poll(width).toBe(whole)
+  await page.locator('[data-test=pull]').hover()
+  await page.mouse.wheel(0, -300)
+  await expect.poll(width).toBeGreaterThan(1.3 * whole)
+  const once = await width()
+  await page.keyboard.press('+')
+  await expect.poll(width).toBeGreaterThan(1.3 * once)
+  await page.locator('[data-test=zoom-whole]').click()
+  await expect.poll(width).toBe(whole)
+})
+
+test('widths of words are those that the page draws', async ({ demoPage: page }) => {
+  await openJob(page, CLINIC, 'level')
+  const drawn = await page.locator('[data-test=pull] svg text').evaluateAll(texts =>
+    texts.map(t => {
+      const { fontSize, fontWeight, fontFamily } = getComputedStyle(t)
+      return {
+        text: t.textContent ?? '',
+        px: (t as SVGTextElement).getComputedTextLength(),
+        look: { size: parseFloat(fontSize), weight: Number(fontWeight), mono: fontFamily.toLowerCase().includes('mono') },
+      }
+    }),
+  )
+  expect(drawn.length).toBeGreaterThan(20)
+  const styles = Object.entries(STYLES) as [keyof typeof STYLES, Style][]
+  for (const { text, px, look } of drawn) {
+    const style = styles.find(
+      ([, s]) => s.size === look.size && (s.weight ?? 400) === look.weight && (s.font === 'mono') === look.mono,
+    )?.[0]
+    expect(style, text).toBeDefined()
+    // Kerning is left out.
+    expect(Math.abs(textWidth(text, style) / px - 1), `${text}: ${textWidth(text, style)} for ${px}`).toBeLessThan(0.03)
+  }
 })

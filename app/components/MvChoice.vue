@@ -9,6 +9,8 @@ const props = defineProps<
     value: T | null
     choices: readonly Choice[]
     disabled?: boolean
+    /** a phrase of a sentence, chosen where it stands */
+    phrase?: boolean
   } & Saved
 >()
 const error = ref('')
@@ -20,6 +22,9 @@ async function take(v: T | null) {
 
 <template>
   <v-select
+    :class="{ 'phrase-select': phrase }"
+    :variant="phrase ? 'plain' : undefined"
+    :persistent-placeholder="phrase"
     :label="label"
     :model-value="value"
     :items="choices"
@@ -29,3 +34,31 @@ async function take(v: T | null) {
     @update:model-value="(v: T | null) => take(v)"
   />
 </template>
+
+<style scoped>
+/* As wide as its word, underlined like the phrases beside it; its label is heard, not seen. */
+.phrase-select {
+  display: inline-flex;
+  flex: none;
+  font-weight: 700;
+  min-width: 7.5em;
+}
+.phrase-select :deep(.v-field-label) {
+  clip-path: inset(50%);
+}
+.phrase-select :deep(.v-field__input) {
+  padding: 0;
+  min-height: 28px;
+}
+.phrase-select :deep(.v-field) {
+  padding: 0;
+  border-bottom: 2px solid var(--mv-ink);
+}
+.phrase-select :deep(.v-field__append-inner),
+.phrase-select :deep(.v-field__clearable) {
+  padding: 0;
+}
+.phrase-select :deep(.v-input__details) {
+  padding: 0;
+}
+</style>

@@ -18,6 +18,8 @@ const props = defineProps<
     factor?: number
     /** shown while nothing is entered */
     hint?: string
+    /** a phrase of a sentence, edited where it stands */
+    phrase?: boolean
   } & Saved
 >()
 const f = computed(() => props.factor ?? 1)
@@ -58,7 +60,19 @@ async function leave() {
 </script>
 
 <template>
+  <PhraseInput
+    v-if="phrase"
+    v-model="draft"
+    class="fig"
+    :label="label"
+    :placeholder="hint"
+    :error="error"
+    numeric
+    @focus="editing = true"
+    @leave="leave"
+  />
   <v-text-field
+    v-else
     v-model="draft"
     class="fig"
     :label="label"

@@ -10,6 +10,8 @@ const props = defineProps<
     rows?: number
     hint?: string
     type?: 'text' | 'date'
+    /** a phrase of a sentence, edited where it stands */
+    phrase?: boolean
   } & Saved
 >()
 const draft = ref(props.value ?? '')
@@ -50,8 +52,20 @@ watchDebounced(
 </script>
 
 <template>
+  <PhraseInput
+    v-if="phrase"
+    v-model="draft"
+    :label="label"
+    :placeholder="hint"
+    :error="error"
+    :type="type"
+    :long="!!rows"
+    @focus="editing = true"
+    @leave="leave"
+    @take="take"
+  />
   <v-textarea
-    v-if="rows"
+    v-else-if="rows"
     v-model="draft"
     :label="label"
     :rows="rows"

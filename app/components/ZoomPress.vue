@@ -5,7 +5,7 @@ const emit = defineEmits<{ larger: []; smaller: []; whole: []; floor: [level: nu
 </script>
 
 <template>
-  <div class="zoom" role="group" aria-label="size of the drawing">
+  <div class="zoom" :class="{ whole: zoom === 1 }" role="group" aria-label="size of the drawing">
     <template v-if="floors.length > 1">
       <button
         v-for="f in floors"
@@ -19,7 +19,14 @@ const emit = defineEmits<{ larger: []; smaller: []; whole: []; floor: [level: nu
       </button>
     </template>
     <button type="button" aria-label="smaller" :disabled="zoom === 1" @click="emit('smaller')">−</button>
-    <button type="button" class="fig" aria-label="whole drawing" :disabled="zoom === 1" data-test="zoom-whole" @click="emit('whole')">
+    <button
+      type="button"
+      class="fig"
+      aria-label="whole drawing"
+      :disabled="zoom === 1"
+      data-test="zoom-whole"
+      @click="emit('whole')"
+    >
       {{ Math.round(100 * zoom) }} %
     </button>
     <button type="button" aria-label="larger" data-test="zoom-larger" @click="emit('larger')">+</button>
@@ -59,6 +66,17 @@ button:disabled {
   white-space: nowrap;
 }
 @media (max-width: 900px) {
+  /* In the sky, off the floors. */
+  .zoom {
+    left: auto;
+    right: 8px;
+    bottom: auto !important;
+    top: 8px;
+  }
+  /* Two fingers zoom; what is shown whole has no press. */
+  .whole {
+    display: none;
+  }
   button {
     min-width: 44px;
     min-height: 44px;

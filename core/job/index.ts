@@ -23,6 +23,7 @@ export {
   EnoughSchema,
   FIXTURES,
   jobOf,
+  COMPLAINTS,
   KINDS,
   LATER_FIELDS,
   movesAbout,

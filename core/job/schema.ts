@@ -40,6 +40,10 @@ const enough = {
 export const EnoughSchema = Type.Object(enough, { additionalProperties: false })
 export type Enough = Static<typeof EnoughSchema>
 
+/** Where the trouble lies: between device and router, or between router and mast. */
+export const COMPLAINTS = ['Wi-Fi', 'cellular', 'both'] as const
+export type Complaint = (typeof COMPLAINTS)[number]
+
 const jobs = {
   name: Text(120, 1),
   kind: oneOf(...KINDS),
@@ -53,7 +57,15 @@ const jobs = {
   agreedDrops: optLater(Num(0, 3600)),
   carrier: opt(Text(60)),
   today: opt(Text(1000)),
+  /** what the complaint is about, told apart by a device on a wire; null while nobody has */
+  complaint: optLater(oneOf(...COMPLAINTS)),
+  /** insulation, a roof, a neighbour, a letter of the carrier; empty while not asked */
+  changedLately: optLater(Text(500)),
   mayDrill: oneOf('yes', 'no', 'ask'),
+  /** which wall, which roof, and which not */
+  drillWhere: optLater(Text(200)),
+  /** longest power cut that is to be bridged, minutes; 0 where none matters, null while not asked */
+  outageMin: optLater(Num(0, 10_000)),
   notes: opt(Text(4000)),
   /** day of the next visit */
   nextOn: optLater(Day),

@@ -38,7 +38,15 @@ export function roomsAsSaid<D extends Rooms>(doc: D): D {
   const floors = floorsOf(doc)
   const useOfFloor = new Map(doc.floors.map(f => [f.level, f.use]))
   const zones = zoneOfRooms(doc)
-  const each = new Map(doc.zones.map(z => [z.id, shareOfPeople(z, doc.spots.filter(s => zones.get(s.id) === z))]))
+  const each = new Map(
+    doc.zones.map(z => [
+      z.id,
+      shareOfPeople(
+        z,
+        doc.spots.filter(s => zones.get(s.id) === z),
+      ),
+    ]),
+  )
   return {
     ...doc,
     spots: doc.spots.map(s => {

@@ -19,6 +19,8 @@ const copy = () =>
     if (!wrong.length) store.lookAt(designId)
   })
 const comparing = ref(false)
+/** on the phone: what is made of the plan, behind one press */
+const more = ref(false)
 const picking = ref(false)
 const drilling = ref(false)
 const laidOut = computed(() => !!store.result.tree?.nodes.length)
@@ -57,16 +59,26 @@ useKeys({
     >
       make {{ store.variant.name }} the plan
     </button>
-    <button type="button" class="plain" :disabled="!session.mayEdit || doing || !laidOut" data-test="copy-variant" @click="copy">
-      copy as another
-    </button>
-    <button v-if="designs.length > 1" type="button" class="plain" data-test="compare-variants" @click="comparing = true">
-      side by side <kbd class="key">V</kbd>
-    </button>
+    <span class="seldom" :class="{ open: more }">
+      <button
+        type="button"
+        class="plain"
+        :disabled="!session.mayEdit || doing || !laidOut"
+        data-test="copy-variant"
+        @click="copy"
+      >
+        copy as another
+      </button>
+      <button v-if="designs.length > 1" type="button" class="plain" data-test="compare-variants" @click="comparing = true">
+        side by side <kbd class="key">V</kbd>
+      </button>
+    </span>
     <span class="gap" />
-    <button type="button" class="plain" :disabled="!laidOut" data-test="pick-list" @click="picking = true">
-      pick list, labels <kbd class="key">K</kbd>
-    </button>
+    <span class="seldom" :class="{ open: more }">
+      <button type="button" class="plain" :disabled="!laidOut" data-test="pick-list" @click="picking = true">
+        pick list, labels <kbd class="key">K</kbd>
+      </button>
+    </span>
     <button
       type="button"
       class="plain"
@@ -76,6 +88,9 @@ useKeys({
       @click="drilling = true"
     >
       before you drill: {{ store.result.drill.assumed.length }} assumed <kbd class="key">D</kbd>
+    </button>
+    <button type="button" class="plain more" :aria-expanded="more" data-test="variant-more" @click="more = !more">
+      {{ more ? 'less' : 'more' }}
     </button>
     <LazyVariantsSheet v-if="comparing" v-model="comparing" @choose="choose" />
     <LazyPickListSheet v-if="picking" v-model="picking" />
@@ -116,6 +131,12 @@ useKeys({
 .gap {
   flex: 1;
 }
+.seldom {
+  display: contents;
+}
+.more {
+  display: none;
+}
 .short {
   color: var(--mv-short);
 }
@@ -132,7 +153,22 @@ useKeys({
   .plain {
     min-height: 44px;
   }
-  .gap,
+  .variants > .soft {
+    display: none;
+  }
+  .more {
+    display: inline-block;
+    order: 1;
+  }
+  .seldom {
+    display: none;
+  }
+  .seldom.open {
+    display: contents;
+  }
+  .seldom > * {
+    order: 2;
+  }
   .key {
     display: none;
   }
