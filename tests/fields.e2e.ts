@@ -323,10 +323,11 @@ const ACTS: Record<string, Act> = {
     section: 'ask',
     does: async page => {
       await page.locator('[data-test=site-details]').click()
+      // Where is asked where it may be.
+      await pick(page, 'May we drill?', 'yes')
       await asked.does(page)
       await page.getByLabel('Calls must work').click()
       await pick(page, 'Rules of', /New Zealand|Australia/)
-      await pick(page, 'May we drill?', 'yes')
       await pick(page, 'Wi-Fi or cellular?', 'cellular')
       await pick(page.locator('[data-test=sim]').first(), 'Calls over Wi-Fi', 'no')
       await pick(page, 'Outside walls', 2)

@@ -203,7 +203,7 @@ const INDEX = new Map([...CHARACTERS].map((c, i) => [c, i]))
 /** Of a character that the shipped faces lack: what another face draws is about as wide as this, thousandths of the size. */
 const UNKNOWN_WIDTH = 640
 
-/** Width of a text in a style, px: by the shipped face's own widths, kerning left out (under 1 %). */
+/** Width of a text in a style, px: by the shipped face's own widths, kerning left out (under 4 %). */
 export function textWidth(s: string, style: TextStyle = 'label'): number {
   const { size = 12.5, font = 'sans', weight = 400 }: Style = STYLES[style]
   const widths = font === 'sans' ? WIDTHS[`sans${weight}`] : weight === 400 ? WIDTHS.mono400 : WIDTHS.mono600

@@ -46,12 +46,14 @@ function surge(c: Worked): Draft[] {
   const bare = c.tree.joints.filter(j => wanting.has(j.run.id) && !isSupply(j))
   if (!bare.length) return []
   const several = bare.length > 1
+  const data = bare.filter(isData).length
+  const leads = data === bare.length ? 'data cable' : data ? 'lead' : 'down-lead'
   return [
     {
       code: 'level.no-arrestor',
       subjectId: c.design.id,
       severity: 'fix',
-      title: several ? `${bare.length} down-leads without an arrestor` : 'No arrestor on the down-lead',
+      title: several ? `${bare.length} ${leads}s without an arrestor` : `No arrestor on the ${leads}`,
       sentence:
         `A surge on the mast comes straight to the device and the people near it. One goes on ${several ? 'each lead' : 'it'}, outdoors ` +
         'where the lead reaches the building, earthed by the short way; local code and a licensed electrician decide.',

@@ -46,10 +46,21 @@ describe('the sheet of a stop', () => {
     })
     const says = rows(h)
     expect(says.get('Comes down first')).toContain('omni')
-    expect(says.get('Wind')).toMatch(/comes down before gusts of \d+ m\/s/)
+    // A short stout pole: its limit lies far over any wind, and is no figure to drive by.
+    expect(says.get('Wind')).toMatch(/stays up: stands the strongest gust taken, \d+ m\/s/)
     const metres = (s: string) => Number(/([\d.]+)\sm/.exec(s)![1])
     expect(metres(says.get('Height to drive with')!)).toBeLessThanOrEqual(metres(before))
     expect(says.get('Minutes')).toMatch(/[1-9]\d* to strike/)
+  })
+  it('a long thin pole comes down before a gust that may well come', () => {
+    const h = van()
+    const antenna = h.doc.nodes.find(n => n.part?.kind === 'antenna')!
+    const sections = [{ outsideMm: 40, wallMm: 3, lengthM: 6 }]
+    h.set('nodes', antenna.id, {
+      upM: antenna.upM + 6,
+      fixing: { ...BARE_FIXING, mount: 'ladder clamp', sections, apartM: 0.8, grade: '6061-T6' },
+    })
+    expect(rows(h).get('Wind')).toMatch(/comes down before gusts of \d+ m\/s/)
   })
   it('what is not noted is said, not left out', () => {
     const h = van()

@@ -78,6 +78,9 @@ const UNHELD = 'what holds it is not noted'
 /** Of some antenna outside nobody has said what holds it. */
 const isUnheld = (tree: Tree): boolean => tree.donors.some(d => !d.node.fixing && !poleOf(tree, d))
 
+/** So many times the strongest gust taken a figure is no longer of use. */
+const WELL_OVER = 1.5
+
 /** The gust above which it comes down: the least of all that stands on a pole. */
 function windRow({ tree }: Ground, document: JobDocument): Row {
   const gustMs = gustOf(siteOf(document))
@@ -85,7 +88,13 @@ function windRow({ tree }: Ground, document: JobDocument): Row {
     d.node.fixing?.sections.length ? [standing(tree!, d, d.node.fixing, gustMs)] : [],
   )
   const limits = stands.flatMap(s => ('refused' in s || s.worst.mostGustMs === null ? [] : [s.worst.mostGustMs]))
-  if (limits.length) return ['Wind', `comes down before gusts of ${num(Math.min(...limits))} m/s (calculated, not tested)`]
+  if (limits.length) {
+    const mostMs = Math.min(...limits)
+    // A figure that no wind reaches helps nobody.
+    return mostMs > WELL_OVER * gustMs
+      ? ['Wind', `stays up: stands the strongest gust taken, ${num(gustMs)} m/s, and half as much again (calculated, not tested)`]
+      : ['Wind', `comes down before gusts of ${num(mostMs)} m/s (calculated, not tested)`]
+  }
   if (stands.length) return ['Wind', 'its pole is not noted in full: no figure']
   return ['Wind', tree && isUnheld(tree) ? UNHELD : 'nothing stands on a pole']
 }
