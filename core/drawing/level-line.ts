@@ -23,7 +23,7 @@ export interface LevelLineOptions {
 
 const AXIS_PX = 46
 /** Between two lines of the grid a word fits, px. */
-const LEAST_GRID_PX = 30
+const LEAST_GRID_PX = 22
 const RIGHT_PX = 44
 /** Half the width an amplifier's rise takes, px. */
 const AMP_PX = 16
