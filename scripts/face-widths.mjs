@@ -16,7 +16,7 @@ const FACES = /** @type {const} */ ([
 const FILES = { sans: 'atkinson-hyperlegible-next', mono: 'atkinson-hyperlegible-mono' }
 const CHARACTERS =
   Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i)).join('') +
-  ' °±·×÷½⅓¼²³–—‘’“”…→←↑↓−≥≤≈µΩ\u2009\u00a0\u202f✓ßäöüéèáàåæøñç'
+  ' °±·×÷½⅓¼²³–—‘’“”…→↑↓−≤µΩ\u2009\u00a0\u202fßäöüéèáàåæøñç'
 
 const require = createRequire(import.meta.url)
 const face = (/** @type {'sans' | 'mono'} */ font, /** @type {number} */ weight) =>

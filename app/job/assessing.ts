@@ -10,7 +10,6 @@ import { differs } from './steady'
 
 /** Tables of which an assessment reads nothing: days, the state of the list, and what is only shown. */
 export const UNREAD: ReadonlySet<TableName> = new Set<TableName>([
-  'zones',
   'landmarks',
   'pictures',
   'floorPlans',
