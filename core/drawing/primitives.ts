@@ -363,7 +363,7 @@ export class LabelSpace {
       const x = w.x + dx * long * 0.5
       const y = w.y + dy * this.lineHeight
       const box = boxAt(x, y)
-      if (!this.free(box) || (w.within && !inside(box, w.within))) continue
+      if ((w.within && !inside(box, w.within)) || !this.free(box)) continue
       const leader = this.leaderTo(w, { x, y, box })
       if (leader && !this.clear(leader)) continue
       return this.write(p, w, { anchor, x, y, box })
