@@ -542,7 +542,15 @@ test('a customer’s data that cannot be taken out is an error, and a frozen han
       note: 'Unique Neighbour has the key',
     },
   }
-  await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: [...made.changes, visit] } })
+  const said = {
+    id: uuidv7(),
+    table: 'jobs',
+    rowId: made.jobId,
+    op: 'update',
+    baseVersion: 2 ** 31 - 1,
+    fields: { today: 'Unique router', changedLately: 'Unique barn roof', drillWhere: 'Unique gable' },
+  }
+  await request.post(`/api/jobs/${made.jobId}/changes`, { data: { changes: [...made.changes, visit, said] } })
   const { id } = (await (await request.post(`/api/jobs/${made.jobId}/handovers`, { data: {} })).json()) as { id: string }
   const list = (await (await request.get(`/api/jobs/${made.jobId}/handovers`)).json()) as { id: string; madeBy: string }[]
   expect(list).toMatchObject([{ id, madeBy: 'Ila Marrow' }])
@@ -550,7 +558,8 @@ test('a customer’s data that cannot be taken out is an error, and a frozen han
     document: { jobs: { customerName: string }[] }
   }
   expect(frozen.document.jobs[0]!.customerName).toBe('Unique Surname')
-  expect(JSON.stringify(frozen)).toContain('Unique Neighbour')
+  for (const told of ['Unique Neighbour', 'Unique router', 'Unique barn roof', 'Unique gable'])
+    expect(JSON.stringify(frozen)).toContain(told)
   const pdf = await request.get(`/api/jobs/${made.jobId}/report.pdf?handover=${id}`)
   expect(pdf.headers()['content-type']).toBe('application/pdf')
   const sql = database(app)

@@ -65,6 +65,9 @@ describe('a job as a template', () => {
   it('leaves behind the customer, the place, and everything read', () => {
     const t = asTemplate(jobs[0]!, 'Second van')
     expect(t.jobs[0]).toMatchObject({ name: 'Second van', customerName: null, customerAddress: null, notes: null })
+    // The demo's first job says all of them: what one owner said is not said by the next.
+    const said = ['today', 'complaint', 'changedLately', 'drillWhere', 'outageMin'] as const
+    for (const field of said) expect([jobs[0]!.jobs[0]![field] === null, t.jobs[0]![field]], field).toEqual([false, null])
     expect(t.sites[0]).toMatchObject({ latDeg: null, lonDeg: null })
     for (const table of ['readings', 'speedRuns', 'sweeps', 'steps', 'checks', 'masts'] as const) expect(t[table]).toEqual([])
     expect(t.nodes).toHaveLength(jobs[0]!.nodes.length)

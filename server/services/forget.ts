@@ -19,6 +19,8 @@ const EMPTIED = {
     customerAddress: null,
     notes: null,
     today: null,
+    changedLately: null,
+    drillWhere: null,
   },
   sites: { latDeg: null, lonDeg: null, groundM: null },
   stops: { notes: null },
