@@ -21,7 +21,7 @@ const id = useId()
 </script>
 
 <template>
-  <span class="phrase" :class="{ date: type === 'date' }">
+  <span class="phrase">
     <textarea
       v-if="long"
       v-model="draft"

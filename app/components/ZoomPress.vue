@@ -37,7 +37,8 @@ const emit = defineEmits<{ larger: []; smaller: []; whole: []; floor: [level: nu
 .zoom {
   position: absolute;
   left: 8px;
-  bottom: 8px;
+  /* over the level line, where there is one */
+  bottom: calc(var(--under, 0px) + 8px);
   display: flex;
   background: var(--mv-sheet);
   border: 1px solid var(--mv-line);
@@ -70,7 +71,7 @@ button:disabled {
   .zoom {
     left: auto;
     right: 8px;
-    bottom: auto !important;
+    bottom: auto;
     top: 8px;
   }
   /* Two fingers zoom; what is shown whole has no press. */

@@ -34,6 +34,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
   const ring = c - (o.labels === false ? 31 : 34)
   const turnBy = o.northOffsetDeg ?? 0
   const { p, at } = compassRose([cx, c], ring, turnBy, o.headingDeg)
+  const ticks = p.filter(t => t.kind === 'line')
   if (o.horizon) drawHorizon(p, at, o.horizon, ring)
   if (o.bowDeg !== null && o.bowDeg !== undefined) {
     const bow = [
@@ -57,8 +58,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
     const [x, y] = at(deg - turnBy, ring + 20)
     space.reserveWord(x - 10, y - 10, 20, 20)
   }
-  for (let deg = 0; deg < 360; deg += 15) space.keepOff(...at(deg - turnBy, ring), ...at(deg - turnBy, ring + 8))
-  for (const m of shown) space.keepOff(cx, c, ...at(m.bearingDeg, ring))
+  for (const t of ticks) space.keepOff(t.x1, t.y1, t.x2, t.y2)
   if (o.headingDeg !== null) {
     const [x, y] = at(o.headingDeg, ring + 10)
     space.reserve(x - 16, y - 12, 32, 24)
@@ -71,6 +71,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
       p.push({ kind: 'path', style: 'beam', d: wedge(at, [cx, c], { midDeg: m.bearingDeg, halfDeg: half, r: ring }) })
     const [x, y] = at(m.bearingDeg, ring)
     p.push({ kind: 'line', style: chosen ? 'mastRay' : 'otherRay', x1: cx, y1: c, x2: x, y2: y, id: m.mast.id })
+    space.keepOff(cx, c, x, y)
   }
   const sweep = o.showSweep ? a.sweep?.result : null
   if (sweep) drawSweep(p, { at, sweep, ring, centre: [cx, c] })

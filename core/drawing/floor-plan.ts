@@ -2,7 +2,6 @@
 import { nth, sure } from '../sure'
 import { movesAbout, siteOf } from '../job/schema'
 import type { AntennaNode, TreeNode } from '../chain/tree'
-import { shortName } from '../chain/names'
 import { facingOf } from '../chain/tree'
 import { needAt } from '../coverage/floor'
 import type { FloorCoverage } from '../coverage/floor'
@@ -15,11 +14,11 @@ import type { Building } from '../site/building'
 import { axisSign, between, round2 } from '../site/frame'
 import { bearing, length, num } from '../units'
 import type { Units } from '../units'
-import type { Drawing, Primitive } from './primitives'
+import type { Drawing, LabelWish, Primitive } from './primitives'
 import { LabelSpace, polyline, textWidth } from './primitives'
 import { drawPins } from './pins'
 import type { Pinboard } from './pins'
-import { boxWord, isBox, nameParts, roleOf } from './section'
+import { boxWord, isBox, nameParts, numberOf, roleOf } from './section'
 
 export interface PlanHandle {
   id: string
@@ -130,22 +129,20 @@ export function layoutPlan(doc: JobDocument, a: Assessment, o: PlanOptions): Pla
   drawSpots(s)
   drawRuns(s)
   drawParts(s)
-  drawDistances(s)
+  const distances = drawDistances(s)
   drawMast(s)
   nameSpots(s)
   numberAntennas(s)
-  tellDistances(s)
+  for (const w of distances) labels.put(p, w)
   drawProposed(s)
   drawPending(s)
   for (const w of pinNames) labels.put(p, w)
   nameParts(
     s,
-    (a.tree?.nodes ?? [])
-      .filter(n => isShown(s, n))
-      .map(at => {
-        const [px, py] = toXY(at.node)
-        return { at, x: px, y: py }
-      }),
+    shownParts(s).map(at => {
+      const [px, py] = toXY(at.node)
+      return { at, x: px, y: py }
+    }),
   )
   if (o.coverage) writeLevels(s, o.coverage, { x, y, w, h }, toSite)
   drawFrame(s, { x, y, w, h })
@@ -286,6 +283,7 @@ const SERVED = 0.95
 /** Parts of this floor, and the donors, which stand over all of them. */
 const isShown = (s: Sheet, n: TreeNode): boolean =>
   onFloor(s, n.node.upM - 0.01) || !!s.a.tree?.donors.some(d => d.node.id === n.node.id)
+const shownParts = (s: Sheet): TreeNode[] => (s.a.tree?.nodes ?? []).filter(n => isShown(s, n))
 
 function drawRuns(s: Sheet): void {
   for (const j of s.a.tree?.joints ?? []) {
@@ -308,7 +306,7 @@ const FACING_PX = 34
 function drawParts(s: Sheet): void {
   const { tree } = s.a
   if (!tree) return
-  const shown = tree.nodes.filter(m => isShown(s, m))
+  const shown = shownParts(s)
   for (const n of [...shown.filter(m => !isBox(m)), ...shown.filter(isBox)]) {
     const [x, y] = s.toXY(n.node)
     const role = roleOf(tree, n)
@@ -367,8 +365,8 @@ function numberAntennas(s: Sheet): void {
   // Over hatched floors the figures of the cells speak.
   if (servers.length <= FEW_ANTENNAS || s.o.coverage) return
   const inside = new Set(servers.map(n => n.node.id))
-  for (const n of (s.a.tree?.nodes ?? []).filter(m => isShown(s, m))) {
-    const number = /\d+$/.exec(shortName(n.name))?.[0]
+  for (const n of shownParts(s)) {
+    const number = numberOf(n)
     if (!number || !inside.has(n.node.id)) continue
     const [x, y] = s.toXY(n.node)
     const { within } = NUMBER_PX
@@ -392,35 +390,28 @@ function direction(s: Sheet, at: Pick<Node, 'eastM' | 'northM'>, azimuthDeg: num
   return [(x1 - x0) / d, (y1 - y0) / d]
 }
 
-/** How far donor and inside antenna stand apart, along and up: what the quick rule asks for. */
-function drawDistances(s: Sheet): void {
-  for (const loop of s.a.loops) {
+/** How far donor and inside antenna stand apart, along and up: what the quick rule asks for. @returns the words of it */
+function drawDistances(s: Sheet): LabelWish[] {
+  return s.a.loops.flatMap((loop): LabelWish[] => {
     const { donor, server } = loop.worst
-    if (!isShown(s, server)) continue
+    if (!isShown(s, server)) return []
     const [x1, y1] = s.toXY(donor.node)
     const [x2, y2] = s.toXY(server.node)
     s.p.push({ kind: 'line', style: loop.isSure ? 'loopGood' : 'loop', x1, y1, x2, y2 })
     s.labels.keepOff(x1, y1, x2, y2)
-  }
-}
-
-function tellDistances(s: Sheet): void {
-  for (const loop of s.a.loops) {
-    const { donor, server } = loop.worst
-    if (!isShown(s, server)) continue
-    const [x1, y1] = s.toXY(donor.node)
-    const [x2, y2] = s.toXY(server.node)
     const g = between(donor.node, server.node)
-    s.labels.put(s.p, {
-      x: (x1 + x2) / 2,
-      y: (y1 + y2) / 2 - 8,
-      anchor: 'middle',
-      style: 'label',
-      text: `${length(g.groundM, s.o.units)} along, ${length(Math.abs(g.upM), s.o.units)} up`,
-      // One pair is told; of several those that have the room: all of them stand in the isolation sheet.
-      optional: s.a.loops.length > 1,
-    })
-  }
+    return [
+      {
+        x: (x1 + x2) / 2,
+        y: (y1 + y2) / 2 - 8,
+        anchor: 'middle',
+        style: 'label',
+        text: `${length(g.groundM, s.o.units)} along, ${length(Math.abs(g.upM), s.o.units)} up`,
+        // One pair is told; of several those that have the room: all of them stand in the isolation sheet.
+        optional: s.a.loops.length > 1,
+      },
+    ]
+  })
 }
 
 /** What the scale and the floor's name take at the foot, px. */

@@ -213,7 +213,7 @@ export function textWidth(s: string, style: TextStyle = 'label'): number {
 }
 
 /** @returns a text in lines no wider than some px; a word that is wider alone stands alone */
-export function wrapped(s: string, widthPx: number, style: TextStyle = 'label'): string[] {
+export function wrapped(s: string, widthPx: number, style: TextStyle): string[] {
   const lines: string[] = []
   for (const word of s.split(' ')) {
     const longer = lines.length ? `${lines.at(-1)} ${word}` : word

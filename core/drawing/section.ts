@@ -81,12 +81,15 @@ interface Sheet {
   o: SectionOptions
 }
 
+/** @returns what the level line takes of a drawing: more where that is small */
+export const levelHeightPx = (height: number, compact = false): number => Math.round(height * (compact ? 0.46 : 0.42))
+
 const LEVEL_EMPTY = 'The level line starts when a mast or a reading on the band, and an antenna, are known.'
 
 export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions): SectionView {
   const site = siteOf(doc)
   const building = buildingOf(doc)
-  const levelHeight = o.levels ? (o.levelHeight ?? Math.round(o.height * 0.42)) : 0
+  const levelHeight = o.levels ? (o.levelHeight ?? levelHeightPx(o.height, o.compact)) : 0
   const pictureHeight = o.height - levelHeight
   const sign = axisSign(site, a.chosen?.path ? a.chosen.frameBearingDeg : null)
   const highest = (a.tree?.nodes ?? []).map(n => n.node.upM)
@@ -140,7 +143,7 @@ export function layoutSection(doc: JobDocument, a: Assessment, o: SectionOptions
   if (o.levels && a.levels)
     drawLevelLine(p, doc, a, { ...o, top: pictureHeight, height: levelHeight, xOf: n => toX(along(site, n, sign)) })
   else if (o.levels)
-    wrapped(LEVEL_EMPTY, o.width - 32).forEach((text, i, all) =>
+    wrapped(LEVEL_EMPTY, o.width - 32, 'labelSoft').forEach((text, i, all) =>
       p.push({
         kind: 'text',
         style: 'labelSoft',
@@ -399,6 +402,9 @@ export function fitting(name: string): string {
   return `${name.slice(0, MOST_CHARS - 1 - number.length).trimEnd()}…${number}`
 }
 
+/** @returns the number by which a part is told from others of its name; undefined where it needs none */
+export const numberOf = (n: TreeNode): string | undefined => /\d+$/.exec(shortName(n.name))?.[0]
+
 /** What stands on a box: as short as it is still told apart. */
 export const boxWord = (n: TreeNode): string =>
   fitting(shortName(n.name))
@@ -425,7 +431,7 @@ export function nameParts(
         y: y - NAME_PX,
         style: 'small',
         // Of many, the number that also stands on the floor's plan.
-        text: (many && isDome(at) && /\d+$/.exec(shortName(at.name))?.[0]) || fitting(shortName(at.name)),
+        text: (many && isDome(at) && numberOf(at)) || fitting(shortName(at.name)),
         optional: true,
         within: { x: x - NAME_FAR_PX, y: y - NAME_HIGH_PX, w: 2 * NAME_FAR_PX, h: 2 * NAME_HIGH_PX },
       })

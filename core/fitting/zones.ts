@@ -7,6 +7,7 @@ import { jobOf, siteOf } from '../job/schema'
 import { buildingOf } from '../site/building'
 import type { Building } from '../site/building'
 import { axisSign } from '../site/frame'
+import { liesBetween } from '../site/rooms'
 import { areaAtLevelM2 } from '../site/use'
 import { sure } from '../sure'
 import { ceilingPlaces, fan, Layer, UNDER_CEILING_M } from './layer'
@@ -28,7 +29,7 @@ const ARRESTOR_OVER_M = 0.4
 export const levelsOf = (b: Pick<Building, 'floors'>, z: Pick<Zone, 'fromLevel' | 'toLevel'>): number[] =>
   b.floors
     .map(f => f.level)
-    .filter(l => l >= Math.min(z.fromLevel, z.toLevel) && l <= Math.max(z.fromLevel, z.toLevel))
+    .filter(l => liesBetween(l, z.fromLevel, z.toLevel))
     .reverse()
 
 /** @returns the area of a zone within the building's walls; its ends in either order */

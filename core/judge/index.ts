@@ -1,6 +1,5 @@
 export type { ActState } from './acts'
 export { askedOf } from './asked'
-export type { Follows, Question } from './asked'
 export { assess, ENGINE_VERSION } from './assess'
 export type { Assessment } from './assess'
 export { cautionsFor, RULE_PACKS } from './cautions'

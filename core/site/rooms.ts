@@ -5,7 +5,8 @@ import { floorAt, floorsOf, toLocal } from './building'
 
 type Rooms = Pick<JobDocument, 'sites' | 'floors' | 'spots' | 'jobs' | 'zones'>
 
-const between = (v: number, a: number, b: number): boolean => v >= Math.min(a, b) && v <= Math.max(a, b)
+/** Whether a value lies between two, given in either order. */
+export const liesBetween = (v: number, a: number, b: number): boolean => v >= Math.min(a, b) && v <= Math.max(a, b)
 
 /** @returns the first zone that each room lies in, by the room's id */
 export function zoneOfRooms(doc: Rooms): Map<string, Zone> {
@@ -18,9 +19,9 @@ export function zoneOfRooms(doc: Rooms): Map<string, Zone> {
         const { level } = floorAt(floors, s.upM)
         const zone = doc.zones.find(
           z =>
-            between(level, z.fromLevel, z.toLevel) &&
-            between(x, z.alongFromM, z.alongToM) &&
-            between(y, z.acrossFromM, z.acrossToM),
+            liesBetween(level, z.fromLevel, z.toLevel) &&
+            liesBetween(x, z.alongFromM, z.alongToM) &&
+            liesBetween(y, z.acrossFromM, z.acrossToM),
         )
         return zone ? [[s.id, zone] as const] : []
       }),

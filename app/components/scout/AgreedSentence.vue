@@ -1,13 +1,9 @@
 <script setup lang="ts">
-import { setField } from '#core/job'
-import type { Edit, Fields } from '#core/job'
-
 /** What was agreed, as the sentence that it is said in: each phrase edited where it stands. */
 const store = useOpened()
 const session = useSession()
 const job = computed(() => store.job)
-const set = (field: keyof Fields<'jobs'>) => (v: unknown) =>
-  store.commit([setField('jobs', job.value.id, field, v) as Edit], fieldWord(field))
+const set = useJobFields()
 const proved = computed(() => store.doc.spots.filter(s => s.indoors && s.needed))
 </script>
 
@@ -39,7 +35,7 @@ const proved = computed(() => store.doc.spots.filter(s => s.indoors && s.needed)
         :disabled="!session.mayEdit"
         @click="set('agreedCalls')(!job.agreedCalls)"
       >
-        {{ job.agreedCalls ? 'must work' : 'are not asked for' }}</button>; no more than
+        {{ job.agreedCalls ? 'must work' : 'are not asked for' }}</button>; drop-outs an hour:
       <MvNumber
         phrase
         label="Drop-outs borne"
@@ -51,7 +47,7 @@ const proved = computed(() => store.doc.spots.filter(s => s.indoors && s.needed)
         data-test="agreed-drops"
         :save="set('agreedDrops')"
       />
-      drop-outs an hour.
+      <template v-if="job.agreedDrops !== null">at most</template>.
     </p>
   </section>
 </template>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { layoutSection } from '#core/drawing'
 import { movesAbout } from '#core/job'
-import type { Site } from '#core/job'
 
 /** The site as it is told, to scale; a house has its measures on the drawing, where they are changed. */
 const store = useOpened()
@@ -21,40 +20,26 @@ const view = computed(() =>
       })
     : null,
 )
-const edits = useSiteEdits()
-const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
-const { unit, factor } = useLengths()
-/** dimension lines: where each runs, and where its figure stands */
+const { unit } = useLengths()
+/** half the mark at the end of a dimension line, px */
 const ENDS_PX = 5
+/** dimension lines: where each runs; its figure stands at its middle */
 const lines = computed(() => {
   const v = view.value
   if (!v || !measured.value) return []
   const s = site.value
   const [x1, x2] = [v.toX(-s.lengthM / 2), v.toX(s.lengthM / 2)]
-  const top = s.storeys * s.storeyHeightM
+  const eavesM = s.storeys * s.storeyHeightM
   const right = Math.min(x2 + 26, width.value - 60)
+  const upright = (field: OnDrawing, fromM: number, toM: number) => {
+    const [y1, y2] = [v.toY(toM), v.toY(fromM)]
+    return { field, x1: right, y1, x2: right, y2, endX: ENDS_PX, endY: 0 }
+  }
+  const y = v.groundY + 22
   return [
-    { field: 'lengthM' as const, label: 'Length', low: 3, high: 400, x1, y1: v.groundY + 22, x2, y2: v.groundY + 22 },
-    {
-      field: 'storeyHeightM' as const,
-      label: 'Storey height',
-      low: 2,
-      high: 6,
-      x1: right,
-      y1: v.toY(s.storeyHeightM),
-      x2: right,
-      y2: v.groundY,
-    },
-    {
-      field: 'roofRiseM' as const,
-      label: 'Roof above eaves, 0 is flat',
-      low: 0,
-      high: 10,
-      x1: right,
-      y1: v.toY(top + s.roofRiseM),
-      x2: right,
-      y2: v.toY(top),
-    },
+    { field: 'lengthM' as OnDrawing, x1, y1: y, x2, y2: y, endX: 0, endY: ENDS_PX },
+    upright('storeyHeightM', 0, s.storeyHeightM),
+    upright('roofRiseM', eavesM, eavesM + s.roofRiseM),
   ]
 })
 </script>
@@ -64,14 +49,8 @@ const lines = computed(() => {
     <DrawingView v-if="view" :drawing="view.drawing" label="Section to scale">
       <g v-for="l in lines" :key="l.field" class="dimension">
         <line :x1="l.x1" :y1="l.y1" :x2="l.x2" :y2="l.y2" />
-        <template v-if="l.y1 === l.y2">
-          <line :x1="l.x1" :y1="l.y1 - ENDS_PX" :x2="l.x1" :y2="l.y1 + ENDS_PX" />
-          <line :x1="l.x2" :y1="l.y2 - ENDS_PX" :x2="l.x2" :y2="l.y2 + ENDS_PX" />
-        </template>
-        <template v-else>
-          <line :x1="l.x1 - ENDS_PX" :y1="l.y1" :x2="l.x1 + ENDS_PX" :y2="l.y1" />
-          <line :x1="l.x2 - ENDS_PX" :y1="l.y2" :x2="l.x2 + ENDS_PX" :y2="l.y2" />
-        </template>
+        <line :x1="l.x1 - l.endX" :y1="l.y1 - l.endY" :x2="l.x1 + l.endX" :y2="l.y1 + l.endY" />
+        <line :x1="l.x2 - l.endX" :y1="l.y2 - l.endY" :x2="l.x2 + l.endX" :y2="l.y2 + l.endY" />
       </g>
     </DrawingView>
     <span
@@ -80,18 +59,7 @@ const lines = computed(() => {
       class="measure"
       :style="{ left: `${(l.x1 + l.x2) / 2}px`, top: `${(l.y1 + l.y2) / 2}px` }"
     >
-      <MvNumber
-        phrase
-        :label="l.label"
-        :unit="unit"
-        :factor="factor"
-        :value="site[l.field]"
-        :low="l.low"
-        :high="l.high"
-        required
-        :decimals="1"
-        :save="setSite(l.field)"
-      />
+      <MeasureField phrase :field="l.field" v-bind="ON_DRAWING[l.field]" />
       {{ unit }}
     </span>
     <p class="soft">

@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import { COMPLAINTS, setField } from '#core/job'
-import type { Edit, Fields } from '#core/job'
+import { COMPLAINTS } from '#core/job'
 import { askedOf } from '#core/judge'
 
 /** What was asked of the owner, what was said, and what follows from it. */
 const store = useOpened()
 const job = computed(() => store.job)
-const set = (field: keyof Fields<'jobs'>) => (v: unknown) =>
-  store.commit([setField('jobs', job.value.id, field, v) as Edit], fieldWord(field))
+const set = useJobFields()
 const follows = computed(() => askedOf(store.doc, store.result.tree))
 const hanging = computed(() => store.doc.spots.filter(s => s.hangs).map(s => `${s.hangs} (${s.name})`))
 const DRILL = [

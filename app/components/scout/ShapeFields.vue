@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BODIES, DEFAULT_SITE } from '#core/job'
 import type { Body, Site } from '#core/job'
+import type { Measure } from './MeasureField.vue'
 import { moves } from '#core/survey'
 import { BODY_FIGURES, bodyOf, withBody } from '#core/site'
 
@@ -12,7 +13,6 @@ const site = computed(() => store.site)
 const moving = computed(() => moves(store.doc))
 const edits = useSiteEdits()
 const setSite = (field: keyof Site) => (v: unknown) => edits.setSite({ [field]: v }, fieldWord(field))
-type Measure = 'lengthM' | 'depthM' | 'storeyHeightM' | 'roofRiseM' | 'mizzenRiseM'
 /** what is measured of a vehicle, and of a boat with her masts */
 const measures = computed<{ field: Measure; label: string; low: number; high: number; optional?: boolean }[]>(() => {
   const boat = job.value.kind === 'boat'
@@ -32,23 +32,12 @@ const body = computed(() => bodyOf(site.value, shell.value))
 const bodies = computed(() =>
   BODIES.filter(b => BODY_FIGURES[b].kind === shell.value).map(b => ({ value: b, title: BODY_FIGURES[b].words })),
 )
-const { unit: lengthUnit, factor } = useLengths()
 </script>
 
 <template>
   <fieldset v-if="!moving">
     <legend>{{ job.kind === 'home' ? 'The house' : 'The building' }}</legend>
-    <MvNumber
-      label="Depth"
-      :unit="lengthUnit"
-      :factor="factor"
-      :value="site.depthM"
-      :low="2"
-      :high="400"
-      required
-      :decimals="1"
-      :save="setSite('depthM')"
-    />
+    <MeasureField field="depthM" label="Depth" :low="2" :high="400" />
     <MvNumber
       label="Its long side runs toward"
       unit="° true"
@@ -70,39 +59,7 @@ const { unit: lengthUnit, factor } = useLengths()
       :save="v => setSite('storeys')(v === null ? null : Math.round(v))"
     />
     <template v-if="!drawn">
-      <MvNumber
-        label="Length"
-        :unit="lengthUnit"
-        :factor="factor"
-        :value="site.lengthM"
-        :low="3"
-        :high="400"
-        required
-        :decimals="1"
-        :save="setSite('lengthM')"
-      />
-      <MvNumber
-        label="Storey height"
-        :unit="lengthUnit"
-        :factor="factor"
-        :value="site.storeyHeightM"
-        :low="2"
-        :high="6"
-        required
-        :decimals="1"
-        :save="setSite('storeyHeightM')"
-      />
-      <MvNumber
-        label="Roof above eaves, 0 is flat"
-        :unit="lengthUnit"
-        :factor="factor"
-        :value="site.roofRiseM"
-        :low="0"
-        :high="10"
-        required
-        :decimals="1"
-        :save="setSite('roofRiseM')"
-      />
+      <MeasureField v-for="(m, field) in ON_DRAWING" :key="field" :field="field" v-bind="m" />
     </template>
   </fieldset>
   <fieldset v-else>
@@ -114,18 +71,6 @@ const { unit: lengthUnit, factor } = useLengths()
       data-test="body"
       :save="(b: Body | null) => (b ? edits.setSite(withBody(site, b, DEFAULT_SITE[job.kind]), 'what it is') : undefined)"
     />
-    <MvNumber
-      v-for="m in measures"
-      :key="m.field"
-      :label="m.label"
-      :unit="lengthUnit"
-      :factor="factor"
-      :value="site[m.field]"
-      :low="m.low"
-      :high="m.high"
-      :required="!m.optional"
-      :decimals="1"
-      :save="setSite(m.field)"
-    />
+    <MeasureField v-for="m in measures" :key="m.field" v-bind="m" />
   </fieldset>
 </template>

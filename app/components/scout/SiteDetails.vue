@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { setField } from '#core/job'
-import type { Edit, Fields, TableName } from '#core/job'
+import { update } from '#core/job'
 import { RULE_PACKS } from '#core/judge'
 import { presentStop } from '#core/survey'
 import { needAtDbm } from '#core/site'
@@ -11,12 +10,7 @@ const store = useOpened()
 const prefs = usePrefs()
 const job = computed(() => store.job)
 const site = computed(() => store.site)
-const update =
-  <T extends TableName>(table: T, rowId: string, label: string) =>
-  (field: keyof Fields<T>) =>
-  (v: unknown) =>
-    store.commit([setField(table, rowId, field, v) as Edit], label)
-const setJob = (field: keyof Fields<'jobs'>) => update('jobs', job.value.id, fieldWord(field))(field)
+const setJob = useJobFields()
 /** what is set once a job, told in a line */
 const detailWords = computed(() =>
   [
@@ -30,7 +24,9 @@ const edits = useSiteEdits()
 const stop = computed(() => presentStop(store.doc))
 /** where it stands belongs to the stop while it is at one */
 const setGround = (v: number | null) =>
-  stop.value ? update('stops', stop.value.id, 'ground')('groundM')(v) : edits.setSite({ groundM: v }, fieldWord('groundM'))
+  stop.value
+    ? store.commit([update('stops', stop.value.id, { groundM: v })], 'ground')
+    : edits.setSite({ groundM: v }, fieldWord('groundM'))
 const { unit: lengthUnit, factor } = useLengths()
 </script>
 

@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { setField } from '#core/job'
-import type { Edit, Fields } from '#core/job'
-
 /** Who it is for, how they are reached, where, and when somebody comes next. */
 const store = useOpened()
 const job = computed(() => store.job)
-const set = (field: keyof Fields<'jobs'>) => (v: unknown) =>
-  store.commit([setField('jobs', job.value.id, field, v) as Edit], fieldWord(field))
+const set = useJobFields()
 const { setNext } = useVisits()
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { layoutSection, photoPlace } from '#core/drawing'
+import { layoutSection, levelHeightPx, photoPlace } from '#core/drawing'
 import type { Photo } from '#core/job'
 import { floorWords, moveAlong, round2 } from '#core/site'
 import type { Point } from '#core/site'
@@ -15,7 +15,7 @@ const small = computed(() => windowWidth.value < 700)
 const { zoom, to, larger, smaller, whole } = useZoom(el)
 const { shown, hold, drop, rowOf } = useMoveParts()
 /** the level line keeps its height: it is read, not looked at closely */
-const levelHeight = computed(() => (levels ? Math.round(height.value * (small.value ? 0.46 : 0.42)) : 0))
+const levelHeight = computed(() => (levels ? levelHeightPx(height.value, small.value) : 0))
 const view = computed(() =>
   width.value && height.value
     ? layoutSection(shown.value, store.result, {
@@ -52,12 +52,9 @@ async function toFloor(level: number) {
   const frame = el.value
   const v = view.value
   if (!floor || !frame || !v) return
-  const perM = 1 / (v.toUp(0) - v.toUp(1))
-  const largeM = floor.toM - floor.fromM
-  await to((zoom.value * FLOOR_SHARE * (height.value - levelHeight.value)) / (largeM * perM))
-  const now = view.value!
-  const y = now.groundY - ((floor.fromM + floor.toM) / 2) * ((now.groundY - 0) / now.toUp(0))
-  frame.scrollTo({ top: y - (height.value - levelHeight.value) / 2 })
+  const picture = height.value - levelHeight.value
+  await to((zoom.value * FLOOR_SHARE * picture) / (v.toY(floor.fromM) - v.toY(floor.toM)))
+  frame.scrollTo({ top: view.value!.toY((floor.fromM + floor.toM) / 2) - picture / 2 })
 }
 useKeys({
   '+': { does: 'drawing larger', run: larger },
@@ -94,7 +91,7 @@ useKeys({
     <ZoomPress
       :zoom="zoom"
       :floors="floors"
-      :style="{ bottom: `${levelHeight + 8}px` }"
+      :style="{ '--under': `${levelHeight}px` }"
       @larger="larger"
       @smaller="smaller"
       @whole="whole"
