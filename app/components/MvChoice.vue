@@ -24,7 +24,6 @@ async function take(v: T | null) {
   <v-select
     :class="{ 'phrase-select': phrase }"
     :variant="phrase ? 'plain' : undefined"
-    :persistent-placeholder="phrase"
     :label="label"
     :model-value="value"
     :items="choices"
@@ -41,7 +40,6 @@ async function take(v: T | null) {
   display: inline-flex;
   flex: none;
   font-weight: 700;
-  min-width: 7.5em;
 }
 .phrase-select :deep(.v-field-label) {
   clip-path: inset(50%);

@@ -98,6 +98,7 @@ textarea {
 }
 .error {
   display: block;
+  font-family: var(--mv-sans);
   font-size: 13px;
   font-weight: 400;
   line-height: 1.3;

@@ -46,6 +46,7 @@ export type {
   Cell,
   Change,
   Check,
+  Complaint,
   Design,
   Device,
   Enough,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { COMPLAINTS } from '#core/job'
+import type { Complaint } from '#core/job'
 import { askedOf } from '#core/judge'
 
 /** What was asked of the owner, what was said, and what follows from it. */
@@ -8,6 +9,10 @@ const job = computed(() => store.job)
 const set = useJobFields()
 const follows = computed(() => askedOf(store.doc, store.result.tree))
 const hanging = computed(() => store.doc.spots.filter(s => s.hangs).map(s => `${s.hangs} (${s.name})`))
+const COMPLAINT: { value: Complaint | null; title: string }[] = [
+  { value: null, title: 'not asked' },
+  ...COMPLAINTS.map(c => ({ value: c, title: c })),
+]
 const DRILL = [
   { value: 'yes' as const, title: 'yes' },
   { value: 'no' as const, title: 'no' },
@@ -22,15 +27,7 @@ const DRILL = [
     <span class="soft head">what follows</span>
 
     <span>is it Wi-Fi or cellular</span>
-    <MvChoice
-      phrase
-      label="Wi-Fi or cellular?"
-      :value="job.complaint"
-      :choices="COMPLAINTS"
-      clearable
-      placeholder="not asked"
-      :save="v => set('complaint')(v ?? null)"
-    />
+    <MvChoice phrase label="Wi-Fi or cellular?" :value="job.complaint" :choices="COMPLAINT" :save="set('complaint')" />
     <span :class="follows.complaint.state">{{ follows.complaint.says }}</span>
 
     <span>there today</span>
@@ -49,7 +46,9 @@ const DRILL = [
     <span :class="follows.changed.state">{{ follows.changed.says }}</span>
 
     <span>hangs on today’s spot</span>
-    <NuxtLink class="link" :to="`/job/${store.id}/survey`">{{ hanging.join(', ') || 'not asked' }}</NuxtLink>
+    <NuxtLink class="link" :class="{ soft: !hanging.length }" :to="`/job/${store.id}/survey`">{{
+      hanging.join(', ') || 'not asked'
+    }}</NuxtLink>
     <span :class="follows.hangs.state">{{ follows.hangs.says }}</span>
 
     <span>may we drill</span>
@@ -102,6 +101,10 @@ const DRILL = [
   color: var(--mv-ink);
   font-weight: 700;
   text-underline-offset: 4px;
+}
+.link.soft {
+  color: var(--mv-soft);
+  font-weight: 400;
 }
 .two {
   display: flex;
