@@ -255,7 +255,7 @@ const shows = async (where: Where, label: string, text: string) =>
   expect(where.getByLabel(label, { exact: true }).first(), label).toHaveValue(text)
 /** By its word, or by its place in the list where each option tells its loss beside its name. */
 const pick = async (where: Where, label: string, word: string | RegExp | number) => {
-  await choose(where.locator('.v-select', { hasText: label }).first().locator('.v-field'), word)
+  await choose(where.locator('.mv-choice', { hasText: label }).first().locator('.v-field'), word)
 }
 const typed = (texts: Record<string, string>) => ({
   does: async (where: Where) => {
@@ -958,6 +958,7 @@ const ACTS: Record<string, Act> = {
     does: async page => {
       await page.locator('[data-test=approach-booster]').click()
       await pick(page, 'Band', 'B3')
+      await page.locator('[data-test=kit-more]').click()
       await typed({ 'Carrier width': '15', 'Carriers in its band': '3', 'Margin against oscillation': '17' }).does(page)
       await pick(page, 'Add a part', 'Ceiling dome')
       await expect(page.locator('.tree, .strip')).toContainText(/dome/i)
@@ -1009,7 +1010,7 @@ const ACTS: Record<string, Act> = {
       const run = page.locator('.strip .run').first()
       await fill(run, 'Length', '13.5')
       await run.getByLabel('measured').click()
-      await run.locator('.v-select .v-field').click()
+      await run.locator('.mv-choice .v-field').click()
       await page.locator('.v-overlay-container').getByRole('option').last().click()
     },
     sets: {

@@ -212,6 +212,7 @@ test('a sweep of an analyser is read: VSWR in the bands, and where a cable is at
 }) => {
   const job = await ownCopy(page, LOFT)
   await openJob(page, job, 'choose')
+  await page.locator('[data-test=kit-more]').click()
   await page.locator('[data-test=sweep]').click()
   const dialog = page.getByRole('dialog')
   const file = dialog.locator('[data-test=sweep-file]')

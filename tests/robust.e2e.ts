@@ -327,6 +327,7 @@ test('a part of one’s own whose gain does not go with its beam is refused besi
   quiet,
 }) => {
   await openJob(page, LOFT, 'choose')
+  await page.locator('[data-test=kit-more]').click()
   await page.locator('[data-test=catalogue]').click()
   const sheet = page.getByRole('dialog')
   await new Walker(page).choose(sheet.locator('[data-test=part-like]'), 'Ceiling dome')

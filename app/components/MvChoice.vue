@@ -11,8 +11,14 @@ const props = defineProps<
     disabled?: boolean
     /** a phrase of a sentence, chosen where it stands */
     phrase?: boolean
+    /** shown while nothing is chosen */
+    hint?: string
   } & Saved
 >()
+/** Longer lists are searched; by thumb only much longer ones, where the keyboard costs less than the way down. */
+const SEARCHED_ABOVE = { pointer: 8, thumb: 20 }
+const thumb = useMediaQuery('(pointer: coarse)')
+const searched = computed(() => !props.phrase && props.choices.length > SEARCHED_ABOVE[thumb.value ? 'thumb' : 'pointer'])
 const error = ref('')
 async function take(v: T | null) {
   const told = await (props.save as (v: T | null) => unknown)(v ?? null)
@@ -21,11 +27,29 @@ async function take(v: T | null) {
 </script>
 
 <template>
+  <v-autocomplete
+    v-if="searched"
+    class="mv-choice"
+    :label="label"
+    :model-value="value"
+    :items="choices"
+    :placeholder="hint"
+    :clearable="clearable"
+    :disabled="disabled"
+    :error-messages="error"
+    auto-select-first
+    no-data-text="nothing of that name"
+    @update:model-value="(v: T | null) => (v !== null || clearable) && v !== value && take(v)"
+  />
   <v-select
+    v-else
+    class="mv-choice"
     :class="{ 'phrase-select': phrase }"
     :variant="phrase ? 'plain' : undefined"
     :label="label"
     :model-value="value"
+    :placeholder="hint"
+    :persistent-placeholder="!!hint"
     :items="choices"
     :clearable="clearable"
     :disabled="disabled"
@@ -47,6 +71,16 @@ async function take(v: T | null) {
 .phrase-select :deep(.v-field__input) {
   padding: 0;
   min-height: 28px;
+}
+.phrase-select :deep(input:placeholder-shown) {
+  position: static;
+  width: auto;
+  field-sizing: content;
+  opacity: 1 !important;
+}
+.phrase-select :deep(input::placeholder) {
+  color: var(--mv-soft);
+  opacity: 1 !important;
 }
 .phrase-select :deep(.v-field) {
   padding: 0;

@@ -1,6 +1,8 @@
+import type { Kit } from '#core/fitting'
 import type { TableName } from '#core/job'
 import type { Met } from '#core/promise'
 import type { LoopState } from '#core/separation'
+import type { Calls } from '#core/solve'
 import { num } from '#core/units'
 
 /** What people call the fields and tables of a job. */
@@ -105,6 +107,25 @@ export const shareOf = (value: number, end: number): string => `${Math.min(100, 
 
 /** Whether what was agreed is reached. */
 export const MET_WORDS: Record<Met, string> = { likely: 'met', open: 'may do', unlikely: 'short' }
+
+/** A kit, as it is called in a sentence. */
+export const KIT_WORDS: Record<Kit, string> = {
+  'router': 'router',
+  'outdoors': 'modem outdoors',
+  'window': 'router at the window',
+  'stick': 'plug-in stick',
+  'booster': 'booster',
+  'booster and router': 'booster with a router',
+  'extender': 'pair of extender units',
+}
+
+/** How calls go by an approach. */
+export const CALL_WORDS: Record<Calls, string> = {
+  'as phones are': 'yes',
+  'over Wi-Fi': 'Wi-Fi',
+  'not everywhere': 'in part',
+  'not known': 'not known',
+}
 
 /** What a kit costs, as a class. */
 export const COST_WORDS = ['nothing to buy', 'low cost', 'middle cost', 'high cost'] as const

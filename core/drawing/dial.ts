@@ -8,11 +8,14 @@ import type { Drawing, Primitive } from './primitives'
 import { LabelSpace, polyline } from './primitives'
 import { bearing, num } from '../units'
 
+/** Of the carriers of other SIMs the best two are drawn: enough to see that they lie elsewhere. */
+const OTHER_SIMS_MASTS = 2
+
 export interface DialOptions {
   size: number
   /** width of the drawing, where there is room beside the dial for names */
   width?: number
-  /** masts drawn, best first; the chosen one is always among them */
+  /** masts of the carrier planned on that are drawn, best first; the chosen one is always among them */
   masts: number
   showSweep: boolean
   /** where the antenna points now, degrees true */
@@ -51,6 +54,7 @@ export function layoutDial(a: Assessment, o: DialOptions): Drawing {
     p.push({ kind: 'circle', style: 'sun', x, y, r: 6, title: 'the sun now' })
   }
   const shown = a.masts.filter(m => m.path && m.matchesCarrier).slice(0, o.masts)
+  shown.push(...a.masts.filter(m => m.path && m.ofSim && !m.matchesCarrier).slice(0, OTHER_SIMS_MASTS))
   const selected = a.masts.find(m => m.mast.id === o.selectedId)
   if (selected?.path && !shown.includes(selected)) shown.push(selected)
   const space = new LabelSpace(14, { x: 1, y: 1, w: (o.width ?? o.size) - 2, h: o.size - 2 })

@@ -9,13 +9,17 @@ import { assess } from '../judge/assess'
 import type { Assessment } from '../judge/assess'
 import { pathInputs } from '../masts/bearings'
 import { buildingOf } from '../site/building'
+import { landmarksSeen } from '../survey/landmarks'
+import { moves, obstaclesHere, positionOf, screensHere } from '../survey/place'
 import { cutTile, Terrain } from '../terrain/blocks'
+import { horizonRing } from '../terrain/horizon'
 import { computePaths } from '../terrain/path'
 import { layoutDial } from './dial'
 import { layoutPlan } from './floor-plan'
 import { STYLES, textWidth } from './primitives'
 import type { Box, Drawing, Primitive, Style } from './primitives'
 import { layoutSection } from './section'
+import { layoutSkyline } from './skyline'
 import { layoutSightLine } from './sightline'
 import { layoutZones } from './zone-map'
 
@@ -92,6 +96,8 @@ const terrain = new Terrain(cutTile(demoTile()))
 const judged = (doc: JobDocument) =>
   assess(doc, { paths: computePaths(terrain, pathInputs(doc)) }, { atUtc: '2026-04-03T12:00:00.000Z' })
 
+const horizonOf = (doc: JobDocument) => horizonRing(terrain, positionOf(doc)!, 6, { screens: screensHere(doc) })
+
 function drawings(doc: JobDocument, a: Assessment): [what: string, drawing: Drawing][] {
   return SIZES.flatMap(s =>
     (['metric', 'imperial'] as const).flatMap((units): [string, Drawing][] => {
@@ -115,6 +121,24 @@ function drawings(doc: JobDocument, a: Assessment): [what: string, drawing: Draw
             showSweep: true,
             headingDeg: null,
             selectedId,
+          }),
+        ],
+        [
+          at('skyline'),
+          layoutSkyline(horizonOf(doc), {
+            width: s.width,
+            height: s.compact ? 210 : 190,
+            units,
+            centreDeg: a.chosen?.bearingDeg ?? 180,
+            spanDeg: s.compact ? 180 : 360,
+            masts: a.masts.filter(m => m.path && m.rank <= (s.compact ? 4 : 9)),
+            selectedId,
+            declination: a.declination,
+            landmarks: landmarksSeen(doc),
+            obstacles: obstaclesHere(doc),
+            headingDeg: moves(doc) ? doc.sites[0]!.headingDeg : null,
+            bowWord: 'nose',
+            compact: s.compact,
           }),
         ],
         ...a.floors.map((f): [string, Drawing] => [

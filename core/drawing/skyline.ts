@@ -1,5 +1,5 @@
 /** The skyline strip: the hills all round unrolled, masts above or behind them, bearings as wide as they are unsure. */
-import { entryOf } from '../sure'
+import { entryOf, nth } from '../sure'
 import { angleBetween, normalise360, turn } from '../geo/angles'
 import type { Declination } from '../geo/declination'
 import { trueToMagnetic } from '../geo/declination'
@@ -66,7 +66,7 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
     })
   }
   // Masts behind the hills are drawn first: the ground covers their feet.
-  const labels = new LabelSpace(14)
+  const labels = new LabelSpace(14, { x: 2, y: 2, w: o.width - 4, h: o.height - bottom - 2 })
   const pins = shown.map(m => {
     const e = entryOf(tops, m.mast.id)
     const s = skylineAt(h, m.bearingDeg)
@@ -97,21 +97,61 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
     ),
   })
   drawRidges(p, line, { columns, o, y })
-  p.push({ kind: 'line', style: 'drop', x1: 0, y1: y(0), x2: o.width, y2: y(0) })
-  p.push({ kind: 'text', style: 'figureSoft', x: 4, y: y(0) - 3, text: '0°' })
-  if (high > 5) {
-    p.push({ kind: 'line', style: 'drop', x1: 0, y1: y(5), x2: o.width, y2: y(5) })
-    p.push({ kind: 'text', style: 'figureSoft', x: 4, y: y(5) - 3, text: '5°' })
+  const ridgeY = (i: number) => y(Number.isNaN(nth(line, i).elevationDeg) ? 0 : nth(line, i).elevationDeg)
+  for (let i = 0; i < columns; i++)
+    labels.keepOff((i / columns) * o.width, ridgeY(i), ((i + 1) / columns) * o.width, ridgeY(i + 1))
+  for (const e of high > 5 ? [0, 5] : [0]) {
+    p.push({ kind: 'line', style: 'drop', x1: 0, y1: y(e), x2: o.width, y2: y(e) })
+    labels.keepOff(0, y(e), o.width, y(e))
+    labels.put(p, { x: 4, y: y(e) - 3, text: `${e}°`, style: 'figureSoft', optional: true })
+  }
+  if (h.unknown > 0.02) {
+    const text = `${Math.round(h.unknown * 100)} % of the ground unknown`
+    labels.put(p, { x: o.width - 8, y: 14, text, style: 'labelShort', anchor: 'end' })
+  }
+  const ordered = [...pins].sort(
+    (a, b) => Number(b.m.mast.id === o.selectedId) - Number(a.m.mast.id === o.selectedId) || a.m.rank - b.m.rank,
+  )
+  const named = (id: string) => !o.compact || id === o.selectedId
+  /** where a mast's pin stands, and where its name would best begin */
+  const placeOf = ({ m, e, hidden, ridge }: (typeof pins)[number]) => ({
+    px: x(m.bearingDeg),
+    py: hidden ? Math.min(y(e), y(low) - 6) : y(e) - 8,
+    topY: Math.min(y(e), y(ridge || 0)) - 12,
+  })
+  for (const pin of ordered) {
+    const { m, e, hidden } = pin
+    const chosen = m.mast.id === o.selectedId
+    const { px, py, topY } = placeOf(pin)
+    labels.reserve(px - 6, py - 6, 12, 12)
+    // A mast behind the hill is joined to its name through the ground.
+    if (hidden && named(m.mast.id)) {
+      p.push({ kind: 'line', style: 'drop', x1: px, y1: topY, x2: px, y2: py - 5 })
+      labels.keepOff(px, topY, px, py - 5)
+    }
+    if (!hidden) labels.keepOff(px, py, px, y(low))
+    p.push({
+      kind: 'circle',
+      style: chosen ? 'pinChosen' : hidden ? 'pinHidden' : 'pin',
+      x: px,
+      y: py,
+      r: chosen ? 5 : 4,
+      id: m.mast.id,
+      title: hidden
+        ? `${m.mast.name}: behind the ridge at ${distance(pin.ridgeM, o.units)}, ${num(pin.ridge - e, 1)}° too low`
+        : `${m.mast.name}: in sight, ${num(e, 1)}° up`,
+    })
   }
   for (const ob of o.obstacles ?? []) {
     const from = x(ob.fromDeg)
     const to = x(ob.toDeg)
     if (to < from) continue
     p.push({ kind: 'line', style: 'picket', x1: from, y1: y(low) - 4, x2: to, y2: y(low) - 4, title: ob.name })
+    labels.keepOff(from, y(low) - 4, to, y(low) - 4)
     if (to - from > textWidth(ob.name, 'labelShort'))
-      p.push({ kind: 'text', style: 'labelShort', x: (from + to) / 2, y: y(low) - 8, text: ob.name, anchor: 'middle' })
+      labels.put(p, { x: (from + to) / 2, y: y(low) - 8, text: ob.name, style: 'labelShort', anchor: 'middle', optional: true })
   }
-  axis(p, o, { x, inView, y: y(low) })
+  axis(p, o, { x, inView, y: y(low), labels })
   if (o.sun && o.sun.altitudeDeg > -1 && inView(o.sun.azimuthDeg)) {
     const sy = o.sun.altitudeDeg <= high ? y(o.sun.altitudeDeg) : 12
     p.push({
@@ -140,59 +180,21 @@ export function layoutSkyline(h: Horizon, o: SkylineOptions): Drawing {
         true,
       ),
     })
-    p.push({
-      kind: 'text',
-      style: 'labelSoft',
-      x: lx,
-      y: labels.place(lx, ly - 14, { textLength: textWidth(l.name), anchor: 'middle', bounds: [14, o.height - bottom] }),
-      text: l.name,
-      anchor: 'middle',
-    })
+    labels.reserve(lx - 6, ly - 11, 12, 12)
+    labels.put(p, { x: lx, y: ly - 14, text: l.name, style: 'labelSoft', anchor: 'middle' })
   }
-  for (const pin of [...pins].sort(
-    (a, b) => Number(b.m.mast.id === o.selectedId) - Number(a.m.mast.id === o.selectedId) || a.m.rank - b.m.rank,
-  )) {
+  for (const pin of ordered) {
     const { m, e, hidden } = pin
+    if (!named(m.mast.id)) continue
     const chosen = m.mast.id === o.selectedId
-    const px = x(m.bearingDeg)
-    const py = y(e)
-    labels.reserve(px - 6, (hidden ? Math.min(py, y(low) - 6) : py - 8) - 6, 12, 12)
-    p.push({
-      kind: 'circle',
-      style: chosen ? 'pinChosen' : hidden ? 'pinHidden' : 'pin',
-      x: px,
-      y: hidden ? Math.min(y(e), y(low) - 6) : py - 8,
-      r: chosen ? 5 : 4,
-      id: m.mast.id,
-      title: hidden
-        ? `${m.mast.name}: behind the ridge at ${distance(pin.ridgeM, o.units)}, ${num(pin.ridge - e, 1)}° too low`
-        : `${m.mast.name}: in sight, ${num(e, 1)}° up`,
-    })
-    if (o.compact && !chosen) continue
-    const text = chosen
-      ? `${m.rank} ${m.mast.name}, ` +
-        `${hidden ? `${num(pin.ridge - e, 1)}° behind the ridge at ${distance(pin.ridgeM, o.units)}` : `${num(e, 1)}° up, in sight`}`
-      : `${m.rank} ${m.mast.name}`
-    const w = textWidth(text, chosen ? 'labelBlue' : 'labelSoft')
-    const tx = Math.min(o.width - w / 2 - 4, Math.max(w / 2 + 4, px))
-    const ty = labels.place(tx, Math.min(py, y(pin.ridge || 0)) - 16, {
-      textLength: w,
-      anchor: 'middle',
-      bounds: [14, o.height - bottom],
-    })
-    // A mast behind the hill is joined to its name through the ground.
-    if (hidden) p.push({ kind: 'line', style: 'drop', x1: px, y1: ty + 4, x2: px, y2: Math.min(py, y(low)) - 5 })
-    p.push({ kind: 'text', style: chosen ? 'labelBlue' : 'labelSoft', x: tx, y: ty, text, anchor: 'middle', id: m.mast.id })
+    const { px, topY } = placeOf(pin)
+    const seen = hidden
+      ? `${num(pin.ridge - e, 1)}° behind the ridge at ${distance(pin.ridgeM, o.units)}`
+      : `${num(e, 1)}° up, in sight`
+    const name = `${m.rank} ${m.mast.name}`
+    const style = chosen ? 'labelBlue' : 'labelSoft'
+    labels.put(p, { x: px, y: topY - 4, text: chosen ? `${name}, ${seen}` : name, style, anchor: 'middle', id: m.mast.id })
   }
-  if (h.unknown > 0.02)
-    p.push({
-      kind: 'text',
-      style: 'labelShort',
-      x: o.width - 8,
-      y: 14,
-      text: `${Math.round(h.unknown * 100)} % of the ground unknown`,
-      anchor: 'end',
-    })
   return { width: o.width, height: o.height, primitives: p }
 }
 
@@ -226,7 +228,7 @@ const NAMES: Record<number, string> = { 0: 'N', 45: 'NE', 90: 'E', 135: 'SE', 18
 function axis(
   p: Primitive[],
   o: SkylineOptions,
-  { x, inView, y }: { x: (deg: number) => number; inView: (deg: number) => boolean; y: number },
+  { x, inView, y, labels }: { x: (deg: number) => number; inView: (deg: number) => boolean; y: number; labels: LabelSpace },
 ): void {
   const span = o.spanDeg ?? 360
   const step = span > 200 ? (o.width < 620 ? 45 : 15) : span > 80 ? 10 : 5
@@ -238,11 +240,13 @@ function axis(
     const label =
       o.magnetic && o.declination ? bearing(trueToMagnetic(d, o.declination.declinationDeg)) : (NAMES[d] ?? bearing(d))
     p.push({ kind: 'line', style: NAMES[d] ? 'tickBold' : 'tick', x1: x(d), y1: y, x2: x(d), y2: y + (NAMES[d] ? 7 : 4) })
+    const style = NAMES[d] && !o.magnetic ? 'labelBold' : 'figureSoft'
+    const half = textWidth(label, style) / 2 + 1
     const tx = x(d)
-    if (tx > 12 && tx < o.width - 12 && d % labelled === 0)
+    if (tx > half && tx < o.width - half && d % labelled === 0)
       p.push({
         kind: 'text',
-        style: NAMES[d] && !o.magnetic ? 'labelBold' : 'figureSoft',
+        style,
         x: tx,
         y: y + 18,
         text: label,
@@ -263,6 +267,7 @@ function axis(
         true,
       ),
     })
-    p.push({ kind: 'text', style: 'labelBold', x: hx + 9, y: y - 4, text: o.bowWord ?? 'ahead' })
+    labels.reserve(hx - 7, y - 10, 14, 10)
+    labels.put(p, { x: hx + 9, y: y - 5, text: o.bowWord ?? 'ahead', style: 'labelBold' })
   }
 }

@@ -136,6 +136,19 @@ describe('bearings of the demo', () => {
     expect(other.rank).toBeGreaterThan(a.masts.filter(m => m.matchesCarrier).length)
     expect(other.sentence).toContain('cannot use it')
   })
+  it('those of a second SIM are told like its own, after the first SIM’s and before those that no SIM can use', () => {
+    const second = a.masts.find(m => !m.matchesCarrier && m.path && m.best)!.mast.carrier
+    const sims = [...kiln.sims, { ...kiln.sims[0]!, id: 'second', carrier: second }]
+    const masts = run({ ...kiln, sims }).masts.filter(m => m.path)
+    const of = (m: (typeof masts)[number]) => (m.matchesCarrier ? 0 : m.ofSim ? 1 : 2)
+    expect(masts.map(of)).toContain(1)
+    expect(masts.map(of)).toEqual([...masts.map(of)].sort())
+    for (const m of masts.filter(m => of(m) === 1)) {
+      expect(m.mast.carrier).toBe(second)
+      if (m.best) expect(said(m.sentence)).toMatch(new RegExp(`^for the SIM of ${second}: `))
+    }
+    for (const m of masts.filter(m => of(m) === 2)) expect(said(m.sentence)).toContain('cannot use it')
+  })
   it('magnetic is true less declination', () =>
     expect((a.chosen!.magneticDeg! + a.declination!.declinationDeg + 720) % 360).toBeCloseTo(a.chosen!.bearingDeg, 6))
 })

@@ -15,6 +15,7 @@ import { calibrations, PRIOR_SIGMA_DB } from './calibrate'
 import type { Calibration } from './calibrate'
 import { atPresentStop, obstaclesHere, positionOf, screensHere, toFrame } from '../survey/place'
 import { ASSUMED_BANDWIDTH_MHZ, predictedRsrp } from './predict'
+import { carriersOf } from '../survey/setups'
 import type { Made } from '../survey/setups'
 import { NINE_IN_TEN } from '../survey/stats'
 import type { Cell, JobDocument, Mast, Obstacle, Reading, Site } from '../job/schema'
@@ -39,7 +40,10 @@ export interface MastView {
   /** bands of its carrier that were read here and that it does not send: they came from elsewhere */
   lacks: string[]
   path: PathResult | null
+  /** of the carrier that the job is planned on */
   matchesCarrier: boolean
+  /** of the carrier of any SIM here */
+  ofSim: boolean
   bearingDeg: number
   magneticDeg: number | null
   /** bearing as the site frame has it: from the nose or bow of what moves */
@@ -181,8 +185,8 @@ export function worthOf(rsrpDbm: number, sigmaDb: number): number {
 }
 
 /**
- * @returns masts in the order worth trying: the SIM's carrier first, then by what can be expected of the bands that
- * it and the kit share
+ * @returns masts in the order worth trying: the carrier that is planned on first, then those of the other SIMs, each by
+ * what can be expected of the bands that mast and kit share
  */
 export function rankMasts(
   doc: JobDocument,
@@ -201,6 +205,7 @@ export function rankMasts(
   const inputs = pathInputs(doc, byMast, known)
   const keys = new Map(inputs.map(i => [i.mastId, i.key]))
   const read = calibrations(doc, readings, id => evidence.paths[keys.get(id) ?? ''] ?? null, byMast)
+  const carriers = carriersOf(doc)
   const readHere = bandsRead(readings, job?.carrier ?? null)
   const views = inputs
     .map((input): MastView => {
@@ -231,6 +236,7 @@ export function rankMasts(
         calibration,
         bearingDeg,
         matchesCarrier: !job?.carrier || mast.carrier === job.carrier,
+        ofSim: !carriers.length || carriers.includes(mast.carrier),
         magneticDeg: path && dec ? trueToMagnetic(bearingDeg, dec.declinationDeg) : null,
         frameBearingDeg: toFrame(doc, bearingDeg),
         positionDeg,
@@ -255,6 +261,7 @@ export function rankMasts(
   views.sort(
     (a, b) =>
       Number(b.matchesCarrier) - Number(a.matchesCarrier) ||
+      Number(b.ofSim) - Number(a.ofSim) ||
       Math.round(10 * (b.expectedMbps - a.expectedMbps)) ||
       (b.best?.rsrpDbm ?? -999) - (a.best?.rsrpDbm ?? -999) ||
       a.distanceM - b.distanceM,
@@ -294,7 +301,7 @@ const whatAt = (v: MastView, atM: number, screens: readonly Obstacle[]): string 
 
 function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | null, screens: readonly Obstacle[]): Words {
   if (!v.path) return 'path not computed yet'
-  if (!v.matchesCarrier) return `${v.mast.carrier}, not ${carrier}: this SIM cannot use it`
+  if (!v.ofSim) return `${v.mast.carrier}, not ${carrier}: this SIM cannot use it`
   if (!v.best) return 'no band that the kit covers'
   const c = v.best.clearance
   const seen =
@@ -318,6 +325,7 @@ function sentenceFor(v: MastView, nearest: MastView | null, carrier: string | nu
       : '',
   ]
   const tail = concat(...more.filter(Boolean).map(t => words`; ${t}`))
+  if (!v.matchesCarrier) return words`for the SIM of ${v.mast.carrier}: ${seen}${tail}`
   if (!nearest || nearest === v || !nearest.best) return words`${v === nearest ? 'nearest; ' : ''}${seen}${tail}`
   const further = words`${overLand(v.distanceM - nearest.distanceM)} further`
   if (v.rank === 1) {

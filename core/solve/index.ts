@@ -1,5 +1,6 @@
 export { advise } from './advisor'
 export type { Advice, Advised } from './advisor'
+export type { Calls } from './free-cures'
 export { coverFloor, placesFor } from './cover'
 export type { Place } from './cover'
 export { solveCures } from './cures'

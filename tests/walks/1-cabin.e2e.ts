@@ -63,7 +63,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   await page.locator('[data-test=lay-router]').click()
   // A router that runs on the battery of the solar panel, in the place of the one for a socket.
   const router = page.locator('.strip li.part').filter({ hasText: 'router' })
-  await walker.choose(router.locator('.v-select'), 'Vehicle router, two cellular ports')
+  await walker.choose(router.locator('.mv-choice'), 'Vehicle router, two cellular ports')
   await expect(router).toContainText('Vehicle router')
   await sent(page)
   const bare = await walker.open('Plan')
@@ -97,7 +97,7 @@ test('a cabin, from an empty crew to the frozen handover', async ({ walker, page
   expect(await walker.open('Plan')).toMatch(/earth/i)
   await walker.choose(electrode.locator('[data-test=electrode-kind]'), /rod/)
   await walker.choose(electrode.locator('[data-test=bonded]'), 'yes')
-  await walker.choose(electrode.locator('.v-select').last(), /solid/)
+  await walker.choose(electrode.locator('.mv-choice').last(), /solid/)
   await sent(page)
   await expect(page.locator('[data-test=surge-row]').first()).toBeVisible()
 

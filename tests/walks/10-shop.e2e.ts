@@ -12,9 +12,9 @@ test('a shop, from an empty crew to the frozen handover', async ({ walker, page 
   const built = { 'Length': '31', 'Depth': '15', 'Storeys': '1', 'Storey height': '3.6', 'Roof above eaves, 0 is flat': '0' }
   await walker.type(built)
   await walker.keeps(built)
-  await walker.choose(page.locator('.v-select', { hasText: 'Outside walls' }), /^concrete, \d/)
+  await walker.choose(page.locator('.mv-choice', { hasText: 'Outside walls' }), /^concrete, \d/)
   await page.locator('[data-test=site-details]').click()
-  await walker.choose(page.locator('.v-select', { hasText: 'Rules of' }), /Europe/)
+  await walker.choose(page.locator('.mv-choice', { hasText: 'Rules of' }), /Europe/)
   await walker.mast('Quay mast', '47.4150, -40.6100', 'Tern', 'B3 B7', '25')
   await walker.section('Survey')
   await page.getByText('the spot itself').click()

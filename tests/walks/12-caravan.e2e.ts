@@ -56,7 +56,7 @@ test('a static caravan, from an empty crew to the frozen handover', async ({ wal
   const electrode = page.locator('[data-test=electrode]')
   await walker.choose(electrode.locator('[data-test=electrode-kind]'), /rod/)
   await walker.choose(electrode.locator('[data-test=bonded]'), 'yes')
-  await walker.choose(electrode.locator('.v-select').last(), /solid/)
+  await walker.choose(electrode.locator('.mv-choice').last(), /solid/)
   await walker.source('mains socket')
   await sent(page)
   // Everything is noted, and nothing is drilled: the plan is done.

@@ -10,7 +10,7 @@ test('a house and a booster, from an empty crew to the frozen handover', async (
   await walker.begin('home', 'Orchard house', { 'Position (may follow)': '47.42, -40.60', 'Agreed down': '10' })
   await walker.choose(page.locator('[data-test=carrier]'), 'Tern')
   await page.locator('[data-test=site-details]').click()
-  await walker.choose(page.locator('.v-select', { hasText: 'Rules of' }), /United States/)
+  await walker.choose(page.locator('.mv-choice', { hasText: 'Rules of' }), /United States/)
   await page.getByLabel('Calls must work').click()
   await page.locator('[data-test=inside]').click()
   await page.locator('[data-test=add-sheet]').click()

@@ -15,7 +15,7 @@ test('a fifth wheel with two modems, from an empty crew to the frozen handover',
   const sims = page.locator('[data-test=sim]')
   await expect(sims).toHaveCount(2)
   await walker.type({ SIM: 'Gannet 100 GB' }, sims.nth(1))
-  await walker.choose(sims.nth(1).locator('.v-select').first(), 'Gannet')
+  await walker.choose(sims.nth(1).locator('.mv-choice').first(), 'Gannet')
   await sent(page)
   await walker.mast('Fell mast', '47.4500, -40.6300', 'Tern', 'B20 B3', '32')
   await walker.mast('Dune mast', '47.4100, -40.5600', 'Gannet', 'B20 B7', '30')

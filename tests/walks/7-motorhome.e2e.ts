@@ -14,6 +14,7 @@ test('a motorhome, from an empty crew to the frozen handover', async ({ walker, 
   // The crew’s own antenna: 250 mm high, foot and leads its own.
   await walker.act('Plan')
   await walker.lay('router')
+  await page.locator('[data-test=kit-more]').click()
   await page.locator('[data-test=catalogue]').click()
   const parts = page.getByRole('dialog')
   await walker.choose(parts.locator('[data-test=part-like]'), /^Roof puck, two cellular feeds/)

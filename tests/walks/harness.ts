@@ -224,7 +224,7 @@ export class Walker {
 
   /** May we drill: as the owner said. */
   mayDrill(word: 'yes' | 'no' | 'still to ask'): Promise<void> {
-    return this.choose(this.page.locator('.v-select').filter({ hasText: 'May we drill?' }), word)
+    return this.choose(this.page.locator('.mv-choice').filter({ hasText: 'May we drill?' }), word)
   }
 
   /** The same level three times at a place of the walk, each a little off the other. */
@@ -236,7 +236,7 @@ export class Walker {
   /** Another part in the place of one in the order of the signal. */
   async swap(role: string, part: string): Promise<void> {
     const row = this.page.locator(`[data-role="${role}"]`).first()
-    await this.choose(row.locator('.v-select').first(), part)
+    await this.choose(row.locator('.mv-choice').first(), part)
     await expect(row).toContainText(part)
     await sent(this.page)
   }
@@ -342,7 +342,7 @@ export class Walker {
     const electrode = page.locator('[data-test=electrode]')
     await this.choose(electrode.locator('[data-test=electrode-kind]'), /rod/)
     await this.choose(electrode.locator('[data-test=bonded]'), 'yes')
-    await this.choose(electrode.locator('.v-select').last(), /solid/)
+    await this.choose(electrode.locator('.mv-choice').last(), /solid/)
     await sent(page)
   }
 

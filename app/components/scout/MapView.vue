@@ -180,7 +180,7 @@ function draw() {
       on,
       id: m.mast.id,
       name: m.rank <= 12 || on ? `${m.rank} ${m.mast.name}` : '',
-      mine: m.matchesCarrier,
+      mine: m.ofSim,
     })
   }
   for (const o of obstaclesHere(store.doc)) {
