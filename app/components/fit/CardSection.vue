@@ -1,12 +1,9 @@
 <script setup lang="ts">
-import { listed } from '#core/words'
 import { layoutSection } from '#core/drawing'
 import { along } from '#core/site'
-import { atPresentStop } from '#core/survey'
-import { cardFrom, climbOf, gatesBefore, hoursWords, linesOf, mayGoOn, plannedRows, readsBeside } from '#core/card'
+import { climbOf, gatesBefore, hoursWords, mayGoOn, readsBeside } from '#core/card'
 import type { CardStep } from '#core/card'
 import { num } from '#core/units'
-import { refuseLarge } from '~/utils/photos'
 
 /** What to do next, with everything at hand: the step, where it is, what must be true now, what comes after. */
 const store = useOpened()
@@ -15,22 +12,11 @@ const prefs = usePrefs()
 const { el, width, height } = useWidth()
 const now = useNow({ interval: 15_000 })
 const { once, doing } = useOnce()
-const { add: addPhotos, busy, error: photoError } = usePhotos()
-const { byKey } = usePrices()
-const { next: visit } = useVisits()
 const { fleet } = useFleet()
 const { note } = useChecks()
 const t = useSay()
 
-const onDay = computed(() => visit.value?.onDay ?? dayOf(now.value))
-const { planned, steps: made } = useSteps()
-const rows = computed(() => plannedRows(atPresentStop(planned.value), store.result.tree))
-const lines = computed(() => linesOf(rows.value, store.doc, byKey.value))
-/** what hardens is looked at every few minutes, not with every tick of the clock */
-const about = computed(() => new Date(Math.floor(now.value.getTime() / HARDENS_MS) * HARDENS_MS).toISOString())
-const HARDENS_MS = 5 * 60_000
-const card = computed(() => cardFrom(made.value, store.doc, { lines: lines.value, onDay: onDay.value, atUtc: about.value }))
-const steps = computed(() => card.value.steps)
+const { card, steps, lines, planned, visit } = useCard(now)
 const picked = ref<string | null>(null)
 const step = computed(() => steps.value.find(s => s.id === picked.value) ?? card.value.next ?? steps.value.at(-1) ?? null)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))
@@ -74,14 +60,10 @@ const finish = () =>
     await said
   })
 const undone = (s: CardStep) => once(() => mark(s, { done: false }, 'a step not done after all'))
-const refusing = ref(false)
-const why = ref('')
-const refuse = () =>
+const stop = (why: string) =>
   once(async () => {
-    if (!step.value || !why.value.trim()) return
-    await mark(step.value, { done: false, reason: why.value.trim() }, 'a step that is not so')
-    refusing.value = false
-    why.value = ''
+    if (!step.value) return
+    await mark(step.value, { done: false, reason: why }, 'a problem with a step')
     picked.value = null
   })
 const dropOwn = (s: CardStep) =>
@@ -90,30 +72,6 @@ const dropOwn = (s: CardStep) =>
     picked.value = null
   })
 
-/** A label is covered first; everything else is kept at once. */
-const labelled = ref<File | null>(null)
-const labelling = ref(false)
-function shoot(e: Event) {
-  const input = e.target as HTMLInputElement
-  const [file] = input.files ?? []
-  const s = step.value
-  input.value = ''
-  if (!file || !s) return
-  try {
-    refuseLarge(file)
-  } catch (x) {
-    photoError.value = messageOf(x)
-    return
-  }
-  photoError.value = ''
-  if (s.photo?.includes('label')) {
-    labelled.value = file
-    labelling.value = true
-    return
-  }
-  const node = store.doc.nodes.find(n => s.id.endsWith(n.id))
-  void addPhotos([file], { nodeId: node?.id, at: node ? null : s.at, stepKey: s.id })
-}
 const photos = computed(() => store.doc.photos.filter(p => step.value && p.stepKey === step.value.id))
 
 /** the cable that is pulled; the picture is drawn anew for another one alone, not for every step */
@@ -165,141 +123,78 @@ useKeys({
         :step-id="step?.id ?? null"
         @pick="id => (picked = id)"
       />
-      <nav v-if="!roof || listing" class="list" :class="{ listing }" aria-label="All steps">
-        <p class="when">
-          <button type="button" class="plain" data-test="days" @click="days = true">
-            {{
-              visit
-                ? `${dayWords(visit.onDay)}, ${hoursWords(visit)}${visit.team ? `, ${visit.team}` : ''}`
-                : 'no day on site yet'
-            }}
-          </button>
-          <a :href="`/api/jobs/${store.id}/plan.pdf?what=card&units=${prefs.units}`" download="job-card.pdf" data-test="card-pdf"
-            >on paper</a
-          >
-          <NuxtLink v-if="fleet" :to="`/fleet/${store.id}`" data-test="fleet">fleet of {{ fleet.units.length }}</NuxtLink>
-          <NuxtLink v-else-if="session.mayEdit" :to="`/fleet/${store.id}`" class="soft">more like it</NuxtLink>
-        </p>
-        <StepList :steps="steps" :step-id="step?.id ?? null" @pick="id => ((picked = id), (listing = false))" />
-      </nav>
-      <article v-if="step" class="card" :class="{ listing }" :data-step="step.id" aria-live="polite">
-        <div class="bar" aria-hidden="true">
-          <i
-            v-for="s in steps"
-            :key="s.id"
-            v-memo="[s.done, s.id === step.id, s.notSo, !s.waits]"
-            :class="{ done: s.done, here: s.id === step.id, stopped: s.notSo, waits: s.waits && !s.done }"
-          />
-        </div>
-        <p class="row soft">
-          <button type="button" class="link" data-test="all-steps" @click="listing = !listing">
-            step {{ index + 1 }} of {{ steps.length }}</button
-          ><span v-if="climb && climb.steps.length > 1"> · one climb, {{ climb.steps.length }} steps on it</span>
-          <b class="fig left" data-test="time-left">{{
-            card.left.likely ? `${spell(card.left.likely)} ± ${num(card.left.sigma)} left` : 'all done'
-          }}</b>
-        </p>
-        <h1 data-test="step-words">{{ t(step.words) }}</h1>
-        <div ref="el" class="picture">
-          <DrawingView v-if="view" :drawing="view.drawing" label="Where this step is">
-            <circle v-if="ring" :cx="ring.x" :cy="ring.y" r="16" class="ring" />
-          </DrawingView>
-          <label class="shoot"
-            >{{ busy ? 'taking it in…' : 'photograph +'
-            }}<input
-              type="file"
-              accept="image/*"
-              capture="environment"
-              :disabled="busy || !session.mayEdit"
-              aria-label="photograph of this step"
-              @change="shoot"
-          /></label>
-        </div>
-        <p v-if="photoError" class="error" role="alert">{{ photoError }}</p>
-        <div v-if="photos.length" class="photos"><PhotoThumb v-for="p in photos" :key="p.id" :photo="p" /></div>
-        <GateBox v-for="g in gates" :key="`${g.gate} ${g.need.of}`" :gate="g" @said="now = new Date()" />
-        <DryRunReads v-if="step.id === 'dry-run' && !step.done" />
-        <p v-if="dryTrouble && !step.done" class="waits" data-test="dry-trouble">{{ dryTrouble }}</p>
-        <p v-if="step.hardensUntil && !step.done" class="waits" data-test="hardens">
-          What was filled or glued hardens until {{ dayAndTime(step.hardensUntil) }}; its maker’s sheet wins.
-        </p>
-        <p v-if="waitsFor.length" class="waits">
-          After: <span v-for="(w, i) in waitsFor.slice(0, 3)" :key="w.id">{{ i ? ', ' : '' }}{{ t(w.words) }}</span
-          >{{ waitsFor.length > 3 ? ` and ${waitsFor.length - 3} more` : '' }}.
-        </p>
-        <dl>
-          <template v-if="bundle">
-            <dt>bundle</dt>
-            <dd data-test="bundle"><b>For the whole climb:</b> {{ t(listed(bundle, ', ')) }}</dd>
-          </template>
-          <template v-else-if="step.parts.length || step.tools.length">
-            <dt>take {{ step.stand === 'up' ? 'up' : 'along' }}</dt>
-            <dd>{{ t(listed([...step.parts, ...step.tools], ', ')) }}</dd>
-          </template>
-          <dt>then</dt>
-          <dd>{{ t(step.then) }}</dd>
-          <template v-if="step.figure && step.id !== 'dry-run'">
-            <dt>figure</dt>
-            <dd>
-              <b>{{ t(step.figure) }}</b>
-            </dd>
-          </template>
-          <template v-if="step.photo">
-            <dt>photo</dt>
-            <dd>{{ step.photo }}</dd>
-          </template>
-          <template v-if="step.people === 2">
-            <dt>who</dt>
-            <dd>two people</dd>
-          </template>
-          <template v-if="step.dry">
-            <dt>weather</dt>
-            <dd>dry</dd>
-          </template>
-          <template v-if="step.waits">
-            <dt>late</dt>
-            <dd class="error" data-test="late">
-              {{ step.waits.line.name }}, {{ step.waits.line.dueOn ? dayWords(step.waits.line.dueOn) : 'no day known' }}:
-              {{ heldUp === 1 ? 'this step waits' : `${heldUp} steps wait` }}
-            </dd>
-          </template>
-          <template v-if="following">
-            <dt class="soft">next</dt>
-            <dd class="soft">{{ t(following.words) }}</dd>
-          </template>
-        </dl>
-        <StepTaught :key="step.id" :step="step" :fleet="fleet" />
-        <p v-if="step.done" class="soft" data-test="done-by">
-          {{ step.mark ? `Done by ${step.mark.by}, ${dayAndTime(step.mark.atUtc!)}.` : 'Done: the job itself shows it.' }}
-          <span v-if="step.against" class="error" data-test="against">{{ step.against }}.</span>
-          <span v-if="step.changed" class="error">The plan has changed since: look at it again.</span>
-        </p>
-        <p v-if="step.notSo" class="error">Not so: {{ step.notSo }}</p>
-        <form v-if="refusing" class="refuse" @submit.prevent="refuse">
-          <v-text-field v-model="why" label="What is wrong?" autofocus data-test="why" />
-          <button type="submit" class="press">keep</button>
-        </form>
-        <div v-if="session.mayEdit" class="does">
-          <template v-if="step.done">
-            <button type="button" class="press" :disabled="doing" data-test="undone" @click="undone(step)">
-              not done after all
+      <div class="scroll">
+        <nav v-if="!roof || listing" class="list" :class="{ listing }" aria-label="All steps">
+          <p class="when">
+            <button type="button" class="plain" data-test="days" @click="days = true">
+              {{
+                visit
+                  ? `${dayWords(visit.onDay)}, ${hoursWords(visit)}${visit.team ? `, ${visit.team}` : ''}`
+                  : 'no day on site yet'
+              }}
             </button>
-            <button v-if="card.next" type="button" class="press" @click="picked = null">to the next</button>
-          </template>
-          <template v-else>
-            <button type="button" class="press finish" :disabled="!ready || doing" data-test="step-done" @click="finish">
-              Done, next
-            </button>
-            <button v-if="step.notSo" type="button" class="press" :disabled="doing" data-test="so-now" @click="undone(step)">
-              it is so now
-            </button>
-            <button v-else type="button" class="press" data-test="not-so" @click="refusing = !refusing">not so</button>
-            <button v-if="step.own" type="button" class="press" :disabled="doing" @click="dropOwn(step)">take it away</button>
-          </template>
-        </div>
-        <p class="soft">Local rules and licensed people decide; this card does not replace them.</p>
-      </article>
-      <LabelSheet v-if="step" v-model="labelling" :file="labelled" :step="step" />
+            <a
+              :href="`/api/jobs/${store.id}/plan.pdf?what=card&units=${prefs.units}`"
+              download="job-card.pdf"
+              data-test="card-pdf"
+              >on paper</a
+            >
+            <NuxtLink v-if="fleet" :to="`/fleet/${store.id}`" data-test="fleet">fleet of {{ fleet.units.length }}</NuxtLink>
+            <NuxtLink v-else-if="session.mayEdit" :to="`/fleet/${store.id}`" class="soft">more like it</NuxtLink>
+          </p>
+          <StepList :steps="steps" :step-id="step?.id ?? null" @pick="id => ((picked = id), (listing = false))" />
+        </nav>
+        <article v-if="step" class="card" :class="{ listing }" :data-step="step.id" aria-live="polite">
+          <StepBar :steps="steps" :step-id="step.id" />
+          <p class="row soft">
+            <button type="button" class="link" data-test="all-steps" @click="listing = !listing">
+              step {{ index + 1 }} of {{ steps.length }}</button
+            ><span v-if="climb && climb.steps.length > 1"> · one climb, {{ climb.steps.length }} steps on it</span>
+            <b class="fig left" data-test="time-left">{{
+              card.left.likely ? `${spell(card.left.likely)} ± ${num(card.left.sigma)} left` : 'all done'
+            }}</b>
+          </p>
+          <h1 data-test="step-words">{{ t(step.words) }}</h1>
+          <div ref="el" class="picture">
+            <DrawingView v-if="view" :drawing="view.drawing" label="Where this step is">
+              <circle v-if="ring" :cx="ring.x" :cy="ring.y" r="16" class="ring" />
+            </DrawingView>
+          </div>
+          <div v-if="photos.length" class="photos"><PhotoThumb v-for="p in photos" :key="p.id" :photo="p" /></div>
+          <GateBox v-for="g in gates" :key="`${g.gate} ${g.need.of}`" :gate="g" @said="now = new Date()" />
+          <DryRunReads v-if="step.id === 'dry-run' && !step.done" />
+          <p v-if="dryTrouble && !step.done" class="waits" data-test="dry-trouble">{{ dryTrouble }}</p>
+          <p v-if="step.hardensUntil && !step.done" class="waits" data-test="hardens">
+            What was filled or glued hardens until {{ dayAndTime(step.hardensUntil) }}; its maker’s sheet wins.
+          </p>
+          <p v-if="waitsFor.length" class="waits">
+            After: <span v-for="(w, i) in waitsFor.slice(0, 3)" :key="w.id">{{ i ? ', ' : '' }}{{ t(w.words) }}</span
+            >{{ waitsFor.length > 3 ? ` and ${waitsFor.length - 3} more` : '' }}.
+          </p>
+          <StepFacts v-if="!listing" :step="step" :bundle="bundle" :following="following" :held-up="heldUp" />
+          <StepTaught :key="step.id" :step="step" :fleet="fleet" />
+          <p v-if="step.done" class="soft" data-test="done-by">
+            {{ step.mark ? `Done by ${step.mark.by}, ${dayAndTime(step.mark.atUtc!)}.` : 'Done: the job itself shows it.' }}
+            <span v-if="step.against" class="error" data-test="against">{{ step.against }}.</span>
+            <span v-if="step.changed" class="error">The plan has changed since: look at it again.</span>
+          </p>
+          <p v-if="step.notSo" class="error">Problem: {{ step.notSo }}</p>
+          <p class="soft">Local rules and licensed people decide; this card does not replace them.</p>
+        </article>
+      </div>
+      <StepDoes
+        v-if="step && session.mayEdit"
+        class="reach"
+        :step="step"
+        :ready="ready"
+        :busy="doing"
+        :has-next="!!card.next"
+        @done="finish"
+        @undone="undone(step)"
+        @next="picked = null"
+        @problem="stop"
+        @drop="dropOwn(step)"
+      />
       <VisitSheet v-model="days" :card="card" :lines="lines" />
     </template>
   </div>
@@ -310,13 +205,24 @@ useKeys({
   height: 100%;
   display: grid;
   grid-template-columns: minmax(300px, 420px) minmax(0, 1fr);
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr) auto;
+}
+.scroll {
+  display: contents;
+}
+.list {
+  grid-row: 2 / 4;
+}
+.card,
+.reach {
+  grid-column: 2;
 }
 .strip {
   grid-column: 1 / -1;
 }
 .when {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   gap: 12px;
   align-items: baseline;
@@ -339,27 +245,6 @@ useKeys({
   overflow: auto;
   padding: 14px 24px 24px;
   max-width: 760px;
-}
-.bar {
-  display: flex;
-  gap: 2px;
-}
-.bar i {
-  flex: 1;
-  height: 8px;
-  background: var(--mv-line);
-}
-.bar .done {
-  background: var(--mv-met);
-}
-.bar .stopped {
-  background: var(--mv-short);
-}
-.bar .waits {
-  background: var(--mv-agreed);
-}
-.bar .here {
-  background: var(--mv-ink);
 }
 .row {
   display: flex;
@@ -392,65 +277,9 @@ h1 {
   stroke: var(--mv-short);
   stroke-width: 3;
 }
-.shoot {
-  position: absolute;
-  right: 10px;
-  bottom: 8px;
-  color: var(--mv-computed);
-  background: var(--mv-sheet);
-  padding: 4px 8px;
-  cursor: pointer;
-}
-.shoot input {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
-}
-.shoot:focus-within {
-  outline: 2px solid var(--mv-computed);
-}
 .waits {
   border-left: 4px solid var(--mv-agreed);
   padding-left: 10px;
-}
-dl {
-  display: grid;
-  grid-template-columns: 74px 1fr;
-  gap: 6px 10px;
-  margin: 12px 0;
-}
-dt {
-  color: var(--mv-soft);
-}
-dd {
-  margin: 0;
-}
-.does {
-  display: flex;
-  gap: 10px;
-  margin: 12px 0;
-}
-.does .press {
-  min-height: 56px;
-  padding: 0 20px;
-}
-.does .finish {
-  flex: 1;
-  font-size: 17px;
-  background: var(--mv-ink);
-  color: var(--mv-sheet);
-}
-.does .finish:disabled {
-  background: var(--mv-line);
-  border-color: var(--mv-line);
-  color: var(--mv-soft);
-  opacity: 1;
-}
-.refuse {
-  display: flex;
-  gap: 8px;
-  align-items: flex-start;
 }
 .empty {
   padding: 32px 20px;
@@ -458,7 +287,13 @@ dd {
 }
 @media (max-width: 900px) {
   .cardpage {
+    display: flex;
+    flex-direction: column;
+  }
+  .scroll {
     display: block;
+    flex: 1;
+    min-height: 0;
     overflow: auto;
   }
   .list {
@@ -474,8 +309,7 @@ dd {
     overflow: visible;
   }
   .card.listing .picture,
-  .card.listing .gate,
-  .card.listing dl {
+  .card.listing .gate {
     display: none;
   }
   .link {
@@ -484,17 +318,6 @@ dd {
   }
   .picture {
     height: 190px;
-  }
-  .does {
-    position: sticky;
-    bottom: 0;
-    background: var(--mv-paper);
-    padding: 8px 0;
-  }
-  .shoot {
-    min-height: 44px;
-    display: flex;
-    align-items: center;
   }
 }
 </style>
