@@ -74,6 +74,7 @@ export interface JobListItem {
   spots: number
   readings: number
   customerName: string | null
+  customerAddress: string | null
   agreedDownMbps: number | null
   /** day of the next visit */
   nextOn: string | null

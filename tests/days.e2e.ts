@@ -259,7 +259,9 @@ test('a label: the key is black before the picture leaves this device, a misread
   await page.locator('[data-test=step-labels]').click()
   const white = new PNG({ width: 400, height: 300 })
   white.data.fill(255)
-  await page.locator('.shoot input').setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: PNG.sync.write(white) })
+  await page
+    .getByLabel('photograph of this step')
+    .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: PNG.sync.write(white) })
   const imei = page.locator('[data-test=imei] input')
   await expect(imei).toHaveValue('490154203237518')
   await expect(page.locator('[data-test=mac] input')).toHaveValue('02:00:5E:10:00:01')

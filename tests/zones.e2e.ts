@@ -88,12 +88,10 @@ test('a section of many antennas is read floor by floor: by press, by wheel and 
 }) => {
   await openJob(page, CLINIC, 'place')
   const svg = page.locator('[data-test=pull] svg')
-  const width = () => svg.evaluate(e => e.getBoundingClientRect().width)
-  const letters = () =>
-    svg
-      .locator('text')
-      .first()
-      .evaluate(e => getComputedStyle(e).fontSize)
+  await expect(svg.locator('text').first()).toBeVisible()
+  // Found and measured in one turn of the page: the drawing may be made anew between two.
+  const width = () => page.evaluate(() => document.querySelector('[data-test=pull] svg')!.getBoundingClientRect().width)
+  const letters = () => page.evaluate(() => getComputedStyle(document.querySelector('[data-test=pull] svg text')!).fontSize)
   const [whole, size] = [await width(), await letters()]
   await page.locator('[data-test=floor-1]').click()
   expect(await width()).toBeGreaterThan(2 * whole)

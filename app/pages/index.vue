@@ -78,7 +78,7 @@ function seenLast(list: JobListItem[]): JobListItem[] {
   const words = search.value.trim().toLowerCase()
   return list.filter(
     j =>
-      (!words || `${j.name} ${j.customerName ?? ''}`.toLowerCase().includes(words)) &&
+      (!words || `${j.name} ${j.customerName ?? ''} ${j.customerAddress ?? ''}`.toLowerCase().includes(words)) &&
       (!state.value || j.state === state.value) &&
       (!only.value || j.kind === only.value) &&
       // A list that was kept before people were told holds nobody's.
@@ -350,8 +350,9 @@ useHead({ title: 'Jobs · Multivox' })
               ></span
             >
             <span class="at soft"
-              ><span class="fig">{{
-                j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no position'
+              ><span v-if="j.customerAddress" class="where">{{ j.customerAddress }}</span
+              ><span v-else class="fig">{{
+                j.latDeg !== null ? `${j.latDeg.toFixed(3)}, ${j.lonDeg?.toFixed(3)}`.replace(/-/g, '−') : 'no place yet'
               }}</span
               ><span>{{ changedWords(j.changedAt) }}</span></span
             >
@@ -545,6 +546,10 @@ useHead({ title: 'Jobs · Multivox' })
   }
   .row > .when:empty,
   .row > .at {
+    grid-column: 1;
+    text-align: left;
+  }
+  .row > .at > :not(.where) {
     display: none;
   }
   .row > .next,

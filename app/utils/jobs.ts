@@ -28,6 +28,7 @@ export function jobListItem(d: JobDocument, workers: string[] = []): JobListItem
     spots: d.spots.length,
     readings: standing(d.readings).length,
     customerName: job.customerName ?? null,
+    customerAddress: job.customerAddress ?? null,
     agreedDownMbps: job.agreedDownMbps ?? null,
     nextOn: job.nextOn ?? null,
     fleet: job.methodId !== null,

@@ -15,6 +15,7 @@ const job = (id: string, nextOn: string | null, o: Partial<JobListItem> = {}): J
   readings: 0,
   workers: [],
   customerName: null,
+  customerAddress: null,
   agreedDownMbps: null,
   nextOn,
   fleet: false,

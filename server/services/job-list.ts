@@ -31,6 +31,7 @@ const WANTED = sql`${jobs.crewId} = ${at('crew')}
 /** What the list shows of a job is worked out for the page alone. */
 const page = compiled<JobList['jobs'][number] & Record<keyof typeof ACT_DONE, boolean> & { queued: string; cursor: string }>(sql`
   select ${jobs.id}, ${jobs.name}, ${jobs.kind}, ${jobs.state}, ${jobs.customerName} as "customerName",
+    ${jobs.customerAddress} as "customerAddress",
     ${jobs.agreedDownMbps} as "agreedDownMbps", ${jobs.nextOn}::text as "nextOn",
     ${jobs.methodId} is not null as fleet, ${CARD_BEGUN} as "cardBegun", ${jobs.queued}::text as queued,
     to_char(${jobs.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') as cursor,

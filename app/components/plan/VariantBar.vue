@@ -117,7 +117,11 @@ useKeys({
   border-left-width: 0;
   background: none;
   min-width: 30px;
+  max-width: 180px;
   min-height: 26px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   cursor: pointer;
 }
 .which button:first-child {

@@ -55,6 +55,11 @@ const isBest = (row: (typeof ROWS)[number], v: Variant): boolean =>
   !!row.better && differs(row.of) && row.of(v) !== '–' && row.better(v) === Math.max(...variants.value!.map(row.better))
 const setReason = (id: string) => (reason: string | null) =>
   store.commit([{ table: 'designs', op: 'update', rowId: id, fields: { reason } }], 'why this variant')
+/** two of one name could not be told apart in the bar */
+const setName = (id: string) => async (name: string) =>
+  store.doc.designs.some(d => d.id !== id && d.name === name)
+    ? [{ field: 'name', message: 'another variant has this name' }]
+    : store.commit([{ table: 'designs', op: 'update', rowId: id, fields: { name } }], 'name a variant')
 const { doing, once } = useOnce()
 const remove = (id: string) => once(() => store.commit([{ table: 'designs', op: 'delete', rowId: id }], 'take a variant out'))
 const swept = (id: string) => store.doc.sweeps.some(s => s.designId === id) || store.doc.setups.some(s => s.designId === id)
@@ -89,6 +94,12 @@ const swept = (id: string) => store.doc.sweeps.some(s => s.designId === id) || s
           <th scope="row">{{ row.label }}</th>
           <td v-for="v in variants" :key="v.designId" :class="{ on: v.chosen, differs: differs(row.of), best: isBest(row, v) }">
             {{ row.of(v) }}
+          </td>
+        </tr>
+        <tr v-if="session.mayEdit">
+          <th scope="row">name</th>
+          <td v-for="v in variants" :key="v.designId" :class="{ on: v.chosen }">
+            <MvText label="Name" :value="v.name" required :data-test="`rename-${v.name}`" :save="setName(v.designId)" />
           </td>
         </tr>
         <tr>
