@@ -23,7 +23,6 @@ const tick = async (/** @type {import('@playwright/test').Page} */ page) => {
 }
 const KILN = job(1)
 const LOFT = job(2)
-const TRAILER = '0192f000-0100-7000-8000-000000000001'
 const CLINIC = '0192f000-0110-7000-8000-000000000001'
 
 /** An exercise turned through, read four times and locked. */
@@ -60,17 +59,7 @@ const VIEWS = [
   ['ask', 1280, 800, `/job/${KILN}/ask`],
   ['survey', 1280, 800, `/job/${job(3)}/survey`, page => page.locator('[data-test=one-by-one-open]').click()],
   ['bearings', 1280, 800, `/job/${KILN}/bearings`],
-  [
-    'choose',
-    1280,
-    800,
-    `/job/${TRAILER}/choose`,
-    page =>
-      page
-        .locator('[data-test=modem-2]')
-        .scrollIntoViewIfNeeded()
-        .then(() => page.waitForTimeout(1500)),
-  ],
+  ['choose', 1280, 800, `/job/${job(3)}/choose`, page => page.locator('[data-test=advice-router]').waitFor({ timeout: 60_000 })],
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
   [

@@ -74,8 +74,8 @@ async function take(v: T | null) {
 }
 .phrase-select :deep(input:placeholder-shown) {
   position: static;
-  width: auto;
-  field-sizing: content;
+  flex: none;
+  min-width: 6ch;
   opacity: 1 !important;
 }
 .phrase-select :deep(input::placeholder) {

@@ -241,9 +241,11 @@ useHead({ title: 'Jobs · Multivox' })
           {{ prefs.night ? 'night' : 'sun' }}
         </button>
         <button type="button" class="press bare" data-test="sign-out" @click="signOut()">sign out</button>
-        <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="making = true">
-          New job <kbd class="key">N</kbd>
-        </button>
+        <template #main>
+          <button v-if="session.mayEdit" type="button" class="press filled" data-test="new-job" @click="making = true">
+            New job <kbd class="key">N</kbd>
+          </button>
+        </template>
       </PageHead>
       <p v-if="offline" class="note" role="status">
         {{ failed || 'No connection: jobs opened on this device still work.' }}
@@ -544,7 +546,9 @@ useHead({ title: 'Jobs · Multivox' })
   .row > .when {
     grid-column: 1 / -1;
   }
-  .row > .when:empty,
+  .row > .when:empty {
+    display: none;
+  }
   .row > .at {
     grid-column: 1;
     text-align: left;
