@@ -244,6 +244,9 @@ export interface LabelWish {
 const SEARCH_PX = 8
 const MOST_SEARCHED_PX = 10_000
 
+const COLUMN_PX = 32
+const columnOf = (x: number): number => Math.floor(x / COLUMN_PX)
+
 /**
  * Keeps labels off each other and off lines. The rule: each label in its turn takes the free place
  * nearest to the one it asked for, looked for above and below it, then further to either side; one that
@@ -252,7 +255,8 @@ const MOST_SEARCHED_PX = 10_000
  */
 export class LabelSpace {
   private readonly taken: Box[] = []
-  private readonly lines: [number, number, number, number][] = []
+  /** lines by the columns of the drawing that they pass: a label looks at those of its own columns alone */
+  private readonly lines = new Map<number, [number, number, number, number][]>()
   /** words, apart from parts: no leader crosses them */
   private readonly words: Box[] = []
 
@@ -273,7 +277,11 @@ export class LabelSpace {
 
   /** A line that no label may cross. */
   keepOff(x1: number, y1: number, x2: number, y2: number): void {
-    this.lines.push([x1, y1, x2, y2])
+    for (let c = columnOf(Math.min(x1, x2)); c <= columnOf(Math.max(x1, x2)); c++) {
+      const there = this.lines.get(c)
+      if (there) there.push([x1, y1, x2, y2])
+      else this.lines.set(c, [[x1, y1, x2, y2]])
+    }
   }
 
   /** Whether a box lies on no label and no part; lines may cross it. */
@@ -282,7 +290,10 @@ export class LabelSpace {
   }
 
   private free(box: Box): boolean {
-    return this.apart(box) && !this.lines.some(l => crosses(l, box))
+    if (!this.apart(box)) return false
+    for (let c = columnOf(box.x); c <= columnOf(box.x + box.w); c++)
+      if (this.lines.get(c)?.some(l => crosses(l, box))) return false
+    return true
   }
 
   /** @returns the corner of the nearest box within the bounds that is as asked, looked for over the whole of them */
@@ -398,7 +409,7 @@ export class LabelSpace {
     if (leader && this.clear(leader)) {
       const [x1, y1, x2, y2] = leader
       p.push({ kind: 'line', style: 'drop', x1, y1, x2, y2 })
-      this.lines.push(leader)
+      this.keepOff(x1, y1, x2, y2)
     }
     this.taken.push(box)
     this.words.push(box)
