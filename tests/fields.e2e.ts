@@ -169,6 +169,7 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...nobody('of the lay-out; up and down in Aim is the design’s', 'tiltDeg'),
     ...within('route', 'a mast is held, stands or does not', 'fixing'),
     ...within('route', 'a box on 12 V', 'feed'),
+    ...within('leads', 'an antenna taken out, the others keep their numbers', 'number'),
     ...by('source', 'sourceId'),
     ...by('figures', 'polarisation', 'name'),
   },

@@ -1,7 +1,7 @@
 /** Leads, data cables and names: what is fixed to a part or carries no radio is pulled like any cable, and called by its name. */
 import { choose } from './support/choose'
 import { copyOf } from './support/copy'
-import { database, expect, KETCH, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
+import { CLINIC, database, expect, KETCH, KILN, LOFT, openJob, sent, test, TRAILER } from './support/fixtures'
 
 const MAIL_VAN = '0192f000-0070-7000-8000-000000000001'
 
@@ -175,6 +175,70 @@ test('a router goes on a UPS by a press, which says for how long, and off again'
   await page.locator('[data-test=layer-feeds]').click()
   await page.locator('[data-test=off-ups]').click()
   await expect(page.locator('[data-test=put-ups]')).toBeVisible()
+  // The next test takes a copy of it as it was.
+  await sent(page)
+})
+
+test('a router ashore goes on an inverter by a press: its lead from the battery, its waste a day, its steps; and off again', async ({
+  demoPage: page,
+}) => {
+  const job = await copyOf(page.request, KILN)
+  await openJob(page, job, 'place')
+  await page.locator('[data-test=pins]').first().click()
+  await page.locator('[data-test=add-12-V-feed]').click()
+  await page.keyboard.press('Escape')
+  await sent(page)
+  await openJob(page, job, 'route')
+  await page.locator('[data-test=layer-feeds]').click()
+  await page.locator('[data-test=put-inverter]').click()
+  await expect(page.locator('[data-test=supply-lead]')).toContainText('Fuse tap → Inverter → Router')
+  await expect(page.locator('[data-test=ah-a-day]')).toContainText('the inverter’s waste with it')
+  await expect(page.locator('[data-test=put-ups]')).toHaveCount(0)
+  await sent(page)
+  await openJob(page, job, 'card')
+  await expect(page.locator('[data-test=step-pull]').filter({ hasText: 'Fuse tap to Inverter' })).toHaveCount(1)
+  await expect(page.locator('[data-test=step-volts]')).toContainText('Read the volts at Inverter, under load')
+  await openJob(page, job, 'route')
+  await page.locator('[data-test=layer-feeds]').click()
+  await page.getByRole('button', { name: 'take out Inverter' }).click()
+  await expect(page.locator('[data-test=put-inverter]')).toBeVisible()
+  await expect(page.locator('[data-test=supply-lead]')).toHaveCount(0)
+})
+
+test('a plain switch in the cable of a modem outdoors gives it no power: told, changed for one that does in a press', async ({
+  demoPage: page,
+}) => {
+  const job = await copyOf(page.request, LOFT)
+  await openJob(page, job, 'choose')
+  await page.locator('[data-test=variant-B]').click()
+  await page.locator('[data-test=put-switch]').first().click()
+  await expect(page.locator('[data-test=data-cables]')).toContainText('Switch')
+  await page.locator('[data-test=findings]').click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText('Switch gives Outdoor modem no power')
+  await dialog.getByRole('button', { name: /another in its place/ }).click()
+  await expect(dialog).not.toContainText('Switch gives Outdoor modem no power')
+})
+
+test('an antenna taken out, the others keep their numbers; the next one takes the number that is free', async ({
+  demoPage: page,
+  app,
+}) => {
+  const job = await copyOf(page.request, CLINIC)
+  await openJob(page, job, 'choose')
+  const names = async () =>
+    (await page.locator('.tree td.name .plain').allTextContents()).flatMap(n => /^\s*(Dome \d+),/.exec(n)?.[1] ?? []).toSorted()
+  const before = await names()
+  expect(before).toContain('Dome 2')
+  await page.getByRole('button', { name: /^change at Dome 2,/ }).click()
+  await page.getByText('take it out').click()
+  await expect.poll(names).toEqual(before.filter(n => n !== 'Dome 2'))
+  await sent(page)
+  const sql = database(app)
+  const [row] =
+    await sql`select count(*)::int as n, min(number)::int as least from nodes where job_id = ${job} and number is not null`
+  expect(row).toMatchObject({ n: before.length - 2, least: 3 })
+  await sql.end()
 })
 
 test('SIMs lie in the slots of two modems: each has its own mast and promise, and what is taken out is missed', async ({

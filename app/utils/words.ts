@@ -10,6 +10,7 @@ const FIELDS: Record<string, string> = {
   agreedDownMbps: 'download agreed',
   agreedUpMbps: 'upload agreed',
   name: 'name',
+  number: 'number among those alike',
   upM: 'height',
   lengthM: 'length',
   partId: 'part',

@@ -42,11 +42,12 @@ export const raising = ({ node }: TreeNode): GateNeed => ({
   assembledM: raisedM(node),
 })
 
-export const energising = ({ node, part }: TreeNode): GateNeed => ({
+/** @param wired  two wires come to it, or to the inverter that it is plugged into */
+export const energising = ({ node, part }: TreeNode, wired: boolean): GateNeed => ({
   gate: 'energise',
   of: node.id,
   about: digest(`${placeOf(node)} ${part.id}`),
-  supply: part.supply === '12 V' ? 'wired' : 'plugged',
+  supply: wired ? 'wired' : 'plugged',
 })
 
 /** A box that sends: its own antennas are on, people stand off. A booster is registered too. */

@@ -115,7 +115,15 @@ export function after(s: CardContext): Draft[] {
     },
   ]
   const powered = [...a.tree.amplifiers, ...a.tree.routers].map(
-    at => feeds.find(f => f.at.node.id === at.node.id) ?? { at, wire: null, fuseA: null, supply: at.part.supply ?? null },
+    at =>
+      feeds.find(f => f.at.node.id === at.node.id) ?? {
+        at,
+        wire: null,
+        fuseA: null,
+        supply: at.part.supply ?? null,
+        wired: at.part.supply === '12 V',
+        planned: null,
+      },
   )
   for (const f of powered) {
     const lacks = a.demands.filter(d => d.kind === 'feed' && d.subjectId === f.at.node.id)
@@ -126,16 +134,20 @@ export function after(s: CardContext): Draft[] {
       at: f.at.node,
       parts: f.wire ? [f.wire.words, ...(f.fuseA === null ? [] : [`fuse ${num(f.fuseA, f.fuseA % 1 ? 1 : 0)} A`])] : [],
       takes: f.wire ? [`wire:${f.wire.id}`, 'fuse'] : [],
-      tools: f.supply === '12 V' ? ['meter', 'crimper'] : [],
-      then:
-        f.supply === '12 V'
-          ? 'Its feed told by switching something on it off, what has no label left alone; lead cut to length, negative found ' +
-            `by the meter; eye terminals, negative first${CASE_WORDS[kind]}; legend of the fuses kept, fuse last; red, then green.`
-          : f.supply === 'PoE' || f.supply === 'passive PoE'
-            ? 'Injector indoors, lamps at both ends.'
-            : 'By its plug, with surge protection.',
-      gates: [...lacking(lacks, f.at.node.id), energising(f.at), ...(f.at.part.kind === 'amplifier' ? [transmitting(f.at)] : [])],
-      minutes: f.supply === '12 V' ? TAKES.wireIn : TAKES.plugIn,
+      tools: f.wired ? ['meter', 'crimper'] : [],
+      then: f.wired
+        ? 'Its feed told by switching something on it off, what has no label left alone; lead cut to length, negative found ' +
+          `by the meter; eye terminals, negative first${CASE_WORDS[kind]}; legend of the fuses kept, fuse last; ` +
+          (f.planned?.inverter ? 'the inverter off until all is wired, then the box by its plug.' : 'red, then green.')
+        : f.supply === 'PoE' || f.supply === 'passive PoE'
+          ? 'Injector indoors, lamps at both ends.'
+          : 'By its plug, with surge protection.',
+      gates: [
+        ...lacking(lacks, f.at.node.id),
+        energising(f.at, f.wired),
+        ...(f.at.part.kind === 'amplifier' ? [transmitting(f.at)] : []),
+      ],
+      minutes: f.wired ? TAKES.wireIn : TAKES.plugIn,
       turnsOn: f.supply ?? '',
       needs: ['join', `sim:${f.at.node.id}`, ...a.tree.joints.filter(isData).map(j => `wires:${j.run.id}`)],
     })
@@ -168,7 +180,7 @@ export function after(s: CardContext): Draft[] {
   for (const f of feeds.filter(x => x.planned?.begins && x.restV !== null))
     out.push({
       id: `volts:${f.at.node.id}`,
-      ...worded(name => `Read the volts at ${name(f.at)}, under load`),
+      ...worded(name => `Read the volts at ${name(f.planned?.inverter ?? f.at)}, under load`),
       stand: 'ground',
       at: f.at.node,
       tools: ['meter'],

@@ -264,6 +264,6 @@ export const source = (
   ports: [
     ...(takes === 'nothing' ? [] : [port('power', 'power', [takes, takes === 'mains' ? 'plug' : 'socket'])]),
     // A converter has a short lead of its own toward the box.
-    ...outlets(sockets, [gives, takes === 'DC' ? 'plug' : 'socket']),
+    ...outlets(sockets, [gives, takes === 'DC' && gives === 'DC' ? 'plug' : 'socket']),
   ],
 })

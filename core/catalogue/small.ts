@@ -79,6 +79,12 @@ const INJECTORS: Part[] = [
     fed: 4,
     facts: { massKg: 0.5, sizeMm: [160, 35, 100], powerW: 5, priceClass: 2 },
   }),
+  injector('sw-plain', 'Switch, five sockets, no power given', {
+    gives: 'nothing',
+    givesW: 0,
+    fed: 4,
+    facts: { massKg: 0.3, sizeMm: [110, 27, 75], powerW: 3 },
+  }),
   injector('inj-passive', 'Passive injector, 24 V', { gives: 'passive PoE', givesW: 24 }),
 ]
 
@@ -96,6 +102,12 @@ const SOURCES: Part[] = [
     gives: 'DC',
     sockets: 1,
     more: { volts: 12, mostW: 60, mount: 'two screws', massKg: 0.3, priceClass: 2 },
+  }),
+  source('inv-150', 'Inverter to mains, pure sine, 150 W', {
+    takes: 'DC',
+    gives: 'mains',
+    sockets: 2,
+    more: { mostW: 150, mount: 'two screws', sizeMm: [110, 60, 190], massKg: 0.9, temperatureC: [-10, 50], priceClass: 2 },
   }),
   source('ups-150', 'UPS, four sockets, 150 W·h', {
     takes: 'mains',

@@ -3,6 +3,7 @@ import { office } from '../../tests/support/house'
 import type { House } from '../../tests/support/house'
 import { changesOf } from '../job/edits'
 import { removeSteps } from '../fitting/edits'
+import { spliceInto } from '../fitting/splice'
 import { partById, partOfKind } from '../catalogue/parts'
 import { dataWayOf, injectorsOf, isData, portsOf } from './data'
 import { treeOf } from './tree'
@@ -41,6 +42,26 @@ describe('data cables', () => {
     const [injector] = injectorsOf(tree(other))
     other.apply(changesOf(removeSteps(tree(other), injector!), other.id))
     expect(dataWayOf(tree(other), tree(other).routers[0]!)).toBeNull()
+  })
+  it('a plain switch ends the power: the box behind it is missed, fed by one with PoE; taken out the cable is whole again', () => {
+    const h = office()
+    const way = () => dataWayOf(tree(h), tree(h).routers[0]!)!
+    const before = way().lengthM
+    const [first] = way().joints
+    h.apply(changesOf(spliceInto(first!, 'sw-plain', { at: first!.from.at.node, firstM: 1 }), h.id))
+    expect(tree(h).broken).toEqual([])
+    expect(way().parts.map(p => p.name)).toContain('Switch')
+    expect(way().injector).toBeNull()
+    const finding = h.finding('route.no-power')
+    expect(finding?.title).toBe('Switch gives Outdoor modem no power')
+    const other = office()
+    other.doc = h.doc
+    other.cure(finding!.cures[0]!)
+    expect(other.finding('route.no-power')).toBeUndefined()
+    const plain = tree(h).nodes.find(n => n.part.id === 'sw-plain')!
+    h.apply(changesOf(removeSteps(tree(h), plain), h.id))
+    expect(way().injector).not.toBeNull()
+    expect(way().lengthM).toBeCloseTo(before, 2)
   })
   it('a ring of data cables comes to an end', () => {
     const h = office()

@@ -95,7 +95,7 @@ export function dataWayOf(tree: Pick<Tree, 'joints'>, at: TreeNode): DataWay | n
     way.lengthM += joint.run.lengthM
     here = sure(beyond(joint, here.node.id)).at
     way.parts.push(here)
-    if (isInjector(here)) return { ...way, injector: here }
+    if (isInjector(here) && here.part.gives !== 'nothing') return { ...way, injector: here }
     if (here.part.kind !== 'arrestor' && here.part.kind !== 'adapter') break
   }
   return way.joints.length ? way : null

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { House } from '../../tests/support/house'
-import { treeOf } from './tree'
+import { looseSteps, removeSteps } from '../fitting/edits'
+import { cableLabels } from '../install/pick-list'
+import { changesOf } from '../job/edits'
+import { endNames, isCable, treeOf } from './tree'
 import { shortName } from './names'
 
 const tree = (h: House) => treeOf(h.doc, h.doc.designs[0]!)
@@ -39,6 +42,39 @@ describe('what parts are called', () => {
     const h = new House('router')
     h.set('nodes', h.donor.id, { upM: 2, eastM: -9 })
     expect(named(h, h.donor.id)).toBe('Wall panel')
+  })
+  it('those that stay keep their numbers when one is taken out, and a new one takes the number that is free', () => {
+    const h = new House('booster', 'building')
+    const before = new Map(tree(h).servers.map(d => [d.node.id, shortName(d.name)]))
+    const [, second] = tree(h).servers
+    h.apply(changesOf(removeSteps(tree(h), second!), h.id))
+    const after = tree(h).servers
+    expect(after).toHaveLength(before.size - 1)
+    for (const d of after) expect(shortName(d.name)).toBe(before.get(d.node.id))
+    h.apply(changesOf(looseSteps(h.doc.designs[0]!, second!.part, second!.node), h.id))
+    const free = [...before.values()][1]
+    expect(
+      names(h)
+        .map(shortName)
+        .filter(n => n === free),
+    ).toHaveLength(1)
+  })
+  it('of two with one number the first keeps it, and the last that is left keeps its own', () => {
+    const h = new House('booster', 'building')
+    const [a, b, ...others] = tree(h).servers
+    for (const n of [a!, b!]) h.set('nodes', n.node.id, { number: 7 })
+    expect(shortName(named(h, a!.node.id))).toBe('Dome 7')
+    expect(shortName(named(h, b!.node.id))).toBe('Dome 1')
+    for (const n of [b!, ...others]) h.remove('nodes', n.node.id)
+    expect(shortName(named(h, a!.node.id))).toBe('Dome 7')
+  })
+  it('a cable is called by what it leads to, behind the adapter that is screwed on its end', () => {
+    const h = new House('router')
+    const joint = tree(h).joints.find(j => [j.from, j.to].some(e => e.at.part.kind === 'adapter') && isCable(j))!
+    expect(joint).toBeDefined()
+    expect(endNames(joint)).toMatch(/Router|Roof panel|Arrestor/)
+    expect(endNames(joint)).not.toMatch(/Adapter/)
+    for (const l of cableLabels(tree(h), 'A')) expect(`${l.from} ${l.to}`).not.toMatch(/Adapter/)
   })
   it('a name that somebody gave stands, and blanks are none', () => {
     const h = new House('booster')

@@ -1,6 +1,6 @@
 /** What each part of a design is called: by what it is and where it stands, unless somebody gave it a name of its own. */
-import { nth } from '../sure'
-import { isExtender } from '../job/part'
+import { entryOf, nth } from '../sure'
+import { isExtender, isInverter } from '../job/part'
 import type { AntennaPart, Part, Port, Service } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Job, JobDocument, Node } from '../job/schema'
@@ -43,7 +43,7 @@ function noun(part: Part): string {
       return part.ports.length > 2 ? 'Switch' : 'Injector'
     case 'source':
       if (part.takes === 'nothing') return part.ports.length > 1 ? 'Fuse board' : 'Fuse tap'
-      return part.batteryWh ? 'UPS' : 'Converter'
+      return part.batteryWh ? 'UPS' : isInverter(part) ? 'Inverter' : 'Converter'
     case 'service':
       if (part.does === 'splitter') return 'VHF and AIS splitter'
       return part.does === 'antenna' ? `${capital(part.service)} antenna` : SET_NAMES[part.service]
@@ -89,11 +89,18 @@ function roomOf(doc: Pick<JobDocument, 'spots' | 'jobs'>, b: Building, node: Nod
 /** Told by the room they are in, also where there is but one of them. */
 const BY_ROOM: ReadonlySet<Part['kind']> = new Set(['antenna', 'router', 'amplifier', 'injector', 'source', 'splitter', 'tap'])
 
+/** What a part is called: its name; what it is alike with, and the number by which it is told from those. */
+export interface Called {
+  name: string
+  what: string
+  number: number
+}
+
 /**
- * @param parts  of one design, in the order in which they were put in: those alike are numbered by it
+ * @param parts  of one design, in the order in which they were put in: those alike are numbered by it, but for those with a number
  * @returns a name a part: `Roof panel`, `Dome 3, Workshop`, `Arrestor 2`
  */
-export function namesOf(doc: JobDocument, parts: readonly Named[]): Map<string, string> {
+export function namesOf(doc: JobDocument, parts: readonly Named[]): Map<string, Called> {
   const job = doc.jobs[0]
   const b = job && doc.sites[0] ? buildingOf(doc) : null
   const plain = parts.map(({ node, part }) => {
@@ -103,19 +110,35 @@ export function namesOf(doc: JobDocument, parts: readonly Named[]): Map<string, 
     const room = BY_ROOM.has(part.kind) && inside(b, node) && !(movesAbout(job.kind) && part.kind !== 'antenna')
     return { what, room: room ? roomOf(doc, b, node) : '' }
   })
-  const many = new Map<string, number>()
-  for (const { what } of plain) many.set(what, (many.get(what) ?? 0) + 1)
-  const seen = new Map<string, number>()
+  const alike = new Map<string, Node[]>()
+  parts.forEach(({ node }, i) => {
+    const { what } = nth(plain, i)
+    alike.set(what, [...(alike.get(what) ?? []), node])
+  })
+  const numbers = new Map([...alike.values()].flatMap(many => [...numbered(many)]))
   return new Map(
     parts.map(({ node, part }, i) => {
       const { what, room } = nth(plain, i)
-      const number = (seen.get(what) ?? 0) + 1
-      seen.set(what, number)
-      const several = (many.get(what) ?? 0) > 1
-      const numbered = several && part.kind !== 'adapter' ? `${what} ${number}` : what
+      const number = entryOf(numbers, node.id)
+      const several = entryOf(alike, what).length > 1 || number > 1
+      const told = several && part.kind !== 'adapter' ? `${what} ${number}` : what
       // One box of its kind is known without its room.
-      const placed = room && (part.kind === 'antenna' || several) ? `${numbered}, ${room}` : numbered
-      return [node.id, node.name?.trim() || placed]
+      const placed = room && (part.kind === 'antenna' || several) ? `${told}, ${room}` : told
+      return [node.id, { name: node.name?.trim() || placed, what, number }]
+    }),
+  )
+}
+
+/** Of parts alike: those that keep a number have it, the first to say so; the others take what is free, in their order. */
+function numbered(alike: readonly Pick<Node, 'id' | 'number'>[]): Map<string, number> {
+  const kept = new Map<number, string>()
+  for (const { id, number } of alike) if (number !== null && !kept.has(number)) kept.set(number, id)
+  let next = 1
+  return new Map(
+    alike.map(({ id, number }) => {
+      if (number !== null && kept.get(number) === id) return [id, number]
+      while (kept.has(next)) next++
+      return [id, next++]
     }),
   )
 }

@@ -12,8 +12,9 @@ import { between } from '../site/frame'
 import { ownLead } from './leads'
 import type { OwnLead } from './leads'
 import { isData, isSupply, portsOf, portsWith, POWER_PORT } from './data'
-import { hangTogether } from './ends'
+import { beyond, hangTogether, jackAt } from './ends'
 import { namesOf } from './names'
+import type { Called } from './names'
 import { lineLossDb, splitterLossDb, tapLossDb } from './line'
 
 /** One mated pair of connectors, dB. @source common practice (no source) */
@@ -24,6 +25,7 @@ export interface TreeNode {
   part: Part
   /** what it is called: `Dome 3, Workshop`; the part's own name is its catalogue's */
   readonly name: string
+  readonly called: Called
 }
 export type NodeOf<P extends Part> = TreeNode & { part: P }
 export type AntennaNode = NodeOf<AntennaPart>
@@ -47,6 +49,8 @@ export interface Joint {
   leads: OwnLead[]
   from: Jack
   to: Jack
+  /** what it leads to at either end: adapters and pads that are screwed on there are passed */
+  readonly ends: Record<'from' | 'to', Jack>
 }
 
 /**
@@ -106,12 +110,12 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   const broken: string[] = []
   const nodes: TreeNode[] = []
   // Searches make trees by the hundred and ask no part for its name.
-  let names: Map<string, string> | null = null
-  const nameOf = (id: string) => entryOf((names ??= namesOf(doc, nodes)), id)
+  let names: Map<string, Called> | null = null
+  const calledOf = (id: string) => entryOf((names ??= namesOf(doc, nodes)), id)
   for (const node of doc.nodes) {
     if (node.designId !== design.id) continue
     const part = partOf(node)
-    if (part && part.kind !== 'line') nodes.push(named(node, part, nameOf))
+    if (part && part.kind !== 'line') nodes.push(named(node, part, calledOf))
     else broken.push(node.id)
   }
   const byId = new Map(nodes.map(n => [n.node.id, n]))
@@ -128,7 +132,16 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
     }
     taken.add(keyOf(from)).add(keyOf(to))
     const line = run.partId ? partOf({ partId: run.partId, part: run.part }) : undefined
-    joints.push({ run, line: line?.kind === 'line' ? line : null, leads: leadsBetween(from, to), from, to })
+    joints.push({
+      run,
+      line: line?.kind === 'line' ? line : null,
+      leads: leadsBetween(from, to),
+      from,
+      to,
+      get ends() {
+        return { from: behind(joints, from), to: behind(joints, to) }
+      },
+    })
   }
   const antennas = nodes.filter(is<AntennaPart>('antenna'))
   const links = linksOf(joints)
@@ -171,11 +184,14 @@ export function treeOf(doc: JobDocument, design: Design): Tree {
   }
 }
 
-const named = (node: Node, part: Part, nameOf: (id: string) => string): TreeNode => ({
+const named = (node: Node, part: Part, calledOf: (id: string) => Called): TreeNode => ({
   node,
   part,
   get name() {
-    return nameOf(node.id)
+    return calledOf(node.id).name
+  },
+  get called() {
+    return calledOf(node.id)
   },
 })
 
@@ -186,9 +202,30 @@ export const asPart = <P extends Part>(at: TreeNode, part: P): NodeOf<P> => ({
   get name() {
     return at.name
   },
+  get called() {
+    return at.called
+  },
 })
 
 const leadsBetween = (from: Jack, to: Jack): OwnLead[] => [from, to].flatMap(({ at, port }) => ownLead(at.part, port) ?? [])
+
+const SCREWED: ReadonlySet<Part['kind']> = new Set(['adapter', 'pad'])
+
+/** @returns what an end leads to: the first part behind what is screwed on there; the end itself where nothing is behind that */
+function behind(joints: readonly Joint[], end: Jack): Jack {
+  const passed = new Set<Joint>()
+  let here = end
+  while (SCREWED.has(here.at.part.kind)) {
+    const next = joints.find(j => !passed.has(j) && !isCable(j) && jackAt(j, here.at.node.id))
+    if (!next) return end
+    passed.add(next)
+    here = sure(beyond(next, here.at.node.id))
+  }
+  return here
+}
+
+/** @returns what a cable is called by: the parts that it leads from and to */
+export const endNames = ({ ends }: Pick<Joint, 'ends'>): string => `${ends.from.at.name} to ${ends.to.at.name}`
 
 /** @returns whether something runs between its two ends: a cable or a lead, not a thread alone */
 export const isCable = ({ run, leads }: Pick<Joint, 'run' | 'leads'>): boolean => run.partId !== null || leads.length > 0

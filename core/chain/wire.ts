@@ -122,5 +122,13 @@ export const ampHoursADay = (powerW: number, volts: number): number =>
   (24 * positive('powerW', powerW)) / positive('volts', volts)
 /** An inverter's efficiency and what it takes for itself, W. Assumed. */
 const INVERTER = { share: 0.85, idleW: 8 }
-export const throughInverterAh = (powerW: number, volts: number): number =>
-  ((positive('powerW', powerW) / INVERTER.share + INVERTER.idleW) * 24) / positive('volts', volts)
+/**
+ * @param loadsW  of all that hangs on the inverter: what it takes for itself is shared by load
+ * @returns charge a day, Ah
+ */
+export const throughInverterAh = (powerW: number, volts: number, loadsW = powerW): number =>
+  ((positive('powerW', powerW) / INVERTER.share + (INVERTER.idleW * powerW) / positive('loadsW', loadsW)) * 24) /
+  positive('volts', volts)
+
+/** @returns what an inverter that gives its most draws from the battery, W */
+export const drawnByInverterW = (mostW: number): number => positive('mostW', mostW) / INVERTER.share + INVERTER.idleW

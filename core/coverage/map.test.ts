@@ -89,7 +89,7 @@ describe('the level over a floor', () => {
       const [x, y] = toLocal(b, from)
       const node = { ...h.server, ...from }
       const at = {
-        at: { node, part: h.server.part as AntennaPart, name: 'Dome' },
+        at: { node, part: h.server.part as AntennaPart, name: 'Dome', called: { name: 'Dome', what: 'Dome', number: 1 } },
         pattern: FLAT,
         covered: true,
         azimuthDeg: 0,

@@ -3,6 +3,7 @@ import { nth, sure } from '../sure'
 import { partById, partOfKind } from '../catalogue/parts'
 import { jackAt } from '../chain/ends'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
+import { isInverter } from '../job/part'
 import type { Part, Port } from '../job/part'
 import { update } from '../job/edits'
 import type { Design, Job, Node, Site } from '../job/schema'
@@ -80,12 +81,28 @@ const PASSES: ReadonlySet<Part['kind']> = new Set(['arrestor', 'pad', 'adapter',
  * air goes too: the small parts that led to it and to nothing else, and their cables.
  */
 export function removeSteps(tree: Tree, n: TreeNode): Step[] {
+  const steps = takenOut(tree, n)
+  const left = new Set(steps.flatMap(s => (s.table === 'nodes' && s.op === 'delete' ? [s.rowId] : [])))
+  // On labels and drawings the others are what they were.
+  const { what, number } = n.called
+  const kept = tree.nodes.filter(o => {
+    const told = o.called
+    return told.what === what && told.number > number && told.number !== o.node.number && !left.has(o.node.id)
+  })
+  return [...kept.map(o => update('nodes', o.node.id, { number: o.called.number })), ...steps]
+}
+
+function takenOut(tree: Tree, n: TreeNode): Step[] {
   const into = tree.joints.filter(j => j.to.at.node.id === n.node.id)
   const out = tree.joints.filter(j => j.from.at.node.id === n.node.id)
   const [a, b] = [into[0], out[0]]
-  const closes = into.length === 1 && out.length === 1 && a && b && (PASSES.has(n.part.kind) || n.part.kind === 'source')
+  const closes = into.length === 1 && out.length === 1 && a && b && handsOn(n.part)
   return closes ? [...closed(a, b), gone(n)] : [...hanging(tree, n), gone(n)]
 }
+
+/** What was between two others: without it they are joined again, but for what makes mains of a battery's voltage. */
+const handsOn = (part: Part): boolean =>
+  PASSES.has(part.kind) || (part.kind === 'source' && !isInverter(part)) || (part.kind === 'injector' && part.gives === 'nothing')
 
 const gone = (n: TreeNode): Step => ({ table: 'nodes', op: 'delete', rowId: n.node.id, fields: {} })
 

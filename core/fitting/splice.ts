@@ -25,6 +25,7 @@ export const nodeStep = (designId: string, key: string, part: Part, at: Point): 
     part,
     own: null,
     name: null,
+    number: null,
     fixing: null,
     feed: null,
     sourceId: null,

@@ -5,7 +5,7 @@ import type { DuctFill, Passing } from './ducts'
 import type { CableLength } from '../fitting/lengths'
 import type { Way } from '../fitting/way'
 import { isData, isSupply } from '../chain/data'
-import { lineOf } from '../chain/tree'
+import { endNames, lineOf } from '../chain/tree'
 import type { Joint, Tree, TreeNode } from '../chain/tree'
 import { WINDOW_LEAD } from '../fitting/adapters'
 import { hasOwnHole } from './own-hole'
@@ -66,7 +66,7 @@ export function passersOf(
   const byRun = new Map(cables.map(c => [c.joint.run.id, c]))
   const runs = tree.joints.flatMap((joint): Passer[] => {
     const [from, to] = [joint.from.at.node, joint.to.at.node]
-    const base = { id: joint.run.id, from, to, joint, name: `${joint.from.at.name} to ${joint.to.at.name}` }
+    const base = { id: joint.run.id, from, to, joint, name: endNames(joint) }
     const cable = byRun.get(joint.run.id)
     if (!cable) return []
     const line = lineOf(joint)

@@ -181,7 +181,7 @@ function cables({ tree, design }: PickInput): { rows: PickRow[]; cuttings: PickL
 
 /** What a lead feeds. */
 const namesAt = (joints: readonly Joint[]): string =>
-  `feeds ${joints.map(j => (j.to.port.role === 'power' ? j.to : j.from).at.name).join('; ')}`
+  `feeds ${joints.map(j => (j.to.port.role === 'power' ? j.ends.to : j.ends.from).at.name).join('; ')}`
 
 const SPARE_PLUGS = 0.1
 /** What every length of a line is known by. */
@@ -394,8 +394,8 @@ export function cableLabels(tree: Tree, designName: string): CableLabel[] {
       runId: j.run.id,
       code: `${designName}${i + 1}`,
       end,
-      from: endWords(j.from),
-      to: endWords(j.to),
+      from: endWords(j.ends.from),
+      to: endWords(j.ends.to),
       line: lineOf(j)?.name ?? 'cable',
       lengthM: jointM(j),
     })),

@@ -71,6 +71,8 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
     today: null,
     complaint: null,
     changedLately: null,
+    // Another owner is asked anew.
+    mayDrill: 'ask',
     drillWhere: null,
     outageMin: null,
     nextOn: null,

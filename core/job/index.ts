@@ -12,7 +12,7 @@ export { BARE_FIXING, BEHINDS, FEED_THROUGH, GRADE_IDS, METALS, SUBSTRATES } fro
 export type { Entry, Feed, Fixing, Mount } from './fixing'
 export { completeDocument, modernised, repairedSiteId, rowsBehind } from './legacy'
 export type { MaterialId } from './materials'
-export { CONNECTORS, isCoax, isExtender, isOmni, OwnFigures, PartSchema, POLARISATIONS, SERVICES } from './part'
+export { CONNECTORS, isCoax, isExtender, isInverter, isOmni, OwnFigures, PartSchema, POLARISATIONS, SERVICES } from './part'
 export type { Part, PartKind, Polarisation, Port, Service } from './part'
 export { REFERENCES, referencesTo } from './references'
 export type { Reference } from './references'

@@ -225,8 +225,8 @@ const SplitterPart = part('splitter', {
   excessDb: Num(0, 10),
   ports: Ports,
 })
-/** Puts power on a data cable: a socket for what comes from the network, and one for the box that it feeds. */
-const InjectorPart = part('injector', { gives: oneOf('PoE', 'passive PoE'), givesW: Num(0, 200), ports: Ports })
+/** Puts power on a data cable: a socket for what comes from the network, and one for the box that it feeds. A plain switch puts none. */
+const InjectorPart = part('injector', { gives: oneOf('PoE', 'passive PoE', 'nothing'), givesW: Num(0, 200), ports: Ports })
 /** Where a supply begins or is changed: a fuse tap or board takes nothing, as it stands at a feed of the site. */
 const SourcePart = part('source', {
   takes: oneOf('nothing', 'mains', 'DC'),
@@ -275,6 +275,10 @@ export type LinePart = PartOf<'line'>
 export type RouterPart = PartOf<'router'>
 export type AmplifierPart = PartOf<'amplifier'>
 export type InjectorPart = PartOf<'injector'>
+/** @returns whether it makes another voltage of a battery's */
+export const isConverter = (p: Pick<SourcePart, 'takes' | 'gives'>): boolean => p.takes === 'DC' && p.gives === 'DC'
+/** @returns whether it makes mains of a battery's voltage */
+export const isInverter = (p: Pick<SourcePart, 'takes' | 'gives'>): boolean => p.takes === 'DC' && p.gives === 'mains'
 export type SourcePart = PartOf<'source'>
 export type ServicePart = PartOf<'service'>
 export type PassingPart = PartOf<'arrestor' | 'pad' | 'adapter'>

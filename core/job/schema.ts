@@ -533,6 +533,8 @@ const nodes = {
   part: optLater(PartSchema),
   /** what somebody calls it; null as it is called by what it is and where it stands */
   name: optLater(Text(40)),
+  /** by which it is told from those alike, once one of them was taken out; null as it was put in */
+  number: optLater(Whole(1, 9999)),
   /** the maker's figures of the very part */
   own: optLater(OwnFigures),
   ...metresFrom,

@@ -4,6 +4,7 @@
  */
 import { nth, sure } from '../sure'
 import { dataWayOf, isData, isSupply } from '../chain/data'
+import { supplyWayOf } from '../chain/supply'
 import { wayTo } from '../chain/tree'
 import type { AntennaNode, Joint, TreeNode } from '../chain/tree'
 import { LINE_CLEAR_M, mountKind, poleOf } from '../install/mounts'
@@ -12,6 +13,7 @@ import { entering } from '../install/passage'
 import type { Passage, Passer } from '../install/passage'
 import { arrestorFits, needsEarth } from '../install/surge'
 import { wayInById } from '../install/ways-in'
+import { isInverter } from '../job/part'
 import { movesAbout } from '../job/schema'
 import type { Fixture, JobDocument, Spot } from '../job/schema'
 import { standing } from '../job/changes'
@@ -235,9 +237,12 @@ export function earthLacks(e: Pick<Fixture, 'electrode' | 'bonded' | 'conductor'
 }
 
 function feeds(c: Laid<DemandGround>): Demand[] {
-  return [...c.tree.amplifiers, ...c.tree.routers].map(({ node, part, name }) => {
-    const noted = sourcesOf(c.doc, part.supply)
-    const word = part.supply === '12 V' ? '12 V feed' : 'socket'
+  return [...c.tree.amplifiers, ...c.tree.routers].map(at => {
+    const { node, part, name } = at
+    const onInverter = supplyWayOf(c.tree, dataWayOf(c.tree, at)?.injector ?? at)?.parts.some(p => isInverter(p.part))
+    const supply = onInverter ? '12 V' : part.supply
+    const noted = sourcesOf(c.doc, supply)
+    const word = supply === '12 V' ? '12 V feed' : 'socket'
     return demand({
       kind: 'feed',
       subjectId: node.id,

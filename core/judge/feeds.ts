@@ -1,10 +1,21 @@
 /** What each box is fed by: the source noted for it, the lead to it, its wire and fuse, what it takes of a battery a day. */
+import { isConverter, isInverter } from '../job/part'
 import type { Part, SourcePart } from '../job/part'
 import type { NodeOf, Tree, TreeNode } from '../chain/tree'
 import { wayM } from '../fitting/lengths'
 import { wireById } from '../catalogue/wires'
 import type { Wire } from '../catalogue/wires'
-import { ampHoursADay, fedBy, fuseFor, SOURCE_V, throughInverterAh, wireFor, wireFuse, wiresFor } from '../chain/wire'
+import {
+  ampHoursADay,
+  drawnByInverterW,
+  fedBy,
+  fuseFor,
+  SOURCE_V,
+  throughInverterAh,
+  wireFor,
+  wireFuse,
+  wiresFor,
+} from '../chain/wire'
 import type { Fed, FuseChoice } from '../chain/wire'
 import { loadsOn, supplyWayOf } from '../chain/supply'
 import type { SupplyWay } from '../chain/supply'
@@ -21,6 +32,8 @@ import { nearestTo } from '../site/frame'
 export interface BoxFeed {
   at: TreeNode
   supply: 'mains' | '12 V' | 'PoE' | 'passive PoE'
+  /** two wires come from a battery: to the box, or to the inverter that it is plugged into */
+  wired: boolean
   powerW: number
   source: Fixture | null
   /** it hangs outside a home or building: its line comes in, and a surge with it */
@@ -33,7 +46,7 @@ export interface BoxFeed {
   planned: PlannedFeed | null
   /** of PoE: the way of its data cable; null where none is planned */
   data: DataWay | null
-  /** of 12 V: every wire tried at the lowest voltage of the source, thinnest first */
+  /** of two wires: every one tried at the lowest voltage of the source, thinnest first */
   tried: { wire: Wire; fed: Fed; fuseA: number | null }[]
   /** the wire that is to be laid: as entered, else the thinnest that does; null where none does, or it is no battery's feed */
   wire: Wire | null
@@ -57,6 +70,9 @@ export interface PlannedFeed {
   /** where its wires begin: a tap or a board at a feed of the site */
   begins: NodeOf<SourcePart> | null
   converter: NodeOf<SourcePart> | null
+  /** makes mains of the battery beside the box; all that hangs on it, W */
+  inverter: NodeOf<SourcePart> | null
+  inverterW: number
   ups: NodeOf<SourcePart> | null
   /** all that hangs on that UPS, W; what says nothing of itself counts as a usual box does */
   upsW: number
@@ -99,19 +115,22 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
   return [...tree.amplifiers, ...tree.routers].flatMap((at): BoxFeed[] => {
     const { powerW, supply } = at.part
     if (!powerW || !(supply === 'mains' || supply === '12 V' || supply === 'PoE' || supply === 'passive PoE')) return []
-    const noted = sourcesOf(doc, supply)
     // What a data cable feeds is as far from its injector as that cable is long.
     const data = supply === 'PoE' || supply === 'passive PoE' ? dataWayOf(tree, at) : null
     const planned = plannedFeed(tree, data?.injector ?? at)
+    const inverter = planned?.inverter ?? null
+    const wired = supply === '12 V' || !!inverter
+    const noted = sourcesOf(doc, wired ? '12 V' : supply)
     const feed = asPlanned(at.node.feed ?? usualFeed(), planned)
     const fixtureId = planned?.begins?.node.sourceId ?? at.node.sourceId
     const source = noted.find(f => f.id === fixtureId) ?? nearestTo(planned?.begins?.node ?? at.node, noted)
     const wiresM = planned?.begins ? planned.way.lengthM : null
     const lengthM = data?.injector ? data.lengthM : (wiresM ?? (source ? wayM(kind, b, source, at.node) : null))
-    const battery = supply === '12 V' || (movesAbout(kind) && feed.through === 'inverter')
+    const battery = wired || (movesAbout(kind) && feed.through === 'inverter')
     const base: BoxFeed = {
       at,
       supply,
+      wired,
       powerW,
       source,
       comesIn: !movesAbout(kind) && !inside(b, at.node),
@@ -126,17 +145,36 @@ export function feedsOf(doc: Pick<JobDocument, 'fixtures'>, tree: Tree, kind: Jo
       fuseA: null,
       fuseSays: null,
       poe: null,
-      ahADay: battery ? (feed.through === 'inverter' ? throughInverterAh : ampHoursADay)(powerW, RESTING_V[feed.volts]) : null,
+      ahADay: battery ? aDayAh(feed, powerW, planned) : null,
       upsMin: bridgedMin(feed, planned, powerW),
     }
     if (supply === 'PoE' || supply === 'passive PoE')
-      return [{ ...base, data, poe: overData(supply, powerW, lengthM, fedFrom(feed, data, othersW(tree, at, data))) }]
-    if (supply === 'mains') return [base]
+      return [
+        {
+          ...base,
+          ...(planned?.inverter && wiresM !== null && onBattery(kind, drawnW(powerW, planned), wiresM, feed)),
+          data,
+          poe: overData(supply, powerW, lengthM, fedFrom(feed, data, othersW(tree, at, data))),
+        },
+      ]
+    if (!wired) return [base]
     // A wire that burns before its fuse is told whatever else is unknown.
     if (lengthM === null)
       return [{ ...base, fuseA: feed.fuseA, wire: feed.wire ? (wireById(feed.wire) ?? null) : null, fuseSays: burns(feed) }]
-    return [{ ...base, ...onBattery(kind, planned?.converter ? powerW / CONVERTER_SHARE : powerW, lengthM, feed) }]
+    return [{ ...base, ...onBattery(kind, drawnW(powerW, planned), lengthM, feed) }]
   })
+}
+
+/** What is drawn through the wires, W: an inverter's are for all that it can give. */
+function drawnW(powerW: number, planned: PlannedFeed | null): number {
+  if (planned?.inverter) return drawnByInverterW(planned.inverter.part.mostW ?? planned.inverterW)
+  return planned?.converter ? powerW / CONVERTER_SHARE : powerW
+}
+
+/** Charge a day out of a battery, Ah. */
+function aDayAh({ through, volts }: Feed, powerW: number, planned: PlannedFeed | null): number {
+  if (through !== 'inverter') return ampHoursADay(powerW, RESTING_V[volts])
+  return throughInverterAh(powerW, RESTING_V[volts], Math.max(powerW, planned?.inverterW ?? 0))
 }
 
 /** @returns what a part is fed by in the tree; null where nothing is joined to it */
@@ -144,12 +182,16 @@ function plannedFeed(tree: Tree, at: TreeNode): PlannedFeed | null {
   const way = supplyWayOf(tree, at)
   if (!way) return null
   const ups = way.parts.find(p => p.part.batteryWh) ?? null
+  const inverter = way.parts.find(p => isInverter(p.part)) ?? null
+  const hangW = (on: NodeOf<SourcePart> | null) => (on ? loadsOn(tree, on).reduce((sum, n) => sum + loadOf(tree, n), 0) : 0)
   return {
     way,
     begins: way.parts.find(p => p.part.takes === 'nothing') ?? null,
-    converter: way.parts.find(p => p.part.takes === 'DC') ?? null,
+    converter: way.parts.find(p => isConverter(p.part)) ?? null,
+    inverter,
+    inverterW: hangW(inverter),
     ups,
-    upsW: ups ? loadsOn(tree, ups).reduce((sum, n) => sum + loadOf(tree, n), 0) : 0,
+    upsW: hangW(ups),
   }
 }
 
@@ -170,7 +212,9 @@ function asPlanned(feed: Feed, planned: PlannedFeed | null): Feed {
   return {
     ...feed,
     ...(thinnest && { wire: thinnest.id }),
-    ...(planned.begins && { through: planned.converter ? 'converter' : 'lead' }),
+    ...(planned.inverter
+      ? { through: 'inverter' as const }
+      : planned.begins && { through: planned.converter ? ('converter' as const) : ('lead' as const) }),
   }
 }
 
@@ -193,7 +237,7 @@ function fedFrom(feed: Feed, data: DataWay | null, takenW: number): Feed & { giv
   const by = data?.injector?.part
   return {
     ...feed,
-    ...(by && { poe: by.gives === 'PoE' ? 'standard' : 'passive' }),
+    ...(by && { poe: by.gives === 'passive PoE' ? 'passive' : 'standard' }),
     givesW: by ? Math.max(0, by.givesW - takenW) : null,
   }
 }

@@ -88,7 +88,7 @@ function sockets(c: Context): Draft[] {
   })
 }
 
-/** A box whose plug does not reach the UPS that it is planned on. */
+/** A box whose plug does not reach the UPS or the inverter that it is planned on. */
 function farFromUps(c: Laid, box: TreeNode, ups: TreeNode): Draft[] {
   const { distanceM } = between(box.node, ups.node)
   if (distanceM <= LEAD_M) return []
@@ -99,8 +99,8 @@ function farFromUps(c: Laid, box: TreeNode, ups: TreeNode): Draft[] {
       subjectId: box.node.id,
       severity: 'fix',
       title: words`${box.name} hangs ${metres(distanceM)} from ${ups.name}`,
-      sentence: words`Its lead reaches about ${metres(LEAD_M)}: the box goes to the UPS, or the UPS to it.`,
-      because: 'straight from the box to the UPS, against the lead',
+      sentence: words`Its lead reaches about ${metres(LEAD_M)}: the box goes to ${ups.name}, or that to the box.`,
+      because: 'straight from the box to what it is plugged into, against the lead',
       source: COMMON,
       cures: [
         {

@@ -13,8 +13,8 @@ import type { Cure, Draft } from './finding'
 
 /** @returns what is said of the length of one cable */
 export function lengthDrafts(c: Worked, l: CableLength): Draft[] {
-  const { run, from, to } = l.joint
-  const between = `${from.at.name} and ${to.at.name}`
+  const { run, ends } = l.joint
+  const between = `${ends.from.at.name} and ${ends.to.at.name}`
   if (run.partId !== null && run.measured) {
     if (!l.contradicted) return []
     return [

@@ -1,19 +1,23 @@
 /** What feeds the boxes, judged: voltage that arrives, wire and fuse, power over data cables, petrol and gas. */
-import { lastOf } from '../sure'
+import { lastOf, sure } from '../sure'
 import { MOST_DROP, SOURCE_V } from '../chain/wire'
 import { num } from '../units'
 import { concat, metres, sentenceOf, words } from '../words'
-import type { Tree } from '../chain/tree'
+import { partById } from '../catalogue/parts'
+import { WIRES } from '../catalogue/wires'
+import type { Tree, TreeNode } from '../chain/tree'
 import { dataLeadSteps } from '../fitting/data-lead'
-import { converterSteps, rewireSteps, supplyLeadSteps } from '../fitting/supply-lead'
+import { converterSteps, inverterSteps, rewireSteps, supplyLeadSteps } from '../fitting/supply-lead'
 import { bySocket } from '../fitting/layer'
 import { withinWall } from '../install/passage'
 import { atEntrance, REACHED_M } from '../install/surge'
+import { update } from '../job/edits'
 import { movesAbout } from '../job/schema'
 import { inside } from '../site/building'
+import { nearestTo } from '../site/frame'
 import { isLaid } from './context'
-import type { Context } from './context'
-import { feedsOf } from './feeds'
+import type { Context, Laid } from './context'
+import { feedsOf, sourcesOf } from './feeds'
 import type { BoxFeed } from './feeds'
 import { COMMON } from './finding'
 import type { Draft, Severity } from './finding'
@@ -30,21 +34,25 @@ export function feedDrafts(c: Context): Draft[] {
     ...noSupply(c, f),
     ...fumes(f),
   ])
-  return [...each, ...overUps(feeds)]
+  return [...each, ...overloaded(feeds)]
 }
 
 function starved(tree: Tree, f: BoxFeed): Draft[] {
-  if (f.supply !== '12 V' || f.lengthM === null) return []
+  const wiresM = f.planned?.begins ? f.planned.way.lengthM : f.lengthM
+  if (!f.wired || wiresM === null) return []
+  const { inverter } = f.planned ?? {}
+  const at = inverter ?? f.at
   const lowest = SOURCE_V[f.feed.volts][0]
   const base = {
     code: 'route.starved',
     subjectId: f.at.node.id,
     severity: 'fix' as Severity,
-    title: `${f.at.name} starves on its lead`,
+    title: `${at.name} starves on its lead`,
     because: 'a constant-power load at the lowest voltage of the source, out and back; 3 % of drop borne',
     source: `ABYC E-11 for the drop; ${COMMON} for the range of the source`,
   }
-  const over = words`${num(f.powerW)} W over ${metres(f.lengthM)} at ${num(lowest, 1)} V`
+  const drawnW = inverter?.part.mostW ?? f.powerW
+  const over = words`${num(drawnW)} W over ${metres(wiresM)} at ${num(lowest, 1)} V`
   const arriving = (fed: BoxFeed['fed']) => (fed?.volts == null ? 'nothing arrives' : `${num(fed.volts, 1)} V arrive`)
   if (!f.wire) {
     const thickest = lastOf(f.tried)
@@ -53,7 +61,7 @@ function starved(tree: Tree, f: BoxFeed): Draft[] {
         ...base,
         sentence: concat(
           words`${over}: even on ${thickest.wire.words} ${arriving(thickest.fed)}. `,
-          'The box nearer its feed, a converter beside it, or another source.',
+          inverter ? 'It goes nearer the battery.' : 'The box nearer its feed, a converter beside it, or another source.',
         ),
       },
     ]
@@ -179,6 +187,8 @@ function fumes(f: BoxFeed): Draft[] {
 /** A box that is fed over its data cable, and no such cable: nothing is pulled, sealed, earthed or bought for it. */
 function noData(c: Context, f: BoxFeed): Draft[] {
   if (!f.poe || f.data?.injector || !isLaid(c)) return []
+  const dead = f.data?.parts.find(p => p.part.kind === 'injector')
+  if (dead) return [noPower(f.at, dead)]
   const { node } = f.at
   const within = withinWall(c.building, node)
   const injectorAt = f.source ? bySocket(f.source) : within
@@ -214,21 +224,50 @@ function noData(c: Context, f: BoxFeed): Draft[] {
   ]
 }
 
+/** A switch that gives no power stands in the data cable by which a box is fed. */
+function noPower(box: TreeNode, { node, name }: TreeNode): Draft {
+  const part = sure(partById('sw-poe'))
+  return {
+    code: 'route.no-power',
+    subjectId: box.node.id,
+    severity: 'fix',
+    title: `${name} gives ${box.name} no power`,
+    sentence:
+      `${box.name} is fed over its data cable, and ${name} passes data alone: ` +
+      'one with PoE, or the injector between it and the box.',
+    because: 'a plain switch ends power over Ethernet',
+    source: 'IEEE 802.3 clause 33, from memory',
+    cures: [
+      {
+        label: `another in its place: ${part.name}`,
+        gain: 'it is fed',
+        cost: 'a dearer switch',
+        enough: true,
+        steps: [update('nodes', node.id, { partId: part.id, part, own: null })],
+      },
+    ],
+  }
+}
+
 /** A box on 12 V, and no lead to it: nothing is pulled, labelled, fused or bought by its way. */
 function noSupply(c: Context, f: BoxFeed): Draft[] {
-  if (f.supply !== '12 V' || f.planned || f.feed.through === 'inverter' || !isLaid(c)) return []
-  const wire = f.wire
-  const steps = f.source && wire ? supplyLeadSteps(c, f.at, f.source, wire) : []
+  if (!isLaid(c)) return []
+  if (f.supply === 'mains' && f.feed.through === 'inverter' && !f.planned) return noInverter(c, f)
+  if (!f.wired || f.planned?.begins || (f.supply === '12 V' && f.feed.through === 'inverter')) return []
+  const wire = f.wire ?? (f.planned?.inverter ? lastOf(WIRES) : null)
+  // What changes the voltage beside the box is there already; its lead was taken out.
+  const at = f.planned?.way.parts.at(-1) ?? f.at
+  const steps = f.source && wire ? supplyLeadSteps(c, at, f.source, wire) : []
   return [
     {
       code: 'route.no-supply',
       subjectId: f.at.node.id,
       severity: 'fix',
-      title: `No lead to ${f.at.name} is planned`,
+      title: `No lead to ${at.name} is planned`,
       sentence: f.source
         ? 'It runs on 12 V: a fuse tap at the feed, and both wires to the box with their way, holes and labels.'
         : 'It runs on 12 V, and no feed is noted on the site: put one on the picture in Place.',
-      because: 'the box asks for 12 V',
+      because: f.wired && f.supply !== '12 V' ? 'it makes mains of 12 V' : 'the box asks for 12 V',
       source: COMMON,
       cures: steps.length
         ? [
@@ -245,15 +284,50 @@ function noSupply(c: Context, f: BoxFeed): Draft[] {
   ]
 }
 
-/** More hangs on a UPS than it can give. */
-function overUps(feeds: readonly BoxFeed[]): Draft[] {
-  const byUps = new Map(feeds.flatMap(f => (f.planned?.ups ? [[f.planned.ups, f.planned.upsW] as const] : [])))
-  return [...byUps].flatMap(([{ node, part, name }, hangW]): Draft[] =>
+/** A box that is said to run through an inverter, and none is planned. */
+function noInverter(c: Laid, f: BoxFeed): Draft[] {
+  const feed = nearestTo(f.at.node, sourcesOf(c.doc, '12 V'))
+  const steps = feed ? inverterSteps(c, f.data?.injector ?? f.at, feed) : []
+  return [
+    {
+      code: 'route.no-inverter',
+      subjectId: f.at.node.id,
+      severity: 'fix',
+      title: `No inverter for ${f.at.name} is planned`,
+      sentence: feed
+        ? 'It is said to run through one: the inverter beside it, a fuse tap at the feed, and both wires to it.'
+        : 'It is said to run through one, and no feed is noted on the site: put one on the picture in Place.',
+      because: 'its feed, as it was noted',
+      source: COMMON,
+      cures: steps.length
+        ? [
+            {
+              label: `put one beside it, fed from ${feed!.name || 'the 12 V feed'}`,
+              gain: 'pulled, labelled, fused, bought',
+              cost: 'an inverter, and what it takes for itself',
+              enough: true,
+              steps,
+            },
+          ]
+        : [],
+    },
+  ]
+}
+
+/** More hangs on a UPS, or on an inverter, than it can give. */
+function overloaded(feeds: readonly BoxFeed[]): Draft[] {
+  const loads = new Map(
+    feeds.flatMap(({ planned: p }) => [
+      ...(p?.ups ? [[p.ups, p.upsW] as const] : []),
+      ...(p?.inverter ? [[p.inverter, p.inverterW] as const] : []),
+    ]),
+  )
+  return [...loads].flatMap(([{ node, part, name }, hangW]): Draft[] =>
     part.mostW === undefined || hangW <= part.mostW
       ? []
       : [
           {
-            code: 'route.ups',
+            code: part.batteryWh ? 'route.ups' : 'route.inverter',
             subjectId: node.id,
             severity: 'fix',
             title: `${name} is overloaded`,

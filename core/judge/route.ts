@@ -5,6 +5,7 @@ import type { CableLength } from '../fitting/lengths'
 import type { Passage } from '../install/passage'
 import { MOST_TURNED_DEG } from '../fitting/way'
 import { wayInById } from '../install/ways-in'
+import { endNames } from '../chain/tree'
 import { num } from '../units'
 import type { Context } from './context'
 import { COMMON, finding } from './finding'
@@ -20,7 +21,7 @@ export function routeFindings(c: Context): Finding[] {
   return drafts.map(d => finding('route', d))
 }
 
-const nameOf = ({ joint }: CableLength): string => `${joint.from.at.name} to ${joint.to.at.name}`
+const nameOf = ({ joint }: CableLength): string => endNames(joint)
 
 function cables(c: Context): Draft[] {
   return c.lengths.flatMap((cable): Draft[] => {

@@ -9,7 +9,7 @@ import { treeOf } from '../chain/tree'
 import { cableLabels } from '../install/pick-list'
 import { moveSteps } from '../fitting/move'
 import { removeSteps } from '../fitting/edits'
-import { converterSteps, upsSteps } from '../fitting/supply-lead'
+import { converterSteps, inverterSteps, upsSteps } from '../fitting/supply-lead'
 import { changesOf, update } from '../job/edits'
 import type { Step } from '../job/edits'
 import { BARE_FIXTURE } from '../job/defaults'
@@ -106,6 +106,57 @@ describe('a box on 12 V', () => {
     )
     expect(feed(h).planned!.way.parts.map(p => p.name)).toEqual(['Fuse tap'])
     expect(found(h, 'route.no-supply')).toBeUndefined()
+  })
+  it('a mains box aboard goes on an inverter with its lead; its waste, its most and its own lead are counted', () => {
+    const h = van()
+    const box = h.part('router')
+    h.set('nodes', box.id, { part: { ...box.part!, supply: 'mains', powerW: 12 } })
+    expect(feed(h)).toMatchObject({ supply: 'mains', wired: false, ahADay: null })
+    const steps = inverterSteps(on(h), tree(h).routers[0]!, h.doc.fixtures[0]!)
+    take(h, steps)
+    expect(feed(h).planned!.way.parts.map(p => p.name)).toEqual(['Inverter', 'Fuse tap'])
+    expect(feed(h)).toMatchObject({ wired: true, feed: { through: 'inverter' } })
+    // (12 W / 0.85 + 8 W) over a day at 12.8 V, by hand: 41.47 Ah.
+    expect(feed(h).ahADay!).toBeCloseTo(41.47, 1)
+    // All that it can give: 150 W / 0.85 + 8 W = 184.5 W through its wires, 18 A and more at 10.5 V.
+    const { fed, fuseA } = feed(h)
+    expect(fed!.amps! * fed!.volts!).toBeCloseTo(184.5, 0)
+    expect(fuseA).toBeGreaterThanOrEqual(1.25 * 17.5)
+    expect(found(h, 'route.no-inverter')).toBeUndefined()
+    const was = sourcesIn(tree(h)).find(s => s.name === 'Inverter')!.node.eastM
+    take(h, moveSteps(on(h), [update('nodes', box.id, { eastM: h.part('router').eastM + 1 })]))
+    const inverter = sourcesIn(tree(h)).find(s => s.name === 'Inverter')!
+    expect(inverter.node.eastM).toBeCloseTo(was + 1, 2)
+    // Taken out, its lead from the battery is not joined to the plug of a box that wants mains.
+    take(h, removeSteps(tree(h), inverter))
+    expect(sourcesIn(tree(h))).toEqual([])
+    expect(feed(h)).toMatchObject({ planned: null, wired: false })
+  })
+  it('said to run through an inverter and none planned is a finding, cured in a press; without its lead that is missed', () => {
+    const h = van()
+    const box = h.part('router')
+    h.set('nodes', box.id, {
+      part: { ...box.part!, supply: 'mains', powerW: 12 },
+      feed: { ...usualFeed(), through: 'inverter' },
+    })
+    h.cure(found(h, 'route.no-inverter')!.cures[0]!)
+    expect(found(h, 'route.no-inverter')).toBeUndefined()
+    h.read('Cab', -95)
+    const steps = cardOf(h.doc, h.assess()).steps.map(s => s.id)
+    expect(steps).toEqual(expect.arrayContaining([`volts:${box.id}`, `power:${box.id}`]))
+    const lead = tree(h).joints.find(j => j.line?.wire)!
+    h.remove('runs', lead.run.id)
+    expect(found(h, 'route.no-supply')?.title).toBe('No lead to Inverter is planned')
+    h.cure(found(h, 'route.no-supply')!.cures[0]!)
+    expect(found(h, 'route.no-supply')).toBeUndefined()
+    expect(feed(h).planned!.way.parts.map(p => p.name)).toContain('Inverter')
+  })
+  it('more on an inverter than it gives is told', () => {
+    const h = van()
+    const box = h.part('router')
+    h.set('nodes', box.id, { part: { ...box.part!, supply: 'mains', powerW: 180 } })
+    take(h, inverterSteps(on(h), tree(h).routers[0]!, h.doc.fixtures[0]!))
+    expect(found(h, 'route.inverter')?.sentence).toMatch(/180 W hang on it, it gives 150 W/)
   })
   it('the lead follows a box that moves', () => {
     const h = wired()

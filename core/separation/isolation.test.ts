@@ -147,6 +147,7 @@ const at = (
     partId,
     part: null,
     name: null,
+    number: null,
     own: null,
     fixing: null,
     feed: null,
@@ -161,6 +162,7 @@ const at = (
   },
   part: partById(partId) as AntennaNode['part'],
   name: partId,
+  called: { name: partId, what: partId, number: 1 },
 })
 const between = (
   doc: JobDocument,

@@ -9,7 +9,7 @@ import type { CostClass } from '../fitting/cost'
 import { boosts } from '../fitting/usual-kit'
 import type { PartChoice } from '../fitting/layer'
 import type { Kit } from '../fitting/usual-kit'
-import type { Design, JobDocument } from '../job/schema'
+import type { Design, Job, JobDocument } from '../job/schema'
 import { baselineOf, hardest } from '../promise/inputs'
 import { metOf, sayExpected } from '../promise/promise'
 import type { Expected, Met } from '../promise/promise'
@@ -61,7 +61,7 @@ export interface Advised {
 /** Under both of these nothing that repeats or catches can help. @source thermal noise −123.2 dBm a resource element at NF 9 dB */
 const UNUSABLE = { rsrpDbm: -124, sinrDb: -3 } as const
 
-const NAMES: Record<Kit, string> = {
+const KIT_NAMES: Record<Kit, string> = {
   'outdoors': 'Modem outdoors, Ethernet in',
   'router': 'Router inside, antenna outside',
   'window': 'Router at the window',
@@ -70,6 +70,10 @@ const NAMES: Record<Kit, string> = {
   'booster': 'Booster',
   'booster and router': 'Booster, feeding a router by air',
 }
+
+/** What a way is called; a booster is an amplifier in a building. */
+export const kitName = (kit: Kit, of: Job['kind']): string =>
+  kit === 'booster' && of === 'building' ? 'Amplifier and inside antennas' : KIT_NAMES[kit]
 
 /**
  * Works every approach out and ranks them: first what costs nothing and may do, then what is likeliest to meet
@@ -151,7 +155,7 @@ function laidOut(asked: Asked, design: Design, kit: Kit): Advice {
     id: kit,
     kit,
     choice,
-    name: kit === 'booster' && c.job.kind === 'building' ? 'Amplifier and inside antennas' : NAMES[kit],
+    name: kitName(kit, c.job.kind),
     holes,
     cannot: boosts(kit) ? boosterCannot(laid, kit) : routerCannot(laid, kit),
     met: metBy(c, worked),

@@ -81,6 +81,7 @@ export function placesFor(
     node: { ...amp.at.node, upM: hungM, azimuthDeg: null, tiltDeg: 0 },
     part: dome,
     name: dome.name,
+    called: { name: dome.name, what: dome.name, number: 1 },
   }
   const at = turned(hung, frequencyMHz, null)
   // What an amplifier held back by its loop would send once that is cured.

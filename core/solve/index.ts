@@ -1,4 +1,4 @@
-export { advise } from './advisor'
+export { advise, kitName } from './advisor'
 export type { Advice, Advised } from './advisor'
 export type { Calls } from './free-cures'
 export { coverFloor, placesFor } from './cover'

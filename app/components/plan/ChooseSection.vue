@@ -4,6 +4,7 @@ import { flatten, isData, isStraight, outlineOf } from '#core/chain'
 import type { Outline } from '#core/chain'
 import { kitChanges } from '#core/fitting'
 import type { Kit, PartChoice } from '#core/fitting'
+import { kitName } from '#core/solve'
 import { v7 as uuidv7 } from 'uuid'
 
 /** Which way, then its parts in the order the signal meets them; what does not fit says so at its joint. */
@@ -33,15 +34,6 @@ const kitNow = computed<Kit>(() => {
     return amplifiers.some(a => isExtender(a.part)) ? 'extender' : byAir.length ? 'booster and router' : 'booster'
   return routers.some(r => r.part.outdoors) ? 'outdoors' : 'router'
 })
-const NOW_WORDS = computed<Record<Kit, string>>(() => ({
-  'router': 'Router inside, antenna outside',
-  'outdoors': 'Modem outdoors',
-  'window': 'Router at the window',
-  'stick': 'Plug-in stick, antenna outside',
-  'booster': isBuilding.value ? 'Amplifier and inside antennas' : 'Booster, inside antenna',
-  'booster and router': 'Booster, feeding a router by air',
-  'extender': 'Indoor extender',
-}))
 const bands = computed(() => {
   const mast = result.value.chosen
   const sent = mast ? store.doc.cells.filter(c => c.mastId === mast.mast.id).map(c => c.band) : []
@@ -65,11 +57,11 @@ const ordered = computed(() => {
 /** the one pane that is open over the kit or under it */
 type Pane = 'ways' | 'kits' | 'more'
 const shown = ref<Pane | null>(null)
-const panes = computed(() => [
-  { id: 'ways' as const, name: 'other ways', test: 'compare' },
-  { id: 'kits' as const, name: 'other kits', test: 'propose' },
-  { id: 'more' as const, name: 'carrier, parts', test: 'kit-more' },
-])
+const PANES = [
+  { id: 'ways', name: 'other ways', test: 'compare' },
+  { id: 'kits', name: 'other kits', test: 'propose' },
+  { id: 'more', name: 'carrier, parts', test: 'kit-more' },
+] as const
 const opened = ref<Pick<Outline, 'at' | 'twins'> | null>(null)
 const sheet = ref(false)
 function openPart(o: Pick<Outline, 'at' | 'twins'>) {
@@ -86,7 +78,7 @@ const zoning = ref(false)
     <div class="now">
       <p class="way">
         <template v-if="laidOut">
-          <strong data-test="way-now">{{ NOW_WORDS[kitNow] }}</strong> on
+          <strong data-test="way-now">{{ kitName(kitNow, store.job.kind) }}</strong> on
         </template>
         <template v-else>No kit yet, on</template>
         <MvChoice
@@ -103,7 +95,7 @@ const zoning = ref(false)
       </p>
       <div v-if="laidOut" class="panes">
         <button
-          v-for="p in panes"
+          v-for="p in PANES"
           :key="p.id"
           type="button"
           class="plain"

@@ -98,8 +98,4 @@ h3 {
 .card .fig {
   font-size: 16px;
 }
-.fine {
-  color: var(--mv-met);
-  font-weight: 600;
-}
 </style>

@@ -217,10 +217,6 @@ const stillOpen = computed(() => store.result.acts.plan.open)
   width: auto;
   padding: 8px 14px;
 }
-.fine {
-  color: var(--mv-met);
-  font-weight: 600;
-}
 .roofpins {
   margin: 0 14px 8px;
   min-height: 56px;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { isData } from '#core/chain'
+import { endNames, isData } from '#core/chain'
 import type { Joint, Tree, TreeNode } from '#core/chain'
-import { removeSteps } from '#core/fitting'
+import { removeSteps, spliceInto } from '#core/fitting'
+import { partWay } from '#core/site'
 
 /** The data cables of a design, each with its line and length, from the box that they feed on. */
 const props = defineProps<{ tree: Tree }>()
@@ -17,6 +18,12 @@ const ends = computed(() => [...new Map(joints.value.flatMap(small).map(n => [n.
 const setRun = (j: Joint, fields: Partial<Joint['run']>) =>
   store.commit([{ table: 'runs', op: 'update', rowId: j.run.id, fields }], 'a data cable')
 const setLine = (j: Joint, id: string) => setRun(j, { partId: id, part: lines.value.find(l => l.id === id) ?? null })
+/** half way along the cable, moved on the picture afterwards */
+const putSwitch = (j: Joint) =>
+  store.commitSteps(
+    spliceInto(j, 'sw-plain', { at: partWay(j.from.at.node, j.to.at.node, Infinity, 0.5), firstM: j.run.lengthM / 2 }),
+    'a switch',
+  )
 const remove = (at: TreeNode) => store.commit(removeSteps(props.tree, at), `take out ${at.name}`)
 </script>
 
@@ -25,7 +32,7 @@ const remove = (at: TreeNode) => store.commit(removeSteps(props.tree, at), `take
     <h2>Data cables</h2>
     <ul>
       <li v-for="j in joints" :key="j.run.id">
-        <span>{{ j.from.at.name }} to {{ j.to.at.name }}</span>
+        <span>{{ endNames(j) }}</span>
         <MvChoice
           :value="j.run.partId"
           aria-label="data cable"
@@ -34,6 +41,9 @@ const remove = (at: TreeNode) => store.commit(removeSteps(props.tree, at), `take
         />
         <CableLength :length-m="j.run.lengthM" :save="v => setRun(j, { lengthM: v })" />
         <v-checkbox :model-value="j.run.measured" label="measured" @update:model-value="v => setRun(j, { measured: !!v })" />
+        <button v-if="session.mayEdit" type="button" class="plain soft" data-test="put-switch" @click="putSwitch(j)">
+          put a switch in
+        </button>
       </li>
     </ul>
     <p>
@@ -59,7 +69,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) 120px auto;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) 120px auto auto;
   gap: 12px;
   align-items: center;
   padding: 4px 0;

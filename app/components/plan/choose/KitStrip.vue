@@ -7,8 +7,8 @@ const { kit } = defineProps<{ rows: Outline[]; kit: KitUse }>()
 const emit = defineEmits<{ open: [o: Outline] }>()
 const { said, edit, lines, doing } = kit
 const session = useSession()
-const { unit, factor } = useLengths()
 const t = useSay()
+const cables = computed(() => lines.value.map(l => ({ value: l.id, title: l.name })))
 </script>
 
 <template>
@@ -34,24 +34,12 @@ const t = useSay()
           phrase
           :value="o.joint.run.partId"
           :label="o.twins.length ? `${o.twins.length + 1} cables alike` : 'Cable'"
-          :choices="lines.map(l => ({ value: l.id, title: l.name }))"
+          :choices="cables"
           :disabled="!session.mayEdit"
           :save="v => edit.setLine(o, v)"
         />
         <span v-if="o.joint.run.partId" class="cut">
-          <MvNumber
-            phrase
-            label="Length"
-            :unit="unit"
-            :factor="factor"
-            :value="o.joint.run.lengthM"
-            :low="0"
-            :high="500"
-            required
-            :decimals="1"
-            :save="v => edit.setRun(o, { lengthM: v })"
-          />
-          {{ unit }}
+          <CableLength phrase :length-m="o.joint.run.lengthM" :save="v => edit.setRun(o, { lengthM: v })" />
           <v-checkbox
             :model-value="o.joint.run.measured"
             label="measured"

@@ -11,7 +11,6 @@ const { said, edit, lines } = kit
 const session = useSession()
 const prefs = usePrefs()
 const t = useSay()
-const { unit, factor } = useLengths()
 const lineOf = (o: Outline): string => lines.value.find(l => l.id === o.joint?.run.partId)?.name ?? 'a cable'
 /** one menu for all rows: hundreds of parts each with a list of their own are slow to draw */
 const menu = shallowRef<{ o: Outline; target: HTMLElement; what: 'line' | 'change' } | null>(null)
@@ -61,22 +60,13 @@ async function openMenu(e: MouseEvent, o: Outline, what: 'line' | 'change') {
               <span v-else-if="o.joint && !o.joint.run.partId" class="soft">screwed on</span>
             </td>
             <td class="r fig">
-              <template v-if="o.joint?.run.partId && !o.joint.leads.length">
-                <MvNumber
-                  phrase
-                  label="Length"
-                  :unit="unit"
-                  :factor="factor"
-                  :value="o.joint.run.lengthM"
-                  :low="0"
-                  :high="500"
-                  required
-                  :decimals="1"
-                  data-test="tree-length"
-                  :save="v => edit.setRun(o, { lengthM: v })"
-                />
-                {{ unit }}
-              </template>
+              <CableLength
+                v-if="o.joint?.run.partId && !o.joint.leads.length"
+                phrase
+                :length-m="o.joint.run.lengthM"
+                data-test="tree-length"
+                :save="v => edit.setRun(o, { lengthM: v })"
+              />
               <template v-else>{{ o.joint && isCable(o.joint) ? length(jointM(o.joint), prefs.units) : '' }}</template>
               <small v-if="o.joint" class="soft">{{ said.spare(o.joint) }}</small>
             </td>

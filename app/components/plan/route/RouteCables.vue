@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { lineOf } from '#core/chain'
+import { endNames, lineOf } from '#core/chain'
 import { MOST_TURNED_DEG } from '#core/fitting'
 import { cableLabels, layingOf, pulledFrom, pullingOrder } from '#core/install'
 import type { CableLength } from '#core/fitting'
@@ -30,7 +30,7 @@ const laid = computed(() => (props.cable ? layingOf(props.cable, building.value)
 const now = computed(() => props.cable?.way ?? null)
 const chosenPiece = computed(() => now.value?.pieces.find(p => p.index === props.piece) ?? null)
 const m = (v: number) => length(v, prefs.units)
-const nameOf = (c: CableLength) => `${c.joint.from.at.name} to ${c.joint.to.at.name}`
+const nameOf = (c: CableLength) => endNames(c.joint)
 function tape(v: number | null) {
   const run = props.cable?.joint.run
   const piece = chosenPiece.value
@@ -129,8 +129,8 @@ const picking = ref(false)
       <ul v-if="laid" class="laying" data-test="laying">
         <li>
           pulled from the
-          {{ pulledFrom(cable.joint) === 'from' ? cable.joint.from.at.name : cable.joint.to.at.name }} end, plug taped; both ends
-          marked <b class="fig">{{ codes.get(cable.joint.run.id) }}</b> as it is pulled
+          {{ cable.joint.ends[pulledFrom(cable.joint)].at.name }} end, plug taped; both ends marked
+          <b class="fig">{{ codes.get(cable.joint.run.id) }}</b> as it is pulled
         </li>
         <li>
           bend no tighter than {{ num(laid.bendMm) }} mm; about {{ laid.clips }} clips, the weight taken at the top, never by a

@@ -3,10 +3,10 @@ import { feedsOf, sourcesOf } from '#core/judge'
 import type { BoxFeed } from '#core/judge'
 import { FEED_THROUGH, movesAbout } from '#core/job'
 import type { Feed, Fixture } from '#core/job'
-import { between, buildingOf } from '#core/site'
+import { between, buildingOf, nearestTo } from '#core/site'
 import { jointM, LEAD_BESIDE_SOURCE_MM, MOST_DROP, SOURCE_V } from '#core/chain'
 import type { TreeNode } from '#core/chain'
-import { converterSteps, removeSteps, rewireSteps, supplyLeadSteps, upsSteps } from '#core/fitting'
+import { converterSteps, inverterSteps, removeSteps, rewireSteps, supplyLeadSteps, upsSteps } from '#core/fitting'
 import type { Step } from '#core/fitting'
 import { wireById } from '#core/catalogue'
 import { length, num } from '#core/units'
@@ -37,8 +37,10 @@ const on = computed(() => {
   return tree ? { job: store.job, building: buildingOf(store.here), design: tree.design, tree } : null
 })
 const commit = (steps: readonly Step[], label: string) => store.commitSteps(steps, label)
+/** what the lead comes to: an inverter or a converter that is planned beside the box, else the box */
+const fedAt = (f: BoxFeed): TreeNode => f.planned?.way.parts.at(-1) ?? f.at
 function lay(f: BoxFeed): void {
-  if (on.value && f.source && f.wire) void commit(supplyLeadSteps(on.value, f.at, f.source, f.wire), 'a supply lead')
+  if (on.value && f.source && f.wire) void commit(supplyLeadSteps(on.value, fedAt(f), f.source, f.wire), 'a supply lead')
 }
 function takeWire(f: BoxFeed, id: string): void {
   const wire = wireById(id)
@@ -63,7 +65,12 @@ const setLength = (f: BoxFeed) => (lengthM: number) => {
   return joint && commit([{ table: 'runs', op: 'update', rowId: joint.run.id, fields: { lengthM } }], 'a length')
 }
 const leadM = (f: BoxFeed) => (wired(f)[0] ? jointM(wired(f)[0]!) : null)
-const parts = (f: BoxFeed) => (f.planned?.begins ? f.planned.way.parts : [])
+const parts = (f: BoxFeed) => (f.planned?.begins || f.planned?.inverter ? f.planned.way.parts : [])
+const batteries = computed(() => sourcesOf(store.doc, '12 V'))
+function invert(f: BoxFeed): void {
+  const feed = nearestTo(plugged(f).node, batteries.value)
+  if (on.value && feed) void commit(inverterSteps(on.value, plugged(f), feed), 'an inverter')
+}
 const VOLTS = ([12, 24] as const).map(value => ({ value, title: `${value} V` }))
 const THROUGH = FEED_THROUGH.map(value => ({ value, title: value === 'lead' ? 'a lead' : `its ${value}` }))
 const POE = (['standard', 'passive'] as const).map(value => ({ value, title: value }))
@@ -89,7 +96,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
         :save="take(f)"
         data-test="fed-from"
       />
-      <template v-if="f.supply === '12 V'">
+      <template v-if="f.wired">
         <p v-if="f.lengthM === null" class="soft">
           No 12 V feed is noted on the site: put one on the picture in Place, and the wire is worked out.
         </p>
@@ -107,11 +114,11 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
             <CableLength :length-m="leadM(f)" :save="setLength(f)" />
           </p>
           <p v-if="session.mayEdit" class="acts">
-            <button v-if="!f.planned && f.wire" type="button" class="press small" data-test="lay-supply" @click="lay(f)">
+            <button v-if="!f.planned?.begins && f.wire" type="button" class="press small" data-test="lay-supply" @click="lay(f)">
               lay a lead from {{ f.source!.name || f.source!.kind }}
             </button>
             <button
-              v-if="f.planned?.begins && !f.planned.converter"
+              v-if="f.planned?.begins && !f.planned.converter && !f.planned.inverter"
               type="button"
               class="press small"
               data-test="converter"
@@ -198,6 +205,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
               :save="set(f, 'faultA')"
             />
             <MvNumber
+              v-if="f.supply === '12 V'"
               label="box runs from"
               :value="f.feed.lowestV"
               unit="V"
@@ -230,7 +238,12 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           f.feed.through === 'inverter' ? ', the inverter’s waste with it' : ''
         }}.
       </p>
-      <template v-if="f.supply === 'mains'">
+      <p v-if="f.planned?.inverter" class="soft">
+        {{ f.at.name }} is plugged into {{ f.planned.inverter.name }}, {{ num(f.planned.inverterW) }} W on it of
+        {{ num(f.planned.inverter.part.mostW ?? 0) }} W. What it gives can kill as the mains can: dry, its case bonded as its
+        maker says, nothing beyond its sockets; the rest is an electrician’s.
+      </p>
+      <template v-else-if="f.supply === 'mains'">
         <p class="soft">
           By its plug, with surge protection of 1,000 J or more; anything beyond a plug is an electrician’s. Where the plug
           reaches decides where the box hangs.
@@ -257,7 +270,7 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           />
         </div>
       </template>
-      <template v-if="f.supply !== '12 V'">
+      <template v-if="f.supply !== '12 V' && !f.planned?.inverter">
         <p v-if="f.upsMin !== null" data-test="ups-says">
           {{ f.planned?.ups ? `On ${f.planned.ups.name}, ${num(f.planned.upsW)} W in all: a` : 'A' }} failure is bridged for about
           {{ minutes(f.upsMin) }}.
@@ -266,7 +279,16 @@ const minutes = (v: number) => (v < 90 ? `${num(v)} minutes` : `${num(v / 60, 1)
           <button v-if="!f.planned" type="button" class="press small" data-test="put-ups" @click="bridge(f)">
             put {{ plugged(f).name }} on a UPS
           </button>
-          <template v-else-if="f.planned.ups">
+          <button
+            v-if="!f.planned && batteries.length"
+            type="button"
+            class="press small"
+            data-test="put-inverter"
+            @click="invert(f)"
+          >
+            put {{ plugged(f).name }} on an inverter
+          </button>
+          <template v-if="f.planned?.ups">
             <button type="button" class="plain" data-test="off-ups" @click="unplug(f)">off the UPS</button>
             <button type="button" class="plain" @click="takeOut(f.planned.ups)">take out {{ f.planned.ups.name }}</button>
           </template>
