@@ -9,7 +9,7 @@ const { unit, factor } = useLengths()
 </script>
 
 <template>
-  <span class="length">
+  <span :class="{ phrase }">
     <MvNumber
       label="Length"
       :phrase="phrase"
@@ -22,6 +22,14 @@ const { unit, factor } = useLengths()
       :decimals="1"
       :save="save"
     />
-    <template v-if="phrase"> {{ unit }}</template>
+    <template v-if="phrase">{{ unit }}</template>
   </span>
 </template>
+
+<style scoped>
+.phrase {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 4px;
+}
+</style>
