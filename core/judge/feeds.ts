@@ -203,6 +203,13 @@ function loadOf(tree: Tree, at: TreeNode): number {
   return boxes.reduce((sum, r) => sum + (r.part.powerW ?? USUAL_W), at.part.powerW ?? 0)
 }
 
+/** What lies between a battery and a box, as it is planned; null where no battery feeds it so far. */
+function throughOf({ begins, converter, inverter }: PlannedFeed): Feed['through'] | null {
+  if (inverter) return 'inverter'
+  if (!begins) return null
+  return converter ? 'converter' : 'lead'
+}
+
 /** What is planned stands over what somebody noted of a feed that nobody had planned. */
 function asPlanned(feed: Feed, planned: PlannedFeed | null): Feed {
   if (!planned) return feed
@@ -212,9 +219,7 @@ function asPlanned(feed: Feed, planned: PlannedFeed | null): Feed {
   return {
     ...feed,
     ...(thinnest && { wire: thinnest.id }),
-    ...(planned.inverter
-      ? { through: 'inverter' as const }
-      : planned.begins && { through: planned.converter ? ('converter' as const) : ('lead' as const) }),
+    through: throughOf(planned) ?? feed.through,
   }
 }
 

@@ -287,7 +287,7 @@ function noSupply(c: Context, f: BoxFeed): Draft[] {
 /** A box that is said to run through an inverter, and none is planned. */
 function noInverter(c: Laid, f: BoxFeed): Draft[] {
   const feed = nearestTo(f.at.node, sourcesOf(c.doc, '12 V'))
-  const steps = feed ? inverterSteps(c, f.data?.injector ?? f.at, feed) : []
+  const steps = feed ? inverterSteps(c, f.at, feed) : []
   return [
     {
       code: 'route.no-inverter',
