@@ -106,7 +106,7 @@ export default defineNuxtConfig({
     },
     workbox: {
       navigateFallback: '/',
-      navigateFallbackDenylist: [/^\/api\//],
+      navigateFallbackDenylist: [/^\/api\//, /^\/c\//],
       globPatterns: ['**/*.{js,css,html,woff2,svg,webmanifest}'],
       maximumFileSizeToCacheInBytes: 4_000_000,
       cleanupOutdatedCaches: true,

@@ -1,6 +1,16 @@
 /** The demo: one crew, the archipelago, three homes at three stages, a building planned, a van on its round and a ketch at anchor. */
-import { changesOf, applyChanges, BARE_FIXING, BARE_FIXTURE, emptyDocument, newJobChanges } from '../core/job'
+import {
+  changesOf,
+  applyChanges,
+  BARE_FIXING,
+  BARE_FIXTURE,
+  BARE_LABEL,
+  BARE_SIM,
+  emptyDocument,
+  newJobChanges,
+} from '../core/job'
 import type {
+  Appliance,
   Cell,
   Change,
   Device,
@@ -13,6 +23,7 @@ import type {
   JobDocument,
   Landmark,
   Mast,
+  Network,
   Node,
   Obstacle,
   Photo,
@@ -40,6 +51,7 @@ import { entering, entryPoint, outsideOf, passersOf } from '../core/install'
 import type { Donors, Kit, PartChoice } from '../core/fitting'
 import { partById, partOfKind, wireById } from '../core/catalogue'
 import { treeOf } from '../core/chain'
+import { BARE_APPLIANCE, begunSteps } from '../core/connect'
 import { aboutOf, assess, feedsOf, linesKey, serviceAntennas, usualFeed } from '../core/judge'
 import { layZones, solveCures } from '../core/solve'
 import type { DryRead } from '../core/judge'
@@ -60,6 +72,7 @@ import { demoTile } from './terrain'
 
 export const DEMO = {
   crew: 'Harbour crew',
+  phone: '0999 41 27 60',
   members: [
     { name: 'Ila Marrow', email: 'ila@demo.invalid', role: 'lead' },
     { name: 'Oren Tibb', email: 'oren@demo.invalid', role: 'installer' },
@@ -456,6 +469,24 @@ class Builder {
     this.fixture('electrode', { ...outsideOf(building, arrestor), upM }, { conductor: 'solid', ...more })
   }
 
+  /** Connections and networks as the plan tells them; so many of them answer, and with `handed` every password is with its owner. */
+  commissioned(atUtc: string, { up, handed = null }: { up: number; handed?: string | null }): void {
+    const tree = treeOf(this.doc, this.doc.designs.find(d => d.id === this.doc.jobs[0]!.designId) ?? this.doc.designs[0]!)
+    this.apply(changesOf(begunSteps(this.doc, tree), this.newId))
+    for (const c of this.doc.connections.slice(0, up)) this.set('connections', c.id, { state: 'up', stateAtUtc: atUtc })
+    for (const n of this.doc.networks)
+      if (handed)
+        this.set('networks', n.id, {
+          password: 'changed',
+          passwordBy: 'Oren Tibb',
+          passwordTo: handed,
+          passwordOn: atUtc.slice(0, 10),
+        })
+  }
+  hangs(kind: Network['kind'], name: string, more: Partial<Appliance> = {}): void {
+    const network = this.doc.networks.find(n => n.kind === kind)!
+    this.add('appliances', { ...BARE_APPLIANCE, networkId: network.id, name, ...more })
+  }
   photo(what: Partial<Photo>, takenAtUtc: string): void {
     this.add('photos', {
       stopId: null,
@@ -779,7 +810,7 @@ function mailVans(b: Builder): JobDocument[] {
   b.stepsDone(60, '2026-04-07T09:00:00.000Z', 'Oren Tibb')
   b.lesson('mount', 'a loom runs 40 mm behind the second rib: drill between first and second', '2026-04-07T10:40:00.000Z')
   const box = b.node('router')
-  b.add('labels', { nodeId: box.id, serial: 'MV-D-000117', imei: DEMO_IMEIS[0], mac: '02:00:5E:10:00:01' })
+  b.add('labels', { ...BARE_LABEL, nodeId: box.id, serial: 'MV-D-000117', imei: DEMO_IMEIS[0], mac: '02:00:5E:10:00:01' })
   b.photo({ caption: 'Gland dry-fitted, arrow forward', bearingDeg: 20, stepKey: b.stepKey('mount') }, '2026-04-07T10:45:00.000Z')
   const method = b.doc
   const DONE = [60, 60, 10, 0, 0]
@@ -799,7 +830,7 @@ function mailVans(b: Builder): JobDocument[] {
   for (const [i, unit] of units.slice(0, 3).entries()) {
     const router = unit.nodes.find(n => n.designId === unit.jobs[0]!.designId && n.part?.kind === 'router')!
     const label = { serial: `MV-D-000${118 + i}`, imei: DEMO_IMEIS[i + 1]!, mac: `02:00:5E:10:00:0${i + 2}` }
-    unit.labels = [{ id: countedIds(144 + i)(), nodeId: router.id, ...label }]
+    unit.labels = [{ ...BARE_LABEL, id: countedIds(144 + i)(), nodeId: router.id, ...label }]
   }
   return [method, ...units]
 }
@@ -829,13 +860,10 @@ function setupsCompared(b: Builder): void {
     [2.5, 0.7, 68],
   ])
   const gannet = b.add('sims', {
+    ...BARE_SIM,
     name: 'Gannet SIM',
     carrier: 'Gannet',
     plan: 'lent for the day',
-    capDownMbps: null,
-    capUpMbps: null,
-    allowanceGb: null,
-    callsOverWifi: null,
   } satisfies Omit<Sim, 'id'>)
   b.setUp({ simId: gannet })
   b.read('Kitchen', 'Hollow Farm', 'B20', { startUtc: at(50), interferenceDb: -5, extraDb: 16 })
@@ -1074,6 +1102,18 @@ function finishedRouter(b: Builder): void {
     value: null,
   })
   b.stepsDone(40, '2026-03-31T08:00:00.000Z')
+  b.commissioned('2026-03-31T12:20:00.000Z', { up: 1, handed: 'the owner' })
+  b.add('labels', {
+    ...BARE_LABEL,
+    nodeId: b.node('router').id,
+    serial: 'MV-R-000412',
+    firmwareFound: '2.4',
+    firmwareNeeded: '2.4',
+    wps: 'off',
+    adminFromOutside: 'off',
+  })
+  b.hangs('house', 'two phones, laptop', { usage: 'films', hoursDay: 3, backAtUtc: '2026-03-31T12:31:00.000Z' })
+  b.hangs('house', 'television', { usage: 'films', hoursDay: 2, backAtUtc: '2026-03-31T12:38:00.000Z' })
   const { eastM, northM, upM } = b.spot('Ridge')
   b.photo({ caption: 'From the ridge toward Stack', bearingDeg: 182, eastM, northM, upM }, '2026-03-24T10:40:00.000Z')
   b.photo({ caption: 'The other way, up the hill', bearingDeg: 20, eastM, northM, upM }, '2026-03-24T10:41:00.000Z')
@@ -1215,6 +1255,21 @@ function trailerOfTwoModems(b: Builder): void {
     [3, gannet],
   ] as const
   for (const [slot, simId] of slots) b.add('simSlots', { nodeId: box.id, slot, simId })
+  b.commissioned('2026-04-09T13:00:00.000Z', { up: 1 })
+  const [first, second, third] = b.doc.connections
+  b.set('connections', first!.id, { checkS: 5, checkPlaces: 2, checkMisses: 3 })
+  b.set('connections', second!.id, {
+    checkS: 300,
+    checkPlaces: 1,
+    checkMisses: 3,
+    carries: 'calls and mail',
+    throttleDownMbps: 5,
+  })
+  b.set('connections', third!.id, { carries: 'calls and mail', state: 'not in yet' })
+  b.set('sims', gannet, { allowanceGb: 100, size: 'nano' })
+  b.hangs('house', 'two phones', { usage: 'films', hoursDay: 2 })
+  b.hangs('house', 'laptop for work', { usage: 'work', hoursDay: 6, tunnel: true })
+  b.hangs('house', 'camera over the hitch', { usage: 'camera', hoursDay: 1 })
 }
 
 /** A shed with two single beams crossed on one pole: one aim, two cables. */

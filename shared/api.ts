@@ -95,6 +95,18 @@ export interface HandoverItem {
   madeBy: string
 }
 
+/** A customer's link, without itself. */
+export interface CustomerPageItem {
+  id: string
+  handoverId: string
+  madeAt: string
+  madeBy: string
+  endsAt: string
+  withdrawnAt: string | null
+  openings: number
+  openedAt: string | null
+}
+
 /** One page of the list of jobs. */
 export interface JobList {
   jobs: JobListItem[]

@@ -24,6 +24,10 @@ const WHEN = 'the moment of the press'
 const WHERE = 'the stop at which the job stands when it is pressed'
 const OF = 'what it was pressed at'
 const BYTES = 'of the picture that was brought'
+const SET_UP = 'a house is commissioned'
+const PULLED = 'a line is pulled by the clock'
+const COUNTED = 'usage of a month comes from a file'
+const SIGNED = 'the customer signs'
 const A_BOX = 'a label: the key is black'
 
 const LINES: { [T in TableName]: Record<string, Line> } = {
@@ -92,8 +96,42 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...within('walk', 'the walk: a new place is pressed', 'spotId'),
     ...within('days', A_BOX, 'nodeId', 'stepKey'),
   },
-  labels: within('days', A_BOX, 'nodeId', 'serial', 'imei', 'mac'),
+  labels: {
+    ...within('days', A_BOX, 'nodeId', 'serial', 'imei', 'mac'),
+    ...within('commission', SET_UP, 'firmwareNeeded', 'firmwareFound', 'wps', 'adminFromOutside'),
+  },
   simSlots: within('leads', 'SIMs lie in the slots of two modems', 'nodeId', 'slot', 'simId'),
+  connections: {
+    ...within(
+      'commission',
+      SET_UP,
+      'name',
+      'kind',
+      'rank',
+      'nodeId',
+      'simId',
+      'use',
+      'carries',
+      'state',
+      'stateAtUtc',
+      'poweredAtUtc',
+    ),
+    ...within('commission', SET_UP, 'throttleDownMbps', 'throttleUpMbps', 'deviceMbps', 'reserveMbps', 'allowanceGb', 'address'),
+    ...within('commission', SET_UP, 'checkS', 'checkPlaces', 'checkMisses', 'mastId', 'socketId', 'entryId'),
+  },
+  networks: {
+    ...within('commission', SET_UP, 'name', 'kind', 'named', 'radio', 'apart', 'deviceMbps'),
+    ...within('commission', SET_UP, 'password', 'passwordBy', 'passwordTo', 'passwordOn'),
+  },
+  appliances: {
+    ...within('commission', SET_UP, 'networkId', 'name', 'backAtUtc', 'tunnel', 'usage', 'hoursDay', 'mbHour'),
+  },
+  failovers: {
+    ...within('commission', PULLED, 'connectionId', 'how', 'pulledAtUtc', 'answeredAtUtc', 'otherId', 'backInAtUtc', 'backAtUtc'),
+    ...within('commission', PULLED, 'broke', 'address', 'withdrawn'),
+  },
+  usageDays: within('commission', COUNTED, 'connectionId', 'onDay', 'mb', 'hours'),
+  signatures: within('commission', SIGNED, 'what', 'said', 'name', 'atUtc', 'remarks', 'open', 'strokes'),
   visits: by('visit', 'onDay', 'startsAt', 'hours', 'team', 'people', 'weather', 'state', 'note'),
   supplies: {
     ...by('list', 'state', 'dueOn', 'name', 'quantity'),
@@ -106,7 +144,10 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...within('walk', 'the walk: a new place is pressed', 'eastM', 'northM'),
   },
   devices: { ...by('ask', 'name', 'antennaDbi'), ...by('set-up', 'kind') },
-  sims: by('ask', 'name', 'carrier', 'plan', 'capDownMbps', 'capUpMbps', 'allowanceGb', 'callsOverWifi'),
+  sims: {
+    ...by('ask', 'name', 'carrier', 'plan', 'capDownMbps', 'capUpMbps', 'allowanceGb', 'callsOverWifi'),
+    ...within('commission', SET_UP, 'iccid', 'size', 'resetDay', 'usedUp', 'slowMbps'),
+  },
   setups: {
     ...by('set-up', 'deviceId', 'simId', 'link', 'antenna', 'designId', 'booster', 'bandLock', 'power', 'name', 'mark'),
     ...by('set-up', 'ownAntennas', 'place', 'antennaUpM', 'antennaDeg'),

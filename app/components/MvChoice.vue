@@ -76,6 +76,8 @@ async function take(v: T | null) {
   position: static;
   flex: none;
   min-width: 6ch;
+  width: auto;
+  field-sizing: content;
   opacity: 1 !important;
 }
 .phrase-select :deep(input::placeholder) {

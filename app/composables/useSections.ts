@@ -28,6 +28,7 @@ export const SECTIONS: SectionPlace[] = [
   { id: 'list', name: 'List', act: 'fit' },
   { id: 'aim', name: 'Aim', act: 'fit' },
   { id: 'proof', name: 'Before and after', act: 'prove' },
+  { id: 'commission', name: 'Commission', act: 'prove' },
   { id: 'handover', name: 'Handover', act: 'keep' },
 ]
 

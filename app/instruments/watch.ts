@@ -71,6 +71,17 @@ export class LinkWatch {
     this.home = this.via
     this.wasLost = false
   }
+  /** Goes on with what was pulled before a reload: the address before it is not known, so that a gap alone tells. */
+  resume(pulledAt: number, returnedAt: number | null): void {
+    this.pulledAt = pulledAt
+    this.returnedAt = returnedAt
+    this.home = null
+    this.wasLost = false
+  }
+  /** Whether the other connection has another public address; null where one of them is not known. */
+  get addressChanged(): boolean | null {
+    return this.home === null || this.awayVia === null ? null : this.awayVia !== this.home
+  }
   /** It was put back now. */
   putBack(): void {
     this.returnedAt = this.o.now()
@@ -114,12 +125,15 @@ export class LinkWatch {
       const home = this.home === null || via === this.home
       const moved = this.drill.switchS !== null && this.awayVia !== this.home ? home : this.wasLost
       if (this.drill.backS === null && moved) this.drill.backS = since(this.returnedAt)
-    } else if (this.pulledAt !== null && this.drill.switchS === null && (via !== this.home || this.wasLost)) {
+    } else if (this.pulledAt !== null && this.drill.switchS === null && (this.isOther(via) || this.wasLost)) {
       this.drill.switchS = since(this.pulledAt)
       this.awayVia = via
     }
   }
   private awayVia: string | null = null
+  private isOther(via: string): boolean {
+    return this.home !== null && via !== this.home
+  }
 }
 
 /** @returns a watch of our own server over whatever link this device has */

@@ -14,7 +14,7 @@ export const UNREAD: ReadonlySet<TableName> = new Set<TableName>([
   'pictures',
   'floorPlans',
   'photos',
-  'labels',
+  'signatures',
   'visits',
   'supplies',
   'ownSteps',

@@ -7,6 +7,7 @@ interface Crew {
   members: { id: string; name: string; email: string; role: string; active: boolean }[]
   mastSets: { id: string; name: string; rows: number; kept: number; importedAt: string; listedOn: string | null }[]
   tiles: { name: string; kind: string; side: number; voids: number }[]
+  phone: string
 }
 const session = useSession()
 const router = useRouter()
@@ -69,6 +70,15 @@ const saveEnough = inLine(async (field: keyof Enough, v: unknown): Promise<{ fie
     return e instanceof ApiError && e.errors?.length ? e.errors : [{ field, message: messageOf(e) }]
   }
 })
+const savePhone = async (phone: string | null): Promise<{ field: string; message: string }[]> => {
+  try {
+    await api('/api/crew/contact', { method: 'PUT', body: { phone: phone ?? '' } })
+    await load()
+    return []
+  } catch (e) {
+    return [{ field: 'phone', message: messageOf(e) }]
+  }
+}
 const record = ref<CrewRecord | null>(null)
 const promised = computed(() => (record.value ? record.value.inside + record.value.less + record.value.more : 0))
 onMounted(async () => (record.value = session.me ? await api<CrewRecord>('/api/crew/record').catch(() => null) : null))
@@ -113,6 +123,13 @@ useHead({ title: 'Crew · Multivox' })
         </div>
         <p v-if="link" class="link" role="status">
           One-time link, three days: <code data-test="link">{{ link }}</code>
+        </p>
+      </section>
+      <section>
+        <h2>Whom customers call</h2>
+        <p class="sentence">
+          On every customer’s page stands
+          <MvText phrase label="Telephone" hint="no number yet" :value="crew?.phone || null" :save="savePhone" />.
         </p>
       </section>
       <section data-test="record">

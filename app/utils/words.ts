@@ -49,6 +49,12 @@ const TABLES: Record<TableName, string> = {
   photos: 'a photograph',
   labels: 'a label',
   simSlots: 'a SIM in its slot',
+  connections: 'a connection',
+  networks: 'a network',
+  appliances: 'what hangs on a network',
+  failovers: 'a failover test',
+  usageDays: 'a day of use',
+  signatures: 'a signature',
   visits: 'a visit',
   supplies: 'a line of the list',
   ownSteps: 'a step by hand',
@@ -138,3 +144,9 @@ export const loopWords = (loop: { state: LoopState; heldBackDb: number }): strin
 /** A day with its year and the time of day, in this device's zone. */
 export const dayAndTime = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+
+/** The time of day at a place. @param zone  IANA */
+export const clockTime = (iso: string, zone: string): string =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone })
+/** A clock that counts up: minutes and seconds. */
+export const minutesSeconds = (s: number): string => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`

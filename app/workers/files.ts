@@ -1,4 +1,7 @@
 /** Reading of files that others made: it runs in a worker, since a file may be built to keep its reader busy for good. */
+import { proposeUsage, usageFrom } from '#core/connect'
+import type { UsageMapping, UsageRead } from '#core/connect'
+import { guessDelimiter } from '#core/formats'
 import { dxfUnitM } from '#core/site'
 import type { DrawnLine } from '#core/site'
 
@@ -56,5 +59,37 @@ export const chain = (points: readonly { x: number; y: number }[], closed: boole
     return q ? [{ x1: p.x, y1: p.y, x2: q.x, y2: q.y }] : []
   })
 
-export const READERS = { exif, dxf }
+export interface UsageFile {
+  header: string[]
+  mapping: UsageMapping
+  read: UsageRead
+}
+const MOST_ROWS = 1_000_000
+
+/** A table of what went over a connection, gathered by day. @throws RangeError where it is none, or its columns say nothing */
+async function usage({ text, mapping }: { text: string; mapping?: UsageMapping }): Promise<UsageFile> {
+  const { parse } = await import('csv-parse/browser/esm/sync')
+  const first = text.slice(0, text.search(/[\r\n]|$/))
+  let rows: string[][]
+  try {
+    rows = parse(text, {
+      bom: true,
+      delimiter: guessDelimiter(first),
+      relax_column_count: true,
+      skip_empty_lines: true,
+      to: MOST_ROWS,
+    })
+  } catch {
+    throw new RangeError('This is no table: a CSV file with a line of headings is wanted.')
+  }
+  const [header, ...body] = rows
+  if (!header || !body.length) throw new RangeError('The file holds no rows under its headings.')
+  const taken = mapping ?? proposeUsage(header)
+  if (!taken) throw new RangeError('No column of it says a day and how much data: “Date” and “Download MB” are understood.')
+  const read = usageFrom(body, taken)
+  if (!read.days.length) throw new RangeError(`No row could be read: ${read.why}.`)
+  return { header, mapping: taken, read }
+}
+
+export const READERS = { exif, dxf, usage }
 export type Readers = typeof READERS

@@ -50,6 +50,9 @@ const LEFT_BEHIND: readonly TableName[] = [
   'pictures',
   'photos',
   'labels',
+  'failovers',
+  'usageDays',
+  'signatures',
   'visits',
   'supplies',
   'masts',
@@ -83,6 +86,18 @@ export function asTemplate(doc: JobDocument, name: string): JobDocument {
   }))
   out.sites = doc.sites.map(s => ({ ...s, latDeg: null, lonDeg: null, groundM: null, headingDeg: null }))
   out.designs = doc.designs.map(d => ({ ...d, mastId: null, aimedDeg: null, aimedAtUtc: null, aimedTiltDeg: null }))
+  // A card, what came back and who knows a password are of the one job.
+  out.sims = doc.sims.map(s => ({ ...s, iccid: null }))
+  out.connections = doc.connections.map(r => ({ ...r, mastId: null, state: 'not in yet', stateAtUtc: null, poweredAtUtc: null }))
+  out.networks = doc.networks.map(n => ({
+    ...n,
+    apart: null,
+    password: null,
+    passwordBy: null,
+    passwordTo: null,
+    passwordOn: null,
+  }))
+  out.appliances = doc.appliances.map(a => ({ ...a, backAtUtc: null }))
   // A length that was measured was measured there.
   out.runs = doc.runs.map(r => ({ ...r, measured: false, pieces: null }))
   out.fixtures = doc.fixtures.map(f => ({ ...f, behind: null, behindFound: null, behindWhat: null, bonded: null }))

@@ -1,6 +1,6 @@
 /** What a new job starts with. */
 import { nth } from '../sure'
-import type { Change, Design, Device, Fixture, Job, SetupRow, Sim, Site, Spot } from './schema'
+import type { Change, Design, Device, Fixture, Job, Label, SetupRow, Sim, Site, Spot } from './schema'
 
 export type Maker = () => string
 
@@ -80,6 +80,32 @@ export const BARE_FIXTURE: Omit<Fixture, 'id' | 'kind' | 'name' | 'eastM' | 'nor
   bonded: null,
   conductor: null,
   corners: null,
+}
+
+/** A SIM of which nothing was said. */
+export const BARE_SIM: Omit<Sim, 'id' | 'name'> = {
+  carrier: null,
+  plan: null,
+  capDownMbps: null,
+  capUpMbps: null,
+  allowanceGb: null,
+  callsOverWifi: null,
+  iccid: null,
+  size: null,
+  resetDay: null,
+  usedUp: null,
+  slowMbps: null,
+}
+
+/** A label of which nothing was read. */
+export const BARE_LABEL: Omit<Label, 'id' | 'nodeId'> = {
+  serial: null,
+  imei: null,
+  mac: null,
+  firmwareNeeded: null,
+  firmwareFound: null,
+  wps: null,
+  adminFromOutside: null,
 }
 
 /** A set-up of which nothing was said: a device by itself. */
@@ -218,13 +244,9 @@ export function newJobChanges(input: NewJob, newId: Maker): { jobId: string; cha
       ...rooms.map((r, i) => insertChange(newId, 'spots', nth(spotIds, i), r)),
       insertChange(newId, 'devices', deviceId, { name: 'Phone', kind: 'phone', antennaDbi: null } satisfies Omit<Device, 'id'>),
       insertChange(newId, 'sims', simId, {
+        ...BARE_SIM,
         name: input.job?.carrier ? `${input.job.carrier} SIM` : 'SIM',
         carrier: input.job?.carrier ?? null,
-        plan: null,
-        capDownMbps: null,
-        capUpMbps: null,
-        allowanceGb: null,
-        callsOverWifi: null,
         ...input.sim,
       } satisfies Omit<Sim, 'id'>),
       insertChange(newId, 'setups', setupId, { ...BARE_SETUP, deviceId, simId, mark: 'before' } satisfies Omit<SetupRow, 'id'>),

@@ -3,7 +3,7 @@ export type { Manifest } from './archive'
 export { applyChanges, fieldsOf, invertChanges, mergeFields, standing, takenBack } from './changes'
 export type { FieldConflict } from './changes'
 export { AFTER_ALL, asTemplate, insertsOf, remapped } from './copy'
-export { BARE_FIXTURE, BARE_SETUP, DEFAULT_SITE, insertChange, newJobChanges } from './defaults'
+export { BARE_FIXTURE, BARE_LABEL, BARE_SETUP, BARE_SIM, DEFAULT_SITE, insertChange, newJobChanges } from './defaults'
 export { changesOf, editsOf, insert, remove, setField, update, upsert } from './edits'
 export type { Edit, Fields, New } from './edits'
 export { fieldOf, Id, Num, opt, Text, Whole } from './fields'
@@ -19,6 +19,8 @@ export type { Reference } from './references'
 export {
   APPEND_ONLY,
   BODIES,
+  CARRIES,
+  CONNECTION_STATES,
   emptyDocument,
   COMPLAINTS,
   EnoughSchema,
@@ -32,10 +34,13 @@ export {
   rowSchema,
   siteOf,
   STATIONS,
+  SIGNED,
   SUPPLY_STATES,
+  TAKEN_AWAY,
   TABLE_FIELDS,
   TABLES,
   TIME_FIELDS,
+  USAGES,
   USES,
   VISIT_STATES,
   WEATHER,
@@ -54,6 +59,7 @@ export type {
   FloorRow,
   IsolationRow,
   Job,
+  Label,
   JobDocument,
   JobKind,
   Landmark,
@@ -75,6 +81,14 @@ export type {
   Supply,
   Sweep,
   TableName,
+  Appliance,
+  Connection,
+  ConnectionKind,
+  ConnectionState,
+  Failover,
+  Network,
+  Signature,
+  UsageDay,
   Visit,
   Watch,
   Use,

@@ -303,6 +303,12 @@ const labels = {
   imei: opt(Type.String({ pattern: '^\\d{15}$' })),
   /** six pairs of hexadecimal digits with colons */
   mac: opt(Type.String({ pattern: '^[0-9A-F]{2}(:[0-9A-F]{2}){5}$' })),
+  /** what its maker's page asks for at least, and what was found in it */
+  firmwareNeeded: optLater(Text(40)),
+  firmwareFound: optLater(Text(40)),
+  /** whether a press alone lets a device in, and whether it is administered from outside */
+  wps: optLater(oneOf('off', 'on')),
+  adminFromOutside: optLater(oneOf('off', 'on')),
 }
 
 /** Which SIM lies in which slot of a box: slots are counted over all its modems, from 1. */
@@ -310,6 +316,137 @@ const simSlots = {
   nodeId: ref('nodes', 'goes too'),
   slot: Whole(1, 32),
   simId: ref('sims', 'goes too'),
+}
+
+export const CONNECTION_KINDS = ['cellular', 'cable line', 'satellite', 'site Wi-Fi', 'tether'] as const
+export type ConnectionKind = (typeof CONNECTION_KINDS)[number]
+/** What a connection may carry, the most first. */
+export const CARRIES = ['everything', 'no tunnels', 'calls and mail', 'only its check'] as const
+/** How far a connection has come, as modems report it, or a person reads it off lamps. */
+export const CONNECTION_STATES = [
+  'not in yet',
+  'off',
+  'no SIM',
+  'PIN',
+  'searching',
+  'denied',
+  'no data',
+  'no internet',
+  'slow',
+  'up',
+] as const
+export type ConnectionState = (typeof CONNECTION_STATES)[number]
+
+/** A way by which a box comes to the internet; they are tried by their rank, the lowest first. */
+const connections = {
+  name: Text(60, 1),
+  kind: oneOf(...CONNECTION_KINDS),
+  rank: Num(0, 100_000),
+  /** the box whose modem or port it comes in by */
+  nodeId: opt(ref('nodes', 'lets go')),
+  simId: opt(ref('sims', 'lets go')),
+  use: oneOf('in order', 'bonded', 'by hand'),
+  carries: oneOf(...CARRIES),
+  /** what it is held to: all of it, each device, and what is kept free for calls, Mbit/s; null where it is not */
+  throttleDownMbps: opt(Num(0.05, 10_000)),
+  throttleUpMbps: opt(Num(0.05, 10_000)),
+  deviceMbps: opt(Num(0.05, 10_000)),
+  reserveMbps: opt(Num(0.05, 10_000)),
+  /** how often the box asks whether it still answers, at how many places, and how many lost answers it takes */
+  checkS: opt(Num(1, 86_400)),
+  checkPlaces: opt(Whole(1, 8)),
+  checkMisses: opt(Whole(1, 100)),
+  /** a month, of what has no SIM; null where nothing is counted */
+  allowanceGb: opt(Num(0, 1_000_000)),
+  /** the address it gives: the box's own, shared by the carrier, or behind another router */
+  address: opt(oneOf('own', 'shared', 'behind a router')),
+  /** mast, and of the fixtures: the socket its box is fed by, and the way in of its cable */
+  mastId: opt(ref('masts', 'lets go')),
+  socketId: opt(ref('fixtures', 'lets go')),
+  entryId: opt(ref('fixtures', 'lets go')),
+  state: oneOf(...CONNECTION_STATES),
+  stateAtUtc: opt(Time),
+  /** power-on of its first connection; null before, and once it was started anew */
+  poweredAtUtc: opt(Time),
+}
+
+export const NETWORK_KINDS = ['house', 'guests', 'management'] as const
+/** A network that a box makes. Its password is said by its state alone: never typed, stored or photographed. */
+const networks = {
+  name: Text(40, 1),
+  kind: oneOf(...NETWORK_KINDS),
+  /** whether what hung on the old one finds its name again */
+  named: oneOf('old name kept', 'new name'),
+  radio: opt(oneOf('2.4 GHz', '5 GHz', 'both', 'wire')),
+  /** whether it sees the others: tried, not believed */
+  apart: opt(oneOf('apart', 'sees the others')),
+  deviceMbps: opt(Num(0.05, 10_000)),
+  password: opt(oneOf('as delivered', 'changed')),
+  passwordBy: opt(Text(80)),
+  passwordTo: opt(Text(80)),
+  passwordOn: opt(Day),
+}
+
+/** What hangs on a network. */
+export const USAGES = ['films', 'calls with picture', 'calls', 'work', 'camera', 'music', 'updates', 'little'] as const
+const appliances = {
+  networkId: ref('networks', 'goes too'),
+  name: Text(80, 1),
+  /** when it was seen to work again */
+  backAtUtc: opt(Time),
+  /** it works through a tunnel */
+  tunnel: Type.Boolean(),
+  usage: opt(oneOf(...USAGES)),
+  hoursDay: opt(Num(0, 24)),
+  /** a figure of its own, MB an hour; null takes what is usual of its use */
+  mbHour: opt(Num(0, 100_000)),
+}
+
+export const TAKEN_AWAY = [
+  'line pulled',
+  'line without internet',
+  'SIM out',
+  'box without power',
+  'mains off',
+  'antenna lead off',
+] as const
+/** A connection taken away on purpose, by the clock: each instant is noted when it is pressed or heard. */
+const failovers = {
+  connectionId: ref('connections', 'goes too'),
+  how: oneOf(...TAKEN_AWAY),
+  pulledAtUtc: Time,
+  /** the first answer by another, and which */
+  answeredAtUtc: opt(Time),
+  otherId: opt(ref('connections', 'lets go')),
+  /** put back in, and the first answer by it again */
+  backInAtUtc: opt(Time),
+  backAtUtc: opt(Time),
+  /** what did not live through it, in words; empty where all lived */
+  broke: opt(Text(300)),
+  address: opt(oneOf('same', 'changed')),
+  withdrawn: Type.Boolean(),
+}
+
+export const SIGNED = ['accepted', 'accepted with remarks', 'refused'] as const
+/** Put under what was handed over, on the screen, by the customer's own hand. */
+const signatures = {
+  what: oneOf('handover', 'access'),
+  said: oneOf(...SIGNED),
+  name: Text(120, 1),
+  atUtc: Time,
+  remarks: opt(Text(1000)),
+  /** what was open when it was put there, in words; null where nothing was */
+  open: opt(Text(2000)),
+  /** each stroke as x and y in turn, in thousandths of the field's width */
+  strokes: Type.Array(Type.Array(Whole(0, 1000), { minItems: 2, maxItems: 4000 }), { minItems: 1, maxItems: 200 }),
+}
+
+/** What went over a connection on a day, and in each of its hours where that was counted, MB. */
+const usageDays = {
+  connectionId: ref('connections', 'goes too'),
+  onDay: Day,
+  mb: Num(0, 100_000_000),
+  hours: opt(Type.Array(Num(0, 100_000_000), { minItems: 24, maxItems: 24 })),
 }
 
 /** A day or part of one on site. */
@@ -388,6 +525,13 @@ const sims = {
   allowanceGb: opt(Num(0, 1_000_000)),
   /** whether its plan, and the phones, carry calls over Wi-Fi */
   callsOverWifi: optLater(oneOf('yes', 'no')),
+  /** number on the card */
+  iccid: optLater(Type.String({ pattern: '^\\d{19,20}$' })),
+  size: optLater(oneOf('mini', 'micro', 'nano', 'eSIM')),
+  /** day of the month at which its allowance begins anew, and what happens when it is used up */
+  resetDay: optLater(Whole(1, 31)),
+  usedUp: optLater(oneOf('stops', 'slows', 'costs')),
+  slowMbps: optLater(Num(0.01, 10_000)),
 }
 
 /** What a reading or a test was made with. The next one is a copy with one thing changed. */
@@ -658,6 +802,12 @@ export const TABLE_FIELDS = {
   photos,
   labels,
   simSlots,
+  connections,
+  networks,
+  appliances,
+  failovers,
+  usageDays,
+  signatures,
   visits,
   supplies,
   ownSteps,
@@ -728,6 +878,12 @@ export type Fixture = Row<'fixtures'>
 export type Photo = Row<'photos'>
 export type Label = Row<'labels'>
 export type SimSlot = Row<'simSlots'>
+export type Connection = Row<'connections'>
+export type Network = Row<'networks'>
+export type Appliance = Row<'appliances'>
+export type Failover = Row<'failovers'>
+export type Signature = Row<'signatures'>
+export type UsageDay = Row<'usageDays'>
 export type Visit = Row<'visits'>
 export type Supply = Row<'supplies'>
 export type OwnStep = Row<'ownSteps'>

@@ -1,6 +1,7 @@
 /** Each act in a few words: what is done there, or what is open. An act is green only when nothing of it is open. */
 import { nth } from '../sure'
 import { given, num } from '../units'
+import { answers } from '../connect/lanes'
 import { metOf } from '../promise/promise'
 import type { Proof } from '../prove/proof'
 import type { PromiseView } from '../promise/view'
@@ -122,13 +123,23 @@ function fit({ doc, job, sweep }: Context): ActState {
   }
 }
 
-function prove(c: Context, { proof }: Judged): ActState {
+/** How far it is set up: connections first, what else is open after them. */
+function setUpWords({ doc }: Context, open: number): string {
+  const wanted = doc.connections.filter(r => !(r.use === 'by hand' && r.state === 'off'))
+  const up = wanted.filter(r => answers(r.state)).length
+  if (!doc.connections.length) return 'not commissioned'
+  return up < wanted.length ? `${up} of ${plural(wanted.length, 'connection')} up` : `met; ${open} to set up`
+}
+
+function prove(c: Context, { findings, proof }: Judged): ActState {
   const { verdict } = proof
   const rooms = c.demands.filter(d => d.kind === 'room' && d.state === 'missing').map(d => `${d.of} is not tested yet`)
-  const open = verdict.met === true ? rooms : [verdict.words, ...rooms]
-  const isMet = verdict.met === true && !rooms.length
+  const unset = findings.filter(f => f.section === 'commission' && f.severity === 'fix' && !f.accepted).map(f => f.title)
+  const left = [...rooms, ...unset]
+  const open = verdict.met === true ? left : [verdict.words, ...left]
+  const isMet = verdict.met === true && !left.length
   return {
-    words: verdict.met === true && rooms.length ? nth(rooms, 0) : verdict.short,
+    words: verdict.met === true && left.length ? (rooms[0] ?? setUpWords(c, unset.length)) : verdict.short,
     done: isMet ? 1 : verdict.met === null ? 0 : 0.6,
     state: isMet ? 'done' : verdict.met === false ? 'trouble' : verdict.met === null && !proof.judged ? 'empty' : 'open',
     open,

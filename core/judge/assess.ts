@@ -33,6 +33,7 @@ import { actStates } from './acts'
 import type { ActState } from './acts'
 import { bearingFindings } from './bearings'
 import { chooseFindings } from './choose'
+import { commissionFindings } from './commission'
 import { callsOverWifi, capOfSim, contextOf, ownBefore } from './context'
 import type { BandWork, Context, SweepView } from './context'
 import { beforeYouDrill } from './drill'
@@ -113,6 +114,7 @@ const SECTIONS: readonly { section: Section; judge: (c: Context) => Finding[] }[
   { section: 'level', judge: levelFindings },
   { section: 'route', judge: routeFindings },
   { section: 'route', judge: demandFindings },
+  { section: 'commission', judge: commissionFindings },
 ]
 
 export function assess(document: JobDocument, evidence: Evidence, { atUtc }: { atUtc: string }): Assessment {

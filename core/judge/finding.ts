@@ -19,7 +19,19 @@ export interface Figure {
 export type Severity = 'stop' | 'fix' | 'note' | 'good'
 export type Act = 'scout' | 'plan' | 'fit' | 'prove' | 'keep'
 export type Section =
-  'ask' | 'survey' | 'bearings' | 'choose' | 'place' | 'level' | 'route' | 'card' | 'list' | 'aim' | 'proof' | 'handover'
+  | 'ask'
+  | 'survey'
+  | 'bearings'
+  | 'choose'
+  | 'place'
+  | 'level'
+  | 'route'
+  | 'card'
+  | 'list'
+  | 'aim'
+  | 'proof'
+  | 'commission'
+  | 'handover'
 
 /** One change to a field of a row, or a row to add, that would cure a finding. */
 export type CureStep = Step

@@ -1,3 +1,5 @@
 export { countWords, mostExpected, spanWords, wordsOfDrill } from './drops'
+export { failoversOf, failoverWords, isUnderWay, returnedS, switchedS, waitsFor } from './failover'
+export type { FailoverSummary } from './failover'
 export { linesAt, provenBy } from './proof'
 export type { SetupLine } from './proof'

@@ -1,5 +1,7 @@
 export { cardPaper } from './card-paper'
 export { listPaper, quotePaper } from './list-papers'
+export { customerPage, dayInWords } from './customer'
+export type { CustomerPage } from './customer'
 export { countOpen, openOf, sayOpen, TAKEN_OPEN } from './open'
 export { labelsPaper, pickListPaper } from './plan-papers'
 export { nextStop, stopSheet } from './stop-sheet'

@@ -25,6 +25,7 @@ import { bearingHalfWidth } from '../masts/bearings'
 import { SWEPT } from '../aim/sweep'
 import { floorAt } from '../site/building'
 import { whenItStops } from './after'
+import { setUpBlocks, signedBlock } from './set-up'
 import { openOf, takenOpen } from './open'
 import { RULE_PACKS } from '../judge/cautions'
 import { atPresentStop } from '../survey/place'
@@ -106,6 +107,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
     const slots = allModems(doc, a.tree).flatMap(m => slotRows(m))
     if (slots.length)
       blocks.push({ kind: 'table', title: 'SIMs and their slots', head: ['Box', 'Slot', 'SIM', 'Carrier'], rows: slots })
+    blocks.push(...setUpBlocks(doc, a.tree, a.atUtc))
     if (a.rooms.length)
       blocks.push({
         kind: 'table',
@@ -185,6 +187,7 @@ export function makeReport(document: JobDocument, a: Assessment, o: { units: Uni
       rules: RULE_PACKS[job.rules],
     }),
   })
+  blocks.push(...signedBlock(doc))
   return {
     title: job.name,
     subtitle: `Handover by ${o.crew}, ${o.by}, ${day(a.atUtc)}`,

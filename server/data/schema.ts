@@ -40,6 +40,8 @@ export const crews = pgTable('crews', {
   enough: jsonb('enough').$type<Partial<Enough>>().notNull().default({}),
   /** currency, hour, margin of its quotes */
   money: jsonb('money').$type<Partial<Money>>().notNull().default({}),
+  /** whom a customer calls; empty where it was not said */
+  phone: text('phone').notNull().default(''),
   demo: boolean('demo').notNull().default(false),
   /** counts the changes of the crew's ground: a device asks what came since the count it holds */
   terrainVersion: integer('terrain_version').notNull().default(0),
@@ -495,6 +497,12 @@ export const labels = documentTable('labels')
 
 /** Which SIM lies in which slot of a box. */
 export const simSlots = documentTable('simSlots')
+export const connections = documentTable('connections')
+export const networks = documentTable('networks')
+export const appliances = documentTable('appliances')
+export const failovers = documentTable('failovers')
+export const usageDays = documentTable('usageDays')
+export const signatures = documentTable('signatures')
 
 /** Every change that was taken, or refused, once. A repeat finds itself here and does nothing. */
 export const appliedChanges = pgTable(
@@ -540,6 +548,33 @@ export const handovers = pgTable(
   t => [
     primaryKey({ columns: [t.crewId, t.id] }),
     foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+  ],
+)
+
+/**
+ * The customer's page of a job: whoever has its link reads what was handed over, and nothing else. Of the link the hash alone is
+ * kept.
+ */
+export const customerPages = pgTable(
+  'customer_pages',
+  {
+    crewId: uuid('crew_id').notNull(),
+    id: uuid('id').notNull(),
+    hash: text('hash').notNull().unique(),
+    jobId: uuid('job_id').notNull(),
+    handoverId: uuid('handover_id').notNull(),
+    madeBy: text('made_by').notNull(),
+    madeAt: when('made_at').notNull().default(now),
+    endsAt: when('ends_at').notNull(),
+    withdrawnAt: when('withdrawn_at'),
+    openings: integer('openings').notNull().default(0),
+    openedAt: when('opened_at'),
+  },
+  t => [
+    foreignKey({ columns: [t.crewId, t.jobId], foreignColumns: [jobs.crewId, jobs.id] }).onDelete('cascade'),
+    primaryKey({ columns: [t.crewId, t.id] }),
+    foreignKey({ columns: [t.crewId, t.handoverId], foreignColumns: [handovers.crewId, handovers.id] }).onDelete('cascade'),
+    index('customer_pages_job').on(t.crewId, t.jobId),
   ],
 )
 

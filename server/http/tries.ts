@@ -43,6 +43,13 @@ const pauses = limiter('pauses', 1_000_000, 86_400)
 const account = limiter('account', ACCOUNT_TRIES, ACCOUNT_WINDOW_S)
 const address = limiter('address', ADDRESS_TRIES, ADDRESS_WINDOW_S)
 
+/** Customers' pages by address: a household opens its own a few times, whoever guesses many. */
+const PAGES = 60
+const PAGES_WINDOW_S = 600
+const pages = limiter('pages', PAGES, PAGES_WINDOW_S)
+/** @returns false where that address opened too many: the answer is that of a page that is not there */
+export const mayOpenPage = async (event: H3Event): Promise<boolean> => !(await count(pages, clientAddress(event))).over
+
 /** Counts one try. @returns how it went; the limiter throws what is no failure of its own */
 async function count(by: RateLimiterPostgres, key: string): Promise<RateLimiterRes & { over: boolean }> {
   try {

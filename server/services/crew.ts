@@ -24,7 +24,7 @@ export async function crewFacts(db: Db, crewId: string | null): Promise<CrewFact
 
 /** Members, lists of masts and ground of a crew. */
 export async function crewWhole(db: Db, crewId: string) {
-  const [people, sets, tiles] = await Promise.all([
+  const [people, sets, tiles, [crew]] = await Promise.all([
     db
       .select({ id: members.id, name: members.name, email: members.email, role: members.role, active: members.active })
       .from(members)
@@ -32,14 +32,15 @@ export async function crewWhole(db: Db, crewId: string) {
       .orderBy(asc(members.name)),
     db.select().from(mastSets).where(eq(mastSets.crewId, crewId)).orderBy(asc(mastSets.importedAt)),
     db.select().from(terrainTiles).where(eq(terrainTiles.crewId, crewId)).orderBy(asc(terrainTiles.name)),
+    db.select({ phone: crews.phone }).from(crews).where(eq(crews.id, crewId)),
   ])
-  return { members: people, mastSets: sets, tiles }
+  return { members: people, mastSets: sets, tiles, phone: crew?.phone ?? '' }
 }
 
 export async function agree(
   db: Db,
   crewId: string,
-  on: { carriers?: CrewFacts['carriers']; enough?: Partial<Enough>; money?: Partial<Money> },
+  on: { carriers?: CrewFacts['carriers']; enough?: Partial<Enough>; money?: Partial<Money>; phone?: string },
 ): Promise<void> {
   await db.update(crews).set(on).where(eq(crews.id, crewId))
 }

@@ -3,7 +3,7 @@ import { and, eq, inArray, lte, sql } from 'drizzle-orm'
 import { v7 as uuidv7 } from 'uuid'
 import type { Change, JobDocument, Row, TableName } from '../../core/job'
 import { TAKEN_OPEN } from '../../core/report'
-import { appliedChanges, documentTableOf, handovers, jobs, pictureFiles } from '../data/schema'
+import { appliedChanges, customerPages, documentTableOf, handovers, jobs, pictureFiles } from '../data/schema'
 import type { Db, Tx } from '../data/db'
 import { applyIn } from './changes'
 
@@ -26,11 +26,23 @@ const EMPTIED = {
   stops: { notes: null },
   spots: { note: null, hangs: null },
   visits: { note: null },
+  sims: { iccid: null },
+  networks: { passwordBy: null, passwordTo: null },
+  failovers: { broke: null },
 } as const satisfies { [T in TableName]?: Record<string, string | null> }
 const EMPTIED_TABLES = Object.keys(EMPTIED) as (keyof typeof EMPTIED)[]
 
 /** Rows that are about the customer's own place or kit, and go. */
-const GONE = ['photos', 'labels', 'landmarks', 'pictures', 'floorPlans'] as const satisfies readonly TableName[]
+const GONE = [
+  'photos',
+  'labels',
+  'landmarks',
+  'pictures',
+  'floorPlans',
+  'appliances',
+  'usageDays',
+  'signatures',
+] as const satisfies readonly TableName[]
 
 /** A failure that must not pass for success. */
 class NotForgotten extends Error {}
@@ -68,6 +80,7 @@ export async function forgetCustomer(db: Db, who: { crewId: string; memberId: st
     await forgetHistory(tx, who, jobId, job.sequence)
     await tx.delete(pictureFiles).where(and(eq(pictureFiles.crewId, who.crewId), eq(pictureFiles.jobId, jobId)))
     await forgetFrozen(tx, who, jobId)
+    await tx.delete(customerPages).where(and(eq(customerPages.crewId, who.crewId), eq(customerPages.jobId, jobId)))
     if (await isLeft(tx, who, jobId)) throw new NotForgotten()
     return true
   })

@@ -4,6 +4,7 @@ import {
   cells,
   crews,
   documentTableOf,
+  handovers,
   jobs,
   masts,
   mastSets,
@@ -15,6 +16,9 @@ import {
 } from '../data/schema'
 import { connect } from '../data/db'
 import { jobOf, TABLES } from '../../core/job'
+import { assess } from '../../core/judge'
+import { pathInputs } from '../../core/masts'
+import { computePaths } from '../../core/terrain'
 import { countedIds, DEMO, demoScenario } from '../../demo/scenario'
 import { DEMO_MONEY } from '../../demo/prices'
 import { demoPhoto } from '../../demo/photos'
@@ -39,6 +43,7 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
         demo: true,
         carriers: DEMO.carriers.map(c => ({ name: c.name, codes: [...c.codes] })),
         money: DEMO_MONEY,
+        phone: DEMO.phone,
       })
       await tx.insert(prices).values(scenario.prices.map(p => ({ ...p, crewId })))
       await tx.insert(members).values(DEMO.members.map(m => ({ crewId, id: id(), ...m })))
@@ -81,6 +86,14 @@ export async function seedDemo(url: string, reset: boolean): Promise<'loaded' | 
             .insert(pictureFiles)
             .values({ crewId, jobId, id: photo.id, mime: 'image/png', bytes: demoPhoto(scenario.terrain, document, photo) })
         await settleState(tx, crewId, jobId)
+        if (document.checks.some(c => c.key === 'handover' && c.done)) {
+          // As it was handed over, frozen: the customer's page is made from it.
+          const madeAt = document.checks.find(c => c.key === 'handover')!.atUtc!
+          const result = assess(document, { paths: computePaths(scenario.terrain, pathInputs(document)) }, { atUtc: madeAt })
+          await tx
+            .insert(handovers)
+            .values({ crewId, id: id(), jobId, engine: result.engine, document, result, madeAt, madeBy: DEMO.members[0].name })
+        }
       }
     })
     await storeTile(db, crewId, demoTile())

@@ -199,6 +199,10 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
         >
       </template>
     </div>
+    <div class="hand no-print">
+      <SignaturePanel />
+      <CustomerLink :frozen="frozen" />
+    </div>
     <article class="paper" tabindex="0" aria-label="Report">
       <header>
         <h1>{{ report.title }}</h1>
@@ -270,6 +274,13 @@ useKeys({ p: { does: 'print', run: print }, d: { does: 'PDF', run: () => void pd
 }
 .grow {
   flex: 1;
+}
+.hand {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 28px;
+  padding: 12px 20px;
+  border-bottom: 1px solid var(--mv-line);
 }
 .frozen {
   font-size: 12.5px;
@@ -351,6 +362,10 @@ footer {
   padding-top: 6px;
 }
 @media (max-width: 900px) {
+  .hand {
+    grid-template-columns: 1fr;
+    padding: 12px 14px;
+  }
   .paper {
     padding: 16px 14px;
   }

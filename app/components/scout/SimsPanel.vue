@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { setField } from '#core/job'
+import { BARE_SIM, setField } from '#core/job'
 import type { Edit, Fields, TableName } from '#core/job'
 
 /** The SIMs of the job with their plans, and the devices that read: what set-ups are made of. */
@@ -23,15 +23,7 @@ const addSim = () =>
         {
           table: 'sims',
           op: 'insert',
-          fields: {
-            name: `SIM ${store.doc.sims.length + 1}`,
-            carrier: null,
-            plan: null,
-            capDownMbps: null,
-            capUpMbps: null,
-            allowanceGb: null,
-            callsOverWifi: null,
-          },
+          fields: { ...BARE_SIM, name: `SIM ${store.doc.sims.length + 1}` },
         },
       ],
       'a SIM',

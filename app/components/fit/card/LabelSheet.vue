@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nth } from '#core/sure'
-import { insert, update } from '#core/job'
+import { BARE_LABEL, insert, update } from '#core/job'
 import type { CardStep } from '#core/card'
 import { parseImei, parseMac, readBarCodes } from '#core/formats'
 import { barCodes, coverBetween, masked } from '~/utils/masking'
@@ -97,7 +97,9 @@ const keep = () =>
     if (imeiError.value || macError.value || !props.file) return
     if (nodeId.value && Object.values(label).some(Boolean)) {
       const read = Object.fromEntries(Object.entries(label).filter(([, v]) => v)) as Partial<typeof label>
-      const edit = held.value ? update('labels', held.value.id, read) : insert('labels', { ...label, nodeId: nodeId.value })
+      const edit = held.value
+        ? update('labels', held.value.id, read)
+        : insert('labels', { ...BARE_LABEL, ...label, nodeId: nodeId.value })
       const bad = await store.commit([edit], 'what a label says')
       if (bad.length) {
         error.value = nth(bad, 0).message

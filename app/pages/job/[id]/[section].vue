@@ -26,6 +26,7 @@ const LOADERS: Record<Section, () => Promise<{ default: Component }>> = {
   list: () => import('~/components/fit/ListSection.vue'),
   aim: () => import('~/components/fit/AimSection.vue'),
   proof: () => import('~/components/prove/ProofSection.vue'),
+  commission: () => import('~/components/prove/CommissionSection.vue'),
   handover: () => import('~/components/keep/HandoverSection.vue'),
 }
 /** A screen that a bad link did not bring is asked for again after a pause; what is shown says so meanwhile. */
