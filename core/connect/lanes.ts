@@ -25,12 +25,15 @@ export interface Lane {
 const ranked = <T extends { rank: number; id: string }>(rows: readonly T[]): T[] =>
   [...rows].sort((a, b) => a.rank - b.rank || a.id.localeCompare(b.id))
 
-type Ground = Pick<JobDocument, 'connections' | 'sims' | 'simSlots' | 'designs' | 'jobs'>
+type Ground = Pick<JobDocument, 'connections' | 'sims' | 'simSlots' | 'designs' | 'jobs' | 'masts'>
 
 /** @returns the connections, in the order they are tried */
 export function lanesOf(doc: Ground, tree: Tree | null): Lane[] {
   const modems = tree ? allModems(doc, tree) : []
   const planned = doc.designs.find(d => d.id === doc.jobs[0]?.designId) ?? doc.designs[0]
+  const mast = doc.masts.find(m => m.id === planned?.mastId)
+  // A SIM of another carrier holds to another's mast.
+  const ofMast = (sim: Sim | null): boolean => !!mast && (!sim?.carrier || sim.carrier === mast.carrier)
   return ranked(doc.connections).map((row): Lane => {
     const sim = doc.sims.find(s => s.id === row.simId) ?? null
     const mine = modems.filter(m => !row.nodeId || m.at.node.id === row.nodeId)
@@ -45,7 +48,7 @@ export function lanesOf(doc: Ground, tree: Tree | null): Lane[] {
       slot,
       standsBy,
       port: row.kind !== 'cellular' ? WIRED_PORT[row.kind] : standsBy ? `slot ${slot}` : modem ? modemName(modem) : 'modem',
-      mastId: row.mastId ?? (row.kind === 'cellular' && isPlanned(modem) ? (planned?.mastId ?? null) : null),
+      mastId: row.mastId ?? (row.kind === 'cellular' && isPlanned(modem) && ofMast(sim) ? mast!.id : null),
       allowanceGb: sim?.allowanceGb ?? row.allowanceGb,
     }
   })
