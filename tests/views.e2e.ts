@@ -1,7 +1,7 @@
 /** Every main view: no errors, no serious barrier in sun or night, desk and roof; the slice by keyboard; the first page’s weight. */
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, KETCH, KILN, LOFT, openJob, test, VAN } from './support/fixtures'
+import { expect, KETCH, KILN, LOFT, openJob, test, TRAILER, VAN } from './support/fixtures'
 import { climb } from './support/roof'
 
 // Each looks at everything for minutes, and none changes what another sees.
@@ -19,6 +19,7 @@ const VIEWS: [string, string][] = [
   [LOFT, 'list'],
   [KILN, 'aim'],
   [KILN, 'proof'],
+  [TRAILER, 'commission'],
   [KILN, 'handover'],
   [VAN, 'ask'],
   [KETCH, 'bearings'],

@@ -1,4 +1,4 @@
-/** Walk 11, to where commissioning begins: an office with a modem on the wall at 3.5 m, and 28 m of data cable to its injector. */
+/** Walk 11: an office whose cable line has a modem on the wall at 3.5 m behind it, 28 m of data cable to its injector. */
 import { DESK, expect, sent, test } from './harness'
 
 test('an office with a modem on the wall, from an empty crew to the frozen handover', async ({ walker, page }) => {
@@ -68,10 +68,65 @@ test('an office with a modem on the wall, from an empty crew to the frozen hando
   await walker.openStep('sim')
   await expect(main).toContainText('power off')
 
-  // A drill: the line pulled, the other way taken, timed.
   await page.setViewportSize(DESK)
   await walker.act('Prove')
   await walker.proved(['24', '22.5', '25'], '7', '10 down')
+  // Commission: the cable line first, tunnels on it alone; the modem stands in with a check that 10 GB bear.
+  await walker.section('Commission')
+  const commission = page.locator('main')
+  await expect(commission).toContainText('Nothing is noted of how it is set up')
+  await page.locator('[data-test=commission-begin]').click()
+  await page.locator('[data-test=add-connection]').click()
+  await page.locator('[data-test=add-cable-line]').click()
+  await page.locator('[data-test=lane-2]').click()
+  await page.locator('[data-test=lane-up]').click()
+  await expect(page.locator('[data-test=lane-1]')).toContainText('Cable line')
+  const lane = page.locator('[data-test=connection-editor]')
+  await walker.says('State', 'up', lane)
+  await expect(commission).toContainText('Nothing asks whether Cable line still answers')
+  await page.getByRole('button', { name: /ask every 10 s/ }).click()
+  await expect(commission).not.toContainText('Nothing asks whether Cable line still answers')
+  await page.locator('[data-test=lane-2]').click()
+  await walker.says('Allowance', '10', lane)
+  await walker.says('Check every', '2', lane)
+  await expect(lane.locator('[data-test=check-follows]')).toContainText('218 MB a month')
+  await walker.says('Check every', '1', lane)
+  await walker.says('Places', '3', lane)
+  await expect(commission).toContainText(/The check of .* takes 1.?306 MB a month/)
+  await page.getByRole('button', { name: /^every \d+ s/ }).click()
+  await expect(commission).not.toContainText(/The check of .* takes/)
+  // What works through a tunnel stays on the line.
+  await page.locator('[data-test=network-house]').click()
+  await page.locator('[data-test=appliance-name]').fill('till')
+  await page.locator('[data-test=appliance-add]').click()
+  await page.locator('[data-test=appliance]').last().getByLabel('tunnel').check()
+  await expect(page.getByRole('button', { name: /no tunnels over it/ })).toBeVisible()
+  await page.getByRole('button', { name: /no tunnels over it/ }).click()
+  await expect(page.locator('[data-test=lane-2]').locator('..')).toContainText('no tunnels')
+  await page.locator('[data-test=back]').last().check()
+  // Power on by the clock; it answers.
+  await page.locator('[data-test=power-on]').click()
+  await page.locator('[data-test=it-answers]').click()
+  await expect(page.locator('[data-test=all-up]')).toBeVisible()
+  // Two failover tests, timed: the line pulled, then the line in and nothing behind it.
+  await expect(commission).toContainText('Failover from Cable line was never tested')
+  for (const how of ['its line pulled', 'its line in, nothing behind it']) {
+    await page.locator('[data-test=failover-begin]').click()
+    await walker.choose(page.locator('[data-test=failover-how]'), how)
+    await page.locator('[data-test=failover-pull]').click()
+    await page.locator('[data-test=failover-answered]').click()
+    await page.locator('[data-test=failover-back-in]').click()
+    await page.locator('[data-test=failover-is-back]').click()
+    await expect(page.locator('[data-test=returned]')).toBeVisible()
+  }
+  await expect(page.locator('[data-test=failover]')).toContainText('2 tests')
+  await expect(commission).not.toContainText('was never tested')
+  await walker.handAccess('The office')
+  await expect(commission).toContainText('Nothing is open here.')
+  await sent(page)
   const paper = await walker.handOver('The office')
+  await expect(paper).toContainText('Connections, in the order they are used')
+  await expect(paper).toContainText('given to The office')
+  await expect(paper).toContainText('line without internet: the other answered after')
   for (const name of ['Outdoor modem', 'Data arrestor', 'Injector', 'UPS']) await expect(paper).toContainText(name)
 })

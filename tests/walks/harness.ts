@@ -374,6 +374,30 @@ export class Walker {
   }
 
   /** Handed over open: somebody is named, and it is frozen. @returns the paper */
+  /** A phrase of a sentence: typed, or chosen where it is a list. */
+  async says(label: string, value: string | RegExp, where: Page | Locator = this.page): Promise<void> {
+    const list = where.locator('.mv-choice', { has: this.page.getByLabel(label, { exact: true }) })
+    if (await list.count()) return choose(list.first(), value)
+    const field = where.getByLabel(label, { exact: true })
+    await field.fill(value as string)
+    await field.blur()
+  }
+  /** Every network's delivered password gone and its new one with its owner; the doors of each box looked at. */
+  async handAccess(to: string): Promise<void> {
+    for (const kind of ['house', 'management']) {
+      await this.page.locator(`[data-test=network-${kind}]`).click()
+      const net = this.page.locator('[data-test=network-editor]')
+      await expect(net).toContainText(kind === 'house' ? 'For the house' : 'For management')
+      await this.says('Password', 'changed', net)
+      await this.says('Given to', to, net)
+    }
+    await this.page.keyboard.press('Escape')
+    const doors = this.page.getByRole('button', { name: /looked at: both off/ })
+    for (let left = await doors.count(); left > 0; left--) {
+      await doors.first().click()
+      await expect(doors).toHaveCount(left - 1)
+    }
+  }
   async handOver(by: string): Promise<Locator> {
     await this.act('Keep')
     await this.page.locator('[data-test=hand-over]').click()

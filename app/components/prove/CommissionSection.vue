@@ -55,12 +55,12 @@ useKeys({ Escape: { does: 'nothing picked', run: () => (picked.value = null) } }
           <p class="soft">Proof of what it brings is in Before and after; what is open here stands beside.</p>
         </section>
         <section class="pane">
-          <MonthPane />
+          <BoxFacts />
+        <MonthPane />
           <h2 v-if="open.length">{{ open.length === 1 ? 'Open here' : `Open here: ${open.length}` }}</h2>
           <FindingRow v-for="f in open" :key="f.key" :finding="f" brief />
           <p v-if="!open.length" class="soft">Nothing is open here.</p>
-          <BoxFacts />
-        </section>
+          </section>
       </div>
     </template>
   </div>

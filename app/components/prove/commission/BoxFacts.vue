@@ -64,8 +64,8 @@ const DOOR = ['off', 'on'] as const
 
 <style scoped>
 .box {
-  border-top: 1px solid var(--mv-line);
-  padding-top: 8px;
+  border-bottom: 1px solid var(--mv-line);
+  padding-bottom: 8px;
 }
 .sentence {
   line-height: 2;
