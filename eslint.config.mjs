@@ -20,7 +20,21 @@ const IMPURE = {
 /** Inside core a folder uses only those before it. */
 const CORE = [
   ...['geo', 'job', 'radio', 'terrain', 'formats', 'survey', 'site', 'masts', 'catalogue', 'chain', 'separation', 'coverage'],
-  ...['fitting', 'install', 'aim', 'connect', 'promise', 'prove', 'judge', 'solve', 'card', 'drawing', 'report', 'world', 'practice'],
+  ...[
+    'fitting',
+    'install',
+    'aim',
+    'connect',
+    'promise',
+    'prove',
+    'judge',
+    'solve',
+    'card',
+    'drawing',
+    'report',
+    'world',
+    'practice',
+  ],
 ]
 const later = (/** @type {number} */ i) => ({
   regex: `^\\.\\./(${CORE.slice(i + 1).join('|')})/`,

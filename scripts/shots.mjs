@@ -23,17 +23,19 @@ const tick = async (/** @type {import('@playwright/test').Page} */ page) => {
 }
 const KILN = job(1)
 const LOFT = job(2)
+const TRAILER = '0192f000-0100-7000-8000-000000000001'
 const CLINIC = '0192f000-0110-7000-8000-000000000001'
 
-/** An exercise turned through, read four times and locked. */
-const practise = async (/** @type {import('@playwright/test').Page} */ page) => {
-  await page.locator('[data-test=exercise-4]').click()
-  for (const presses of [3, 12, 16, 15]) {
-    for (let i = 0; i < presses; i++) await page.keyboard.press('ArrowRight')
-    await page.keyboard.press('Enter')
-    await page.waitForTimeout(2400)
-  }
-  await page.keyboard.press('l')
+/** The second SIM is on its way up. */
+const powerOn = async (/** @type {import('@playwright/test').Page} */ page) => {
+  await page.locator('[data-test=power-on]').click()
+  await page.waitForTimeout(2000)
+}
+/** A link made, and opened as its holder does. */
+const customersPage = async (/** @type {import('@playwright/test').Page} */ page) => {
+  await page.locator('[data-test=page-make]').click()
+  const link = await page.locator('[data-test=page-link]').textContent()
+  await page.goto((link ?? '').trim())
 }
 /** The modem of the demo listened to, and a few readings kept by themselves. */
 const listen = async (/** @type {import('@playwright/test').Page} */ page) => {
@@ -63,17 +65,6 @@ const VIEWS = [
   ['place', 1280, 800, `/job/${LOFT}/place`],
   ['level', 1280, 800, `/job/${LOFT}/level`],
   [
-    'coverage',
-    1280,
-    800,
-    `/job/${job(6)}/level`,
-    page =>
-      page
-        .locator('[data-test=coverage]')
-        .click()
-        .then(() => page.waitForTimeout(2500)),
-  ],
-  [
     'route',
     1280,
     800,
@@ -102,7 +93,8 @@ const VIEWS = [
         .click()
         .then(() => page.waitForTimeout(1200)),
   ],
-  ['practice', 1280, 800, '/practice', practise],
+  ['commission', 1280, 800, `/job/${TRAILER}/commission`, powerOn],
+  ['customer', 390, 844, `/job/${KILN}/handover`, customersPage],
   ['roof-aim', 390, 844, `/job/${KILN}/aim`, listen],
 ]
 

@@ -175,7 +175,8 @@ const LINES: { [T in TableName]: Record<string, Line> } = {
     ...nobody('as with readings', 'replacesId', 'withdrawn'),
   },
   watches: {
-    ...within('walk', 'drop-outs are watched', 'kind', 'seconds', 'drops', 'longestS', 'lostS', 'switchS', 'backS', 'broke'),
+    ...within('walk', 'drop-outs are watched', 'kind', 'seconds', 'drops', 'longestS', 'lostS'),
+    ...nobody('of a failover test kept here before Commission had them', 'switchS', 'backS', 'broke'),
     ...nobody(WHEN, 'takenAtUtc'),
     ...nobody(OF, 'spotId', 'setupId'),
     ...nobody(WHERE, 'stopId'),

@@ -7,7 +7,7 @@ import type { MadeWith } from '#core/survey'
 import { asNegative, parseNumber } from '#core/formats'
 import type { PageFigures } from '#core/formats'
 import { bandFromEntry, earfcnToMHz, gradeRsrp, noiseLimitedSinrDb } from '#core/radio'
-import { countWords, wordsOfDrill } from '#core/prove'
+import { countWords } from '#core/prove'
 import type { Step } from '#core/fitting'
 import type { Kept } from '../components/prove/WatchPanel.vue'
 import { v7 as uuidv7 } from 'uuid'
@@ -254,11 +254,8 @@ export function useReadingEntry(props: { spotId: string; after?: boolean }) {
     )
     if (!kept && !errors.all) errors.all = 'the test could not be kept'
   }
-  /** A link watched, or a drill: of its own beginning. */
-  async function keepWatched(w: Kept) {
-    const said = w.kind === 'drill' ? wordsOfDrill(w) : countWords(w.drops)
-    await keep('watches', w, 'a watch for drop-outs', `kept: ${said}`)
-  }
+  /** A link watched: of its own beginning. */
+  const keepWatched = (w: Kept) => keep('watches', w, 'a watch for drop-outs', `kept: ${countWords(w.drops)}`)
   /** the lock that was just taken is the band that is read */
   function lockedTo(band: string) {
     values.band = band

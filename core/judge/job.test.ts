@@ -286,7 +286,7 @@ describe('the whole', () => {
     expect(a.proof.proven.map(p => p.what)).toEqual(['antenna: built-in antenna → outside antenna'])
     expect(a.proof.proven[0]!.words).toContain('p < 0.01, by 16 % of a test')
     expect(a.proof.drops.after!.drops).toBe(1)
-    expect(a.proof.drill).toContain('after 18 s')
+    expect(a.proof.failover).toContain('after 18 s')
     const { shares, totalDb } = a.proof.shares!
     expect(shares.reduce((sum, s) => sum + s.db, 0)).toBeCloseTo(totalDb, 9)
   })
@@ -297,6 +297,9 @@ describe('the whole', () => {
       'Aim',
       'Section with the level line',
       'Parts and cables, in the order of the signal',
+      'Connections, in the order they are used',
+      'Networks',
+      'Boxes',
       'Sight line to Stack',
       'Dial',
       'Before and after',

@@ -17,6 +17,7 @@ import { changePercent, ratioRange, stepOf } from '../survey/stats'
 import { given, mbps, num, signed } from '../units'
 import type { Levels } from '../chain/levels'
 import { dropsOf, drillWords } from './drops'
+import { failoverWords } from './failover'
 import { LEAST_TESTS } from '../promise/promise'
 import type { DropsProof } from './drops'
 import { nextSteps } from './next-steps'
@@ -67,8 +68,8 @@ export interface Proof {
   proven: Shown[]
   calls: CallsProof | null
   drops: { before: DropsProof | null; after: DropsProof | null }
-  /** of the last failover drill */
-  drill: string | null
+  /** of the last failover test */
+  failover: string | null
   /** the level gained at the judged place, by what brought it */
   shares: GainShares | null
   verdict: { met: boolean | null; words: string; short: string }
@@ -108,7 +109,7 @@ export function prove(
     proven: provenBy(lines, clock, log.usual),
     calls,
     drops,
-    drill: drillWords(log),
+    failover: lastFailover(doc) ?? drillWords(log),
     shares,
     verdict: verdictOf(job, {
       judged,
@@ -187,6 +188,13 @@ function compare(before: SpotSummary, after: SpotSummary, clock: Clock, usual: U
     words:
       parts.join(', ') || (after.readings.length + after.runs.length ? 'nothing to compare with before' : 'not measured after'),
   }
+}
+
+/** @returns the last test in which another answered, in words */
+function lastFailover(doc: Pick<JobDocument, 'failovers' | 'connections'>): string | null {
+  const rows = doc.failovers.filter(t => !t.withdrawn && t.answeredAtUtc)
+  const last = rows.reduce<(typeof rows)[number] | null>((a, t) => (a && a.pulledAtUtc > t.pulledAtUtc ? a : t), null)
+  return last && failoverWords(last, doc.connections.find(c => c.id === last.connectionId)?.name ?? 'a connection')
 }
 
 /** Calls tried as it is to stay: made, heard both ways, not dropped. */

@@ -1,4 +1,4 @@
-/** Walk 3, to where commissioning begins: a shed with two single beams crossed on one pole: one mount, one aim, two unlike cables. */
+/** Walk 3: a shed with two single beams crossed on one pole: one mount, one aim, two unlike cables. */
 import { DESK, expect, sent, test } from './harness'
 
 test('a shed with a crossed pair, from an empty crew to the frozen handover', async ({ walker, page }) => {
@@ -99,6 +99,32 @@ test('a shed with a crossed pair, from an empty crew to the frozen handover', as
   await page.setViewportSize(DESK)
   await walker.act('Prove')
   await walker.proved(['14', '12.5', '15'], '4', '8 down')
+  // The old network's name is kept, and both cameras are ticked as they come back.
+  await walker.section('Commission')
+  await page.locator('[data-test=commission-begin]').click()
+  await page.locator('[data-test=network-house]').click()
+  const net = page.locator('[data-test=network-editor]')
+  await walker.says('Name', 'longshed', net)
+  await walker.says('Network’s name', 'old name kept', net)
+  for (const camera of ['camera at the gate', 'camera at the door']) {
+    await page.locator('[data-test=appliance-name]').fill(camera)
+    await page.locator('[data-test=appliance-add]').click()
+    await expect(page.locator('[data-test=appliance-name] input, input[data-test=appliance-name]')).toHaveValue('')
+  }
+  await page.keyboard.press('Escape')
+  const main = page.locator('main')
+  await expect(main).toContainText('not seen to work yet: camera at the gate, camera at the door')
+  await page.locator('[data-test=power-on]').click()
+  await page.locator('[data-test=says-no-data]').click()
+  await expect(main).toContainText('the access point’s name is wrong')
+  await page.locator('[data-test=it-answers]').click()
+  for (const i of [0, 1]) await page.locator('[data-test=back]').nth(i).check()
+  await expect(main).not.toContainText('not seen to work yet')
+  await walker.handAccess('Its owner')
+  await expect(main).toContainText('Nothing is open here.')
+  await sent(page)
   const paper = await walker.handOver('Its owner')
+  await expect(paper).toContainText('camera at the gate, camera at the door')
+  await expect(paper).toContainText('old name kept')
   for (const name of ['Roof log-periodic 1', 'Roof log-periodic 2']) await expect(paper).toContainText(name)
 })

@@ -56,11 +56,11 @@ useKeys({ Escape: { does: 'nothing picked', run: () => (picked.value = null) } }
         </section>
         <section class="pane">
           <BoxFacts />
-        <MonthPane />
+          <MonthPane />
           <h2 v-if="open.length">{{ open.length === 1 ? 'Open here' : `Open here: ${open.length}` }}</h2>
           <FindingRow v-for="f in open" :key="f.key" :finding="f" brief />
           <p v-if="!open.length" class="soft">Nothing is open here.</p>
-          </section>
+        </section>
       </div>
     </template>
   </div>

@@ -63,7 +63,7 @@ const widest = computed(() => Math.max(1, ...(proof.value.shares?.shares.map(s =
         >
         <span v-if="calls">{{ calls.words }}</span>
         <span v-if="proof.drops.after" data-test="drops">{{ proof.drops.after.words }}</span>
-        <span v-if="proof.drill" data-test="drill">{{ proof.drill }}</span>
+        <span v-if="proof.failover" data-test="failover-said">{{ proof.failover }}</span>
       </div>
       <p v-if="!lines.length" class="soft pad">
         Nothing measured here yet. Before is read in Survey; after is read here, at the same spots, at the same hour.

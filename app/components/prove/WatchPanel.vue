@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { nowUtc } from '~/replica/clock'
 import { watchServer } from '~/instruments/watch'
-import type { LinkWatch, Watched } from '~/instruments/watch'
+import type { Watched } from '~/instruments/watch'
 import { countWords, mostExpected, spanWords } from '#core/prove'
 import { num } from '#core/units'
 
-/** The link watched for drop-outs over minutes to hours; or the main line pulled on purpose, and what then happens timed. */
+/** The link watched for drop-outs over minutes to hours. */
 const props = defineProps<{ spotId: string }>()
 const session = useSession()
 export interface Kept {
-  kind: 'watch' | 'drill'
+  kind: 'watch'
   takenAtUtc: string
   seconds: number
   drops: number
@@ -21,14 +21,10 @@ export interface Kept {
 }
 const emit = defineEmits<{ watched: [row: Kept] }>()
 const store = useOpened()
-const kind = ref<'watch' | 'drill' | null>(null)
+const watching = ref(false)
 const state = shallowRef<Watched | null>(null)
 const beganUtc = ref('')
-const pulled = ref(false)
-const returned = ref(false)
-const broke = ref('')
 let stop: AbortController | null = null
-let watch_: LinkWatch | null = null
 /** shorter than this says nothing, s */
 const LEAST_S = 10
 
@@ -41,68 +37,46 @@ const cutOff = useLocalStorage<Partial_ | null>('watch-under-way', null, {
   serializer: { read: v => (v ? (JSON.parse(v) as Partial_) : null), write: v => JSON.stringify(v) },
 })
 const left = computed(() =>
-  kind.value === null &&
-  cutOff.value?.jobId === store.id &&
-  cutOff.value.spotId === props.spotId &&
-  cutOff.value.seconds >= LEAST_S
+  !watching.value && cutOff.value?.jobId === store.id && cutOff.value.spotId === props.spotId && cutOff.value.seconds >= LEAST_S
     ? cutOff.value
     : null,
 )
 const { isSupported, request, release } = useWakeLock()
 /** What is kept of a watch as it stands. */
-const row = (what: 'watch' | 'drill', seen: Watched): Kept => ({
-  kind: what,
+const row = (seen: Watched): Kept => ({
+  kind: 'watch',
   takenAtUtc: beganUtc.value,
   seconds: Math.round(seen.seconds),
   drops: seen.drops,
   longestS: round1(seen.longestS),
   lostS: round1(seen.lostS),
-  switchS: what === 'drill' ? rounded(drill.value.switchS) : null,
-  backS: what === 'drill' ? rounded(drill.value.backS) : null,
-  broke: broke.value.trim() || null,
+  switchS: null,
+  backS: null,
+  broke: null,
 })
 const round1 = (v: number) => Math.round(v * 10) / 10
-const rounded = (v: number | null) => (v === null ? null : round1(v))
-const drill = ref({ switchS: null as number | null, backS: null as number | null })
-async function begin(what: 'watch' | 'drill') {
-  kind.value = what
+async function begin() {
+  watching.value = true
   state.value = null
-  pulled.value = returned.value = false
-  drill.value = { switchS: null, backS: null }
-  broke.value = ''
   beganUtc.value = nowUtc()
   stop = new AbortController()
   let saved = 0
-  const watch = watchServer(
-    w => {
-      state.value = w
-      drill.value = { ...watch.drill }
-      if (what === 'watch' && w.seconds - saved >= 10) {
-        saved = w.seconds
-        cutOff.value = { ...row(what, w), jobId: store.id, spotId: props.spotId }
-      }
-    },
-    what === 'drill' ? 500 : 1000,
-  )
-  watch_ = watch
+  const watch = watchServer(w => {
+    state.value = w
+    if (w.seconds - saved < 10) return
+    saved = w.seconds
+    cutOff.value = { ...row(w), jobId: store.id, spotId: props.spotId }
+  })
   if (isSupported.value) void request('screen').catch(() => {})
   await watch.run(stop.signal)
 }
 function end(keep: boolean) {
   stop?.abort()
   void release().catch(() => {})
-  const [what, seen] = [kind.value, state.value]
-  if (keep && what && seen && (what === 'drill' ? pulled.value : seen.seconds >= LEAST_S)) emit('watched', row(what, seen))
-  kind.value = null
+  const seen = state.value
+  if (keep && watching.value && seen && seen.seconds >= LEAST_S) emit('watched', row(seen))
+  watching.value = false
   cutOff.value = null
-}
-function pull() {
-  watch_?.pull()
-  pulled.value = true
-}
-function putBack() {
-  watch_?.putBack()
-  returned.value = true
 }
 function keepLeft() {
   if (!left.value) return
@@ -118,65 +92,34 @@ const atMost = computed(() =>
 
 <template>
   <div class="watch" data-test="watch-panel">
-    <template v-if="kind && state">
+    <template v-if="watching && state">
       <p class="now" role="status" :class="{ error: state.down }" data-test="watch-now">
         <b class="fig">{{ state.down ? 'no answer' : `answers in ${num(state.answerMs ?? 0)} ms` }}</b>
         <span>{{ spanWords(state.seconds) }} watched · {{ countWords(state.drops) }}</span>
         <span v-if="state.drops" class="soft">longest {{ num(state.longestS, 1) }} s</span>
-        <span v-if="kind === 'watch' && atMost !== null" class="soft"
-          >fewer than {{ num(atMost, atMost < 10 ? 1 : 0) }} an hour, nine in ten</span
-        >
+        <span v-if="atMost !== null" class="soft">fewer than {{ num(atMost, atMost < 10 ? 1 : 0) }} an hour, nine in ten</span>
       </p>
-      <template v-if="kind === 'drill'">
-        <ol class="drill">
-          <li :class="{ done: pulled }">
-            <button v-if="!pulled" type="button" class="press filled" data-test="drill-pull" @click="pull">
-              I pull the main line now
-            </button>
-            <span v-else-if="drill.switchS === null">pulled: waiting for the other way</span>
-            <b v-else data-test="drill-switched">the other way answers after {{ num(drill.switchS, 1) }} s</b>
-          </li>
-          <li v-if="pulled">
-            <button v-if="!returned" type="button" class="press" data-test="drill-back" @click="putBack">
-              I put it back now
-            </button>
-            <span v-else-if="drill.backS === null">back in: waiting for the way back</span>
-            <b v-else>back on it after {{ num(drill.backS, 1) }} s</b>
-          </li>
-        </ol>
-        <label v-if="pulled" class="broke"
-          >what broke
-          <input
-            v-model="broke"
-            type="text"
-            maxlength="500"
-            placeholder="a call, a film, the alarm; nothing"
-            data-test="drill-broke"
-        /></label>
-      </template>
       <div class="pair">
         <button
           type="button"
           class="press"
-          :disabled="!session.mayEdit || (kind === 'drill' ? !pulled : state.seconds < LEAST_S)"
+          :disabled="!session.mayEdit || state.seconds < LEAST_S"
           data-test="watch-keep"
           @click="end(true)"
         >
-          {{ kind === 'watch' ? 'stop and keep' : 'done: keep the drill' }}
+          stop and keep
         </button>
         <button type="button" class="press bare" data-test="watch-drop" @click="end(false)">stop, keep nothing</button>
       </div>
-      <p v-if="kind === 'watch'" class="soft">Leave this page open; the screen stays on. An hour or more tells most.</p>
+      <p class="soft">Leave this page open; the screen stays on. An hour or more tells most.</p>
     </template>
-    <p v-else-if="kind" class="soft">asking…</p>
+    <p v-else-if="watching" class="soft">asking…</p>
     <template v-else>
       <div class="pair">
-        <button type="button" class="press" :disabled="!session.mayEdit" data-test="watch-begin" @click="begin('watch')">
+        <button type="button" class="press" :disabled="!session.mayEdit" data-test="watch-begin" @click="begin()">
           watch for drop-outs
         </button>
-        <button type="button" class="press" :disabled="!session.mayEdit" data-test="drill-begin" @click="begin('drill')">
-          failover drill
-        </button>
+        <NuxtLink :to="`/job/${store.id}/commission`" class="plain">failover is timed in Commission</NuxtLink>
       </div>
       <p class="soft">
         Through the link that is to be proved: this device on its Wi-Fi or lead, its own radio off. A few MB an hour.
@@ -206,26 +149,6 @@ const atMost = computed(() =>
   gap: 8px;
   flex-wrap: wrap;
   margin: 6px 0;
-}
-.drill {
-  padding-left: 20px;
-  margin: 0;
-}
-.drill li {
-  margin: 4px 0;
-}
-.broke {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-}
-.broke input {
-  flex: 1;
-  border: 0;
-  border-bottom: 1px solid var(--mv-line);
-  background: none;
-  padding: 6px 2px;
-  color: var(--mv-ink);
 }
 .soft {
   font-size: 12.5px;
