@@ -47,6 +47,7 @@ test('what the plan tells is laid out in one press, and what nobody told stays o
 })
 
 test('a house is commissioned: what is said of connections, cards, boxes and networks is kept', async ({ demoPage: page }) => {
+  test.setTimeout(180_000)
   const job = await copyOf(page.request, KILN)
   await openJob(page, job, 'commission')
   await page.locator('[data-test=lane-1]').click()

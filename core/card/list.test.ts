@@ -4,6 +4,7 @@ import { House } from '../../tests/support/house'
 import { treeOf } from '../chain/tree'
 import { BARE_FIXTURE } from '../job/defaults'
 import { BARE_FIXING } from '../job/fixing'
+import { assess } from '../judge/assess'
 import { cardOf } from './card'
 import { isLate, waitingOn } from './late'
 import { leftOvers, listCsv, listOf, plannedRows, supplyFor } from './list'
@@ -36,6 +37,27 @@ describe('the list of a job', () => {
       for (const n of tree.nodes) wanted.set(`part:${n.part.id}`, (wanted.get(`part:${n.part.id}`) ?? 0) + 1)
       for (const [key, n] of wanted) expect(rows.find(r => r.key === key)?.quantity, key).toBe(n)
     }
+  })
+  it('a card smaller than its slot has its adapter on the list and at its step, one that fits has none', () => {
+    const trailer = demoScenario().jobs.find(j => j.document.jobs[0]!.name === 'Long trailer')!.document
+    const of = (size: 'nano' | 'micro' | 'mini') => {
+      const nodes = trailer.nodes.map(n =>
+        n.part?.kind === 'router' ? { ...n, part: { ...n.part, simSize: 'mini' as const } } : n,
+      )
+      const doc = { ...trailer, nodes, sims: trailer.sims.map(s => ({ ...s, size })) }
+      const tree = treeOf(
+        doc,
+        doc.designs.find(d => d.id === doc.jobs[0]!.designId)!,
+      )
+      const step = cardOf(doc, assess(doc, { paths: {} }, { atUtc: '2026-04-20T12:00:00.000Z' })).steps.find(s =>
+        s.id.startsWith('sim:'),
+      )
+      return { step, rows: plannedRows(doc, tree).filter(r => r.key.startsWith('use:card:')) }
+    }
+    const { step, rows } = of('nano')
+    expect(step!.parts.filter(p => p === 'adapter, nano card to mini slot')).toHaveLength(3)
+    expect(rows).toMatchObject([{ name: 'Adapter, nano card to mini slot', quantity: 3 }])
+    expect(of('mini').rows).toEqual([])
   })
   it('what is there is not bought; what its mount wants is', () => {
     const boat = new House('router', 'boat')

@@ -1,6 +1,8 @@
 /** Everything a job wants, from antennas to washers: counted, where it is, when it comes, what it costs. */
 import { jobOf } from '../job/schema'
+import { allModems } from '../chain/modems'
 import type { Tree } from '../chain/tree'
+import { cardFits } from '../connect/identity'
 import { boughtFor, isScrewed } from '../install/mounts'
 import { PICK_GROUPS, pickList } from '../install/pick-list'
 import type { PickRow } from '../install/pick-list'
@@ -50,8 +52,29 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
   // What a mount says of its pole and screws is better than a rule for mounts of which nobody said anything.
   const rules = rows.filter(r => !(said.poles && r.key === 'use:pole') && !(said.screws && r.key === 'use:screws'))
   const groups = Object.keys(PICK_GROUPS)
-  return merged([...rules, ...said.rows, ...feeds(doc, tree, building), ...fillings(doc, tree)]).sort(
+  return merged([...rules, ...said.rows, ...feeds(doc, tree, building), ...fillings(doc, tree), ...cardAdapters(doc, tree)]).sort(
     (x, y) => groups.indexOf(x.group) - groups.indexOf(y.group),
+  )
+}
+
+/** A card that is smaller than its slot goes in with an adapter, never without. */
+function cardAdapters(doc: JobDocument, tree: Tree): PickRow[] {
+  return allModems(doc, tree).flatMap(m =>
+    m.slots.flatMap(({ sim, slot }): PickRow[] => {
+      const size = m.at.part.simSize
+      return sim && cardFits(sim.size, size) === 'adapter'
+        ? [
+            {
+              group: 'apart',
+              key: `use:card:${sim.size}-${size}`,
+              name: `Adapter, ${sim.size} card to ${size} slot`,
+              quantity: 1,
+              unit: '',
+              note: `${sim.name}, slot ${slot} of ${m.at.name}`,
+            },
+          ]
+        : []
+    }),
   )
 }
 

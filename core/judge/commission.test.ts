@@ -20,7 +20,7 @@ beforeAll(() => {
   kiln = named('kiln')
   shed = named('Potting')
 })
-const judge = (doc: JobDocument) => assess(doc, { paths: [] as never }, { atUtc: AT })
+const judge = (doc: JobDocument) => assess(doc, { paths: {} }, { atUtc: AT })
 const found = (doc: JobDocument): Finding[] => judge(doc).findings.filter(f => f.section === 'commission')
 const codes = (doc: JobDocument) => found(doc).map(f => f.code.replace('commission.', ''))
 const withRow = (doc: JobDocument, i: number, fields: Partial<Connection>): JobDocument => ({

@@ -179,4 +179,11 @@ ALTER TABLE "connections" ADD CONSTRAINT "ref:connections.nodeId" FOREIGN KEY ("
 ALTER TABLE "connections" ADD CONSTRAINT "ref:connections.simId" FOREIGN KEY ("crew_id","job_id","sim_id") REFERENCES "public"."sims"("crew_id","job_id","id") ON DELETE SET NULL ("sim_id");--> statement-breakpoint
 ALTER TABLE "connections" ADD CONSTRAINT "ref:connections.socketId" FOREIGN KEY ("crew_id","job_id","socket_id") REFERENCES "public"."fixtures"("crew_id","job_id","id") ON DELETE SET NULL ("socket_id");--> statement-breakpoint
 ALTER TABLE "connections" ADD CONSTRAINT "ref:connections.entryId" FOREIGN KEY ("crew_id","job_id","entry_id") REFERENCES "public"."fixtures"("crew_id","job_id","id") ON DELETE SET NULL ("entry_id");--> statement-breakpoint
-ALTER TABLE "failovers" ADD CONSTRAINT "ref:failovers.otherId" FOREIGN KEY ("crew_id","job_id","other_id") REFERENCES "public"."connections"("crew_id","job_id","id") ON DELETE SET NULL ("other_id");
+ALTER TABLE "failovers" ADD CONSTRAINT "ref:failovers.otherId" FOREIGN KEY ("crew_id","job_id","other_id") REFERENCES "public"."connections"("crew_id","job_id","id") ON DELETE SET NULL ("other_id");--> statement-breakpoint
+CREATE TRIGGER "connections_mast" BEFORE INSERT OR UPDATE OF "mast_id" ON "connections" FOR EACH ROW WHEN (NEW."mast_id" IS NOT NULL) EXECUTE FUNCTION "mast_of_job_or_crew"('connections');--> statement-breakpoint
+CREATE OR REPLACE FUNCTION "designs_let_go_of_mast"() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+	UPDATE "designs" SET "mast_id" = NULL WHERE "crew_id" = OLD."crew_id" AND "job_id" = OLD."job_id" AND "mast_id" = OLD."id";
+	UPDATE "connections" SET "mast_id" = NULL WHERE "crew_id" = OLD."crew_id" AND "job_id" = OLD."job_id" AND "mast_id" = OLD."id";
+	RETURN OLD;
+END $$;

@@ -10,7 +10,6 @@ import { nowUtc } from '~/replica/clock'
 const props = defineProps<{ lane: Lane }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useOpened()
-const session = useSession()
 const row = computed(() => props.lane.row)
 const set = (field: keyof Fields<'connections'>) => (v: unknown) =>
   store.commit([setField('connections', row.value.id, field, v)], 'a connection')
@@ -75,16 +74,13 @@ async function takeOut() {
 </script>
 
 <template>
-  <section class="editor" aria-label="The connection" data-test="connection-editor">
-    <header>
-      <h2><MvText phrase label="Name" required :value="row.name" :save="set('name')" /></h2>
-      <span v-if="session.mayEdit" class="acts">
-        <button type="button" class="press small" data-test="lane-up" @click="move(-1)">earlier</button>
-        <button type="button" class="press small" data-test="lane-down" @click="move(1)">later</button>
-        <button type="button" class="press small bare" data-test="lane-out" @click="takeOut">take it out</button>
-        <button type="button" class="press small bare" @click="emit('done')">close <kbd class="key">Esc</kbd></button>
-      </span>
-    </header>
+  <EditorFrame label="The connection" data-test="connection-editor" @done="emit('done')">
+    <template #name><MvText phrase label="Name" required :value="row.name" :save="set('name')" /></template>
+    <template #acts>
+      <button type="button" class="press small" data-test="lane-up" @click="move(-1)">earlier</button>
+      <button type="button" class="press small" data-test="lane-down" @click="move(1)">later</button>
+      <button type="button" class="press small bare" data-test="lane-out" @click="takeOut">take it out</button>
+    </template>
     <p class="sentence" data-test="says-state">
       It is <MvChoice phrase label="State" :value="row.state" :choices="states" :save="setState" />. It serves
       <MvChoice phrase label="Use" :value="row.use" :choices="USES" :save="set('use')" /> and carries
@@ -298,44 +294,12 @@ async function takeOut() {
         Mbit/s</template
       >.
     </p>
-  </section>
+  </EditorFrame>
 </template>
 
 <style scoped>
-.editor {
-  padding: 10px 20px 12px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 20px;
-  justify-content: space-between;
-  align-items: baseline;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-.sentence {
-  font-size: 15px;
-  line-height: 2;
-}
 .follows {
   color: var(--mv-computed);
   font-weight: 600;
-}
-@media (max-width: 900px) {
-  .editor {
-    padding: 10px 14px;
-  }
-  .acts .press {
-    min-height: 56px;
-  }
-  .sentence {
-    line-height: 2.4;
-  }
 }
 </style>

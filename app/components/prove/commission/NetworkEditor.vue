@@ -53,14 +53,9 @@ const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0
 </script>
 
 <template>
-  <section class="editor" aria-label="The network" data-test="network-editor">
-    <header>
-      <h2><MvText phrase label="Name" required :value="network.name" :save="set('name')" /></h2>
-      <span v-if="session.mayEdit" class="acts">
-        <button type="button" class="press small bare" @click="takeOut">take it out</button>
-        <button type="button" class="press small bare" @click="emit('done')">close <kbd class="key">Esc</kbd></button>
-      </span>
-    </header>
+  <EditorFrame label="The network" data-test="network-editor" @done="emit('done')">
+    <template #name><MvText phrase label="Name" required :value="network.name" :save="set('name')" /></template>
+    <template #acts><button type="button" class="press small bare" @click="takeOut">take it out</button></template>
     <p class="sentence">
       For {{ network.kind === 'house' ? 'the house' : network.kind }}:
       <MvChoice phrase label="Network’s name" :value="network.named" :choices="NAMED" :save="set('named')" />, on
@@ -152,30 +147,10 @@ const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0
       <button type="submit" class="press small" :disabled="!!doing || !name.trim()" data-test="appliance-add">add</button>
       <span v-if="totalGb" class="follows">{{ num(totalGb, 1) }} GB a month by its use</span>
     </form>
-  </section>
+  </EditorFrame>
 </template>
 
 <style scoped>
-.editor {
-  padding: 10px 20px 12px;
-  border-bottom: 1px solid var(--mv-ink);
-  background: var(--mv-sheet);
-}
-header,
-.new,
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: baseline;
-}
-header {
-  justify-content: space-between;
-}
-.sentence {
-  font-size: 15px;
-  line-height: 2;
-}
 .hang {
   list-style: none;
   margin: 0 0 8px;
@@ -190,6 +165,9 @@ header {
   border-bottom: 1px solid var(--mv-line);
 }
 .new {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
   align-items: center;
 }
 .new :deep(.v-input) {
@@ -200,19 +178,12 @@ header {
   font-weight: 600;
 }
 @media (max-width: 900px) {
-  .editor {
-    padding: 10px 14px;
-  }
   .hang li {
     grid-template-columns: 1fr 1fr;
     padding: 8px 0;
   }
-  .acts .press,
   .new .press {
     min-height: 56px;
-  }
-  .sentence {
-    line-height: 2.4;
   }
 }
 </style>
