@@ -117,7 +117,7 @@ test('a house is commissioned: what is said of connections, cards, boxes and net
   await pick(net, 'Password', 'changed')
   await say(net, 'Given to', 'the owner')
   await say(net, 'Given on', '2026-04-02')
-  await page.locator('[data-test=appliance-name]').fill('camera at the shed')
+  await page.locator('[data-test=appliance-name] input').fill('camera at the shed')
   await page.locator('[data-test=appliance-add]').click()
   const camera = page.locator('[data-test=appliance]').last()
   await camera.getByLabel('tunnel').check()

@@ -97,7 +97,7 @@ test('an office with a modem on the wall, from an empty crew to the frozen hando
   await expect(commission).not.toContainText(/The check of .* takes/)
   // What works through a tunnel stays on the line.
   await page.locator('[data-test=network-house]').click()
-  await page.locator('[data-test=appliance-name]').fill('till')
+  await page.locator('[data-test=appliance-name] input').fill('till')
   await page.locator('[data-test=appliance-add]').click()
   await page.locator('[data-test=appliance]').last().getByLabel('tunnel').check()
   await expect(page.getByRole('button', { name: /no tunnels over it/ })).toBeVisible()

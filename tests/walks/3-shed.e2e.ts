@@ -107,9 +107,9 @@ test('a shed with a crossed pair, from an empty crew to the frozen handover', as
   await walker.says('Name', 'longshed', net)
   await walker.says('Network’s name', 'old name kept', net)
   for (const camera of ['camera at the gate', 'camera at the door']) {
-    await page.locator('[data-test=appliance-name]').fill(camera)
+    await page.locator('[data-test=appliance-name] input').fill(camera)
     await page.locator('[data-test=appliance-add]').click()
-    await expect(page.locator('[data-test=appliance-name] input, input[data-test=appliance-name]')).toHaveValue('')
+    await expect(page.locator('[data-test=appliance-name] input')).toHaveValue('')
   }
   await page.keyboard.press('Escape')
   const main = page.locator('main')

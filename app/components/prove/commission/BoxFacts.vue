@@ -46,7 +46,6 @@ const DOOR = ['off', 'on'] as const
         hint="not looked at"
         :value="b.label?.wps ?? null"
         :choices="DOOR"
-        clearable
         :save="set(b.at.node.id, b.label, 'wps')"
       />, the door from outside
       <MvChoice
@@ -55,7 +54,6 @@ const DOOR = ['off', 'on'] as const
         hint="not looked at"
         :value="b.label?.adminFromOutside ?? null"
         :choices="DOOR"
-        clearable
         :save="set(b.at.node.id, b.label, 'adminFromOutside')"
       />.
     </p>

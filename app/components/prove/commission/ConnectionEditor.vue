@@ -236,15 +236,7 @@ async function takeOut() {
     </p>
     <p v-if="lane.sim" class="sentence" data-test="says-sim">
       {{ lane.sim.name }}:
-      <MvChoice
-        phrase
-        label="Card"
-        hint="size of the card"
-        :value="lane.sim.size"
-        :choices="SIZES"
-        clearable
-        :save="setSim('size')"
-      />
+      <MvChoice phrase label="Card" hint="size of the card" :value="lane.sim.size" :choices="SIZES" :save="setSim('size')" />
       card, number
       <MvText phrase label="Number on the card" hint="89…" :value="lane.sim.iccid" :save="setIccid" />
       <span v-if="iccidError" class="error" role="alert">{{ iccidError }}</span>;

@@ -79,15 +79,7 @@ const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0
     </p>
     <p class="sentence" data-test="says-password">
       Its password is
-      <MvChoice
-        phrase
-        label="Password"
-        hint="not told"
-        :value="network.password"
-        :choices="PASSWORDS"
-        clearable
-        :save="setPassword"
-      />
+      <MvChoice phrase label="Password" hint="not told" :value="network.password" :choices="PASSWORDS" :save="setPassword" />
       <template v-if="network.password === 'changed'">
         by <MvText phrase label="Changed by" hint="whom" :value="network.passwordBy" :save="set('passwordBy')" />, given to
         <MvText phrase label="Given to" hint="nobody yet" :value="network.passwordTo" :save="set('passwordTo')" /> on
