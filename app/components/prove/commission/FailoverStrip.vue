@@ -10,7 +10,8 @@ const props = defineProps<{ lanes: Lane[] }>()
 const store = useOpened()
 const session = useSession()
 const { now, under, listen, pull, answered, putBack, isBack, drop } = useFailover()
-const fromId = ref(props.lanes[0]?.row.id ?? '')
+/** the one that was picked; else the first in order, whatever comes to stand there */
+const fromId = ref<string | null>(null)
 const from = computed(() => props.lanes.find(l => l.row.id === fromId.value) ?? props.lanes[0])
 const how = ref<Failover['how']>('line pulled')
 const asking = ref(false)
@@ -142,7 +143,7 @@ const HOWS = TAKEN_AWAY.map(value => ({ value, title: takenWords[value] }))
       <template v-else-if="asking">
         <MvChoice
           label="Taken away"
-          :value="fromId"
+          :value="from?.row.id ?? null"
           :choices="lanes.map(l => ({ value: l.row.id, title: l.row.name }))"
           :save="v => (fromId = v)"
           data-test="failover-from"
