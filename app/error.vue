@@ -6,28 +6,14 @@ import type { NuxtError } from '#app'
  * by itself, each time after a longer pause; what was kept on this device is not touched.
  */
 const props = defineProps<{ error: NuxtError }>()
-/** So often it is asked for again by itself. */
-const MOST = 4
-const TRIED = 'multivox:loads-tried'
 const missing = computed(() => /dynamically imported module|module script failed|preload CSS/i.test(props.error.message))
 const unknown = computed(() => props.error.statusCode === 404)
 const leftS = ref<number | null>(null)
 const again = () => location.reload()
-/** Counts this one in. Storage may be shut: then nothing is tried by itself. */
-function tried(): number {
-  try {
-    const last = JSON.parse(sessionStorage.getItem(TRIED) ?? 'null') as { n: number; at: number } | null
-    const n = (last && Date.now() - last.at < 120_000 ? last.n : 0) + 1
-    sessionStorage.setItem(TRIED, JSON.stringify({ n, at: Date.now() }))
-    return n
-  } catch {
-    return MOST + 1
-  }
-}
 onMounted(() => {
   if (!missing.value) return
-  const n = tried()
-  if (n <= MOST) leftS.value = pauseMs(n) / 1000
+  const n = countReload()
+  if (n !== null) leftS.value = pauseMs(n) / 1000
 })
 useIntervalFn(() => {
   if (leftS.value === null) return

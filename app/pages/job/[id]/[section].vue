@@ -40,7 +40,8 @@ const screenOf = ([id, load]: [string, (typeof LOADERS)[Section]]) =>
     },
     onError: (_e, retry, _fail, tried) => {
       missing.add(id)
-      setTimeout(retry, pauseMs(tried))
+      // Once in place; after that by a new page, as long as that may help.
+      setTimeout(() => (tried > 1 && countReload() !== null ? location.reload() : retry()), pauseMs(tried))
     },
   })
 const SCREENS = Object.fromEntries(Object.entries(LOADERS).map(of => [of[0], screenOf(of)])) as unknown as Record<
