@@ -119,6 +119,7 @@ test('a house is commissioned: what is said of connections, cards, boxes and net
   await say(net, 'Given on', '2026-04-02')
   await page.locator('[data-test=appliance-name] input').fill('camera at the shed')
   await page.locator('[data-test=appliance-add]').click()
+  await expect(page.locator('[data-test=appliance]')).toHaveCount(3)
   const camera = page.locator('[data-test=appliance]').last()
   await camera.getByLabel('tunnel').check()
   await pick(camera, 'Use', /^camera/)

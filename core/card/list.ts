@@ -2,7 +2,7 @@
 import { jobOf } from '../job/schema'
 import { allModems } from '../chain/modems'
 import type { Tree } from '../chain/tree'
-import { cardFits } from '../connect/identity'
+import { adaptersIn } from '../connect/identity'
 import { boughtFor, isScrewed } from '../install/mounts'
 import { PICK_GROUPS, pickList } from '../install/pick-list'
 import type { PickRow } from '../install/pick-list'
@@ -58,25 +58,15 @@ export function plannedRows(doc: JobDocument, tree: Tree | null): PickRow[] {
 }
 
 /** A card that is smaller than its slot goes in with an adapter, never without. */
-function cardAdapters(doc: JobDocument, tree: Tree): PickRow[] {
-  return allModems(doc, tree).flatMap(m =>
-    m.slots.flatMap(({ sim, slot }): PickRow[] => {
-      const size = m.at.part.simSize
-      return sim && cardFits(sim.size, size) === 'adapter'
-        ? [
-            {
-              group: 'apart',
-              key: `use:card:${sim.size}-${size}`,
-              name: `Adapter, ${sim.size} card to ${size} slot`,
-              quantity: 1,
-              unit: '',
-              note: `${sim.name}, slot ${slot} of ${m.at.name}`,
-            },
-          ]
-        : []
-    }),
-  )
-}
+const cardAdapters = (doc: JobDocument, tree: Tree): PickRow[] =>
+  adaptersIn(allModems(doc, tree)).map(({ sim, slot, at, words }) => ({
+    group: 'apart',
+    key: `use:card:${sim.size}-${at.part.simSize}`,
+    name: `Adapter, ${words}`,
+    quantity: 1,
+    unit: '',
+    note: `${sim.name}, slot ${slot} of ${at.name}`,
+  }))
 
 function fixings(tree: Tree, b: Building): { rows: PickRow[]; poles: boolean; screws: boolean } {
   const rows: PickRow[] = []

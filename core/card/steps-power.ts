@@ -1,11 +1,10 @@
 /** Steps with power and after it: joined, powered, in the network, aimed, sealed, proved, cleared. */
 import { isData } from '../chain/data'
 import { modemsOf } from '../chain/modems'
-import type { RouterNode, Tree } from '../chain/tree'
-import { cardFits } from '../connect/identity'
+import { adaptersIn } from '../connect/identity'
 import { isOmni } from '../job/part'
 import { jobOf, movesAbout, siteOf } from '../job/schema'
-import type { JobDocument, JobKind } from '../job/schema'
+import type { JobKind } from '../job/schema'
 import { heightWords, poleOf } from '../install/mounts'
 import { travelHeightM } from '../install/striking'
 import { feedsOf } from '../judge/feeds'
@@ -17,14 +16,6 @@ import { energising, heightGates, lacking, transmitting } from './needs'
 import { aboard, striking } from './steps-aboard'
 import { isUp, worded } from './step'
 import type { Draft, CardContext } from './step'
-
-/** What a card that is smaller than its slot wants. */
-const adapters = (doc: JobDocument, tree: Tree, at: RouterNode): string[] =>
-  modemsOf(doc, tree, at).flatMap(m =>
-    m.slots.flatMap(({ sim }) =>
-      sim && cardFits(sim.size, at.part.simSize) === 'adapter' ? [`adapter, ${sim.size} card to ${at.part.simSize} slot`] : [],
-    ),
-  )
 
 /** A router's SIM before there is power; its way into the network, and who may change it, once there is. */
 function online({ doc, a }: CardContext): Draft[] {
@@ -38,7 +29,10 @@ function online({ doc, a }: CardContext): Draft[] {
         ...worded(name => `SIM into ${name(at)}, power off`),
         stand: 'ground',
         at: at.node,
-        parts: [...(sims.length ? sims : ['SIM of the plan agreed']), ...adapters(doc, a.tree, at)],
+        parts: [
+          ...(sims.length ? sims : ['SIM of the plan agreed']),
+          ...adaptersIn(modemsOf(doc, a.tree, at)).map(x => `adapter, ${x.words}`),
+        ],
         tools: ['pin of the slot'],
         then: 'Its size, which way its chip looks and which slot as the box shows, until it clicks; a second one in the second slot.',
         minutes: TAKES.sim,

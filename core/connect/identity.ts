@@ -1,5 +1,6 @@
 /** Numbers on cards: read, and held against their check digit. */
 import { luhnFits } from '../formats/box-label'
+import type { Modem } from '../chain/modems'
 import type { Sim } from '../job/schema'
 
 /** First digits of every card of a network operator. @source ITU-T E.118 */
@@ -33,3 +34,13 @@ export function cardFits(card: Sim['size'], slot: Sim['size'] | undefined): 'fit
   const by = SIZES.indexOf(card) - SIZES.indexOf(slot)
   return by === 0 ? 'fits' : by > 0 ? 'adapter' : 'too large'
 }
+
+/** @returns every card that goes into its slot with an adapter only, as the SIMs lie */
+export const adaptersIn = (modems: readonly Modem[]): { sim: Sim; slot: number; at: Modem['at']; words: string }[] =>
+  modems.flatMap(({ at, slots }) =>
+    slots.flatMap(({ sim, slot }) =>
+      sim && cardFits(sim.size, at.part.simSize) === 'adapter'
+        ? [{ sim, slot, at, words: `${sim.size} card to ${at.part.simSize} slot` }]
+        : [],
+    ),
+  )

@@ -1,6 +1,6 @@
 /** What a month takes of a plan: expected of what hangs on it, told by what was counted so far, and the day it runs out. */
 import { finite } from '../check'
-import type { Appliance } from '../job/schema'
+import type { Appliance, Connection } from '../job/schema'
 
 /** Typical of an hour's use, MB, both ways. The data of a stream is 0.45 GB an hour for each Mbit/s. */
 export const MB_HOUR: Record<NonNullable<Appliance['usage']>, { mb: number; source: string }> = {
@@ -23,9 +23,8 @@ export const mbDayOf = (a: Pick<Appliance, 'usage' | 'hoursDay' | 'mbHour'>): nu
 /** @returns GB that a stream takes, of its rate and hours */
 export const streamGb = (mbps: number, hours: number): number => finite('stream', 0.45 * mbps * hours)
 
-/** Whether what hangs on it may use the connection, and how much of it then. */
-type Carries = 'everything' | 'no tunnels' | 'calls and mail' | 'only its check'
-export function mbDayCarried(rows: readonly Appliance[], carries: Carries): number {
+/** @returns MB a day of what hangs on the networks, as far as a connection may carry it */
+export function mbDayCarried(rows: readonly Appliance[], carries: Connection['carries']): number {
   if (carries === 'only its check') return 0
   return rows
     .filter(a => carries === 'everything' || !a.tunnel)

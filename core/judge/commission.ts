@@ -1,7 +1,9 @@
 /** Commission judged: what comes to the internet by which way, what each carries, and what the owner is left with. */
 import { answers, begunSteps, lanesOf, STATE_WORDS } from '../connect/lanes'
 import type { Lane } from '../connect/lanes'
-import { checkMbMonth, checkWithin } from '../connect/check'
+import type { RouterNode } from '../chain/tree'
+import type { Label } from '../job/schema'
+import { checkMbMonth, checkWithin, MONTH_DAYS } from '../connect/check'
 import { cardFits, iccidChecks } from '../connect/identity'
 import { mbDayCarried, monthOf, periodOf } from '../connect/month'
 import { BARE_LABEL } from '../job/defaults'
@@ -27,7 +29,8 @@ export function commissionFindings(c: Context): Finding[] {
   const drafts = lanes.length
     ? [
         ...upDrafts(lanes),
-        ...identityDrafts(c, lanes),
+        ...cardDrafts(lanes),
+        ...boxDrafts(c),
         ...carriedDrafts(c, lanes),
         ...checkDrafts(lanes),
         ...togetherDrafts(c, lanes),
@@ -79,8 +82,8 @@ const upDrafts = (lanes: readonly Lane[]): Draft[] =>
     ]
   })
 
-/** Cards, slots and boxes: numbers, sizes, firmware, doors left open. */
-function identityDrafts({ doc, tree }: Context, lanes: readonly Lane[]): Draft[] {
+/** Numbers and sizes of cards. */
+function cardDrafts(lanes: readonly Lane[]): Draft[] {
   const out: Draft[] = []
   for (const { sim, modem, slot } of lanes) {
     if (!sim) continue
@@ -113,9 +116,21 @@ function identityDrafts({ doc, tree }: Context, lanes: readonly Lane[]): Draft[]
         source: 'ETSI TS 102 221, ISO/IEC 7810, from memory',
       })
   }
-  for (const at of tree?.routers ?? []) {
-    const label = doc.labels.find(l => l.nodeId === at.node.id)
-    if (label?.wps && label.adminFromOutside) continue
+  return out
+}
+
+/** Firmware of boxes, and doors left open or not looked at. */
+const boxDrafts = ({ doc, tree }: Context): Draft[] =>
+  (tree?.routers ?? []).flatMap(at => {
+    const label = doc.labels.find(l => l.nodeId === at.node.id) ?? null
+    return [...doorDrafts(at, label), ...firmwareDrafts(at, label)]
+  })
+
+const BOTH_OFF = { wps: 'off', adminFromOutside: 'off' } as const
+
+function doorDrafts(at: RouterNode, label: Label | null): Draft[] {
+  const out: Draft[] = []
+  if (!label?.wps || !label.adminFromOutside)
     out.push({
       code: 'commission.doors-unknown',
       subjectId: at.node.id,
@@ -127,49 +142,43 @@ function identityDrafts({ doc, tree }: Context, lanes: readonly Lane[]): Draft[]
       cures: [
         cure('looked at: both off', 'no way in from outside', 'a minute on its page first', [
           label
-            ? update('labels', label.id, { wps: 'off', adminFromOutside: 'off' })
-            : {
-                ...insert('labels', { ...BARE_LABEL, nodeId: at.node.id, wps: 'off', adminFromOutside: 'off' }),
-                rowId: 'new:label',
-              },
+            ? update('labels', label.id, BOTH_OFF)
+            : { ...insert('labels', { ...BARE_LABEL, nodeId: at.node.id, ...BOTH_OFF }), rowId: 'new:label' },
         ]),
       ],
     })
-  }
-  const names = new Map(tree?.routers.map(r => [r.node.id, r.name]))
-  for (const l of doc.labels) {
-    const name = names.get(l.nodeId)
-    if (!name) continue
-    if (l.firmwareNeeded && l.firmwareFound !== l.firmwareNeeded)
-      out.push({
-        code: 'commission.firmware',
-        subjectId: l.id,
-        severity: l.firmwareFound ? 'fix' : 'note',
-        title: `${name}: firmware ${l.firmwareNeeded} is needed, ${l.firmwareFound ?? 'nothing'} found`,
-        sentence: 'Bring it up to that in coverage, before it is on the roof, or read what it has.',
-        because: 'as noted on its label',
-        source: COMMON,
-      })
-    const doors = [l.wps === 'on' && 'WPS is on', l.adminFromOutside === 'on' && 'it is administered from outside']
-    const left = doors.filter((d): d is string => !!d)
-    if (left.length)
-      out.push({
-        code: 'commission.doors',
-        subjectId: l.id,
-        severity: 'fix',
-        title: `${name}: ${left.join(', ')}`,
-        sentence: 'Whoever passes, or finds its address, comes in. Both off, unless the owner asks for it by name.',
-        because: 'as noted on its label',
-        source: COMMON,
-        cures: [
-          cure('noted as off', 'no way in from outside', 'switched off at the box first', [
-            update('labels', l.id, { wps: 'off', adminFromOutside: 'off' }),
-          ]),
-        ],
-      })
-  }
+  const open = [label?.wps === 'on' && 'WPS is on', label?.adminFromOutside === 'on' && 'it is administered from outside']
+  const left = open.filter((d): d is string => !!d)
+  if (label && left.length)
+    out.push({
+      code: 'commission.doors',
+      subjectId: label.id,
+      severity: 'fix',
+      title: `${at.name}: ${left.join(', ')}`,
+      sentence: 'Whoever passes, or finds its address, comes in. Both off, unless the owner asks for it by name.',
+      because: 'as noted on its label',
+      source: COMMON,
+      cures: [
+        cure('noted as off', 'no way in from outside', 'switched off at the box first', [update('labels', label.id, BOTH_OFF)]),
+      ],
+    })
   return out
 }
+
+const firmwareDrafts = (at: RouterNode, label: Label | null): Draft[] =>
+  label?.firmwareNeeded && label.firmwareFound !== label.firmwareNeeded
+    ? [
+        {
+          code: 'commission.firmware',
+          subjectId: label.id,
+          severity: label.firmwareFound ? 'fix' : 'note',
+          title: `${at.name}: firmware ${label.firmwareNeeded} is needed, ${label.firmwareFound ?? 'nothing'} found`,
+          sentence: 'Bring it up to that in coverage, before it is on the roof, or read what it has.',
+          because: 'as noted on its label',
+          source: COMMON,
+        },
+      ]
+    : []
 
 const tunnelsOf = (c: Context) => c.doc.appliances.filter(a => a.tunnel)
 
@@ -384,9 +393,11 @@ export function monthsOf(c: Pick<Context, 'doc' | 'tree' | 'atUtc'>, lanes: read
       .map(u => ({ day: Math.round((Date.parse(u.onDay) - from) / 86_400_000) + 1, mb: u.mb }))
     // What stands by carries its check alone until it is wanted.
     const carried = row.id === first || row.use === 'bonded' ? mbDayCarried(c.doc.appliances, row.carries) : 0
-    const expectedMbDay = carried + checkMbMonth(row) / 30
+    const expectedMbDay = carried + checkMbMonth(row) / MONTH_DAYS
     const month = monthOf({ allowanceGb, days: period.days, expectedMbDay }, counted)
-    return month ? [{ row, sim, period, month, expectedMbDay, outageMbDay: mbDayCarried(c.doc.appliances, row.carries) }] : []
+    return month
+      ? [{ row, sim, period, month, counted, expectedMbDay, outageMbDay: mbDayCarried(c.doc.appliances, row.carries) }]
+      : []
   })
 }
 

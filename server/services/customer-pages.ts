@@ -82,11 +82,10 @@ export async function withdrawCustomerPage(db: Db, crewId: string, jobId: string
 export async function readCustomerPage(db: Db, token: string, count: boolean): Promise<CustomerPage | null> {
   const [good] = await db
     .update(customerPages)
-    .set(
-      count
-        ? { openings: sql`${customerPages.openings} + 1` as never, openedAt: sql`now()` as never }
-        : { hash: hashToken(token) },
-    )
+    .set({
+      openings: sql`${customerPages.openings} + ${count ? 1 : 0}`,
+      openedAt: count ? sql`now()` : sql`${customerPages.openedAt}`,
+    } as never)
     .where(and(eq(customerPages.hash, hashToken(token)), isNull(customerPages.withdrawnAt), sql`${customerPages.endsAt} > now()`))
     .returning()
   if (!good) return null

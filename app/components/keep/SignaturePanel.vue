@@ -82,7 +82,6 @@ const keep = () =>
 const path = (s: Signature) =>
   s.strokes.map(k => k.reduce((d, v, i) => d + (i % 2 ? ` ${v}` : `${i ? 'L' : 'M'}${v}`), '')).join('')
 const WHAT = { handover: 'What was handed over', access: 'Passwords and access' }
-const SAID = SIGNED.map(v => ({ value: v, title: v }))
 onBeforeUnmount(() => pad?.off())
 </script>
 
@@ -107,7 +106,7 @@ onBeforeUnmount(() => pad?.off())
       <canvas ref="canvas" aria-label="Sign here" data-test="pad" />
       <div class="fields">
         <v-text-field v-model="name" label="Name" maxlength="120" autocomplete="off" data-test="signer" />
-        <MvChoice label="It is" :value="said" :choices="SAID" :save="v => (said = v)" data-test="said" />
+        <MvChoice label="It is" :value="said" :choices="SIGNED" :save="v => (said = v)" data-test="said" />
         <v-text-field v-if="said !== 'accepted'" v-model="remarks" label="Remarks" maxlength="1000" data-test="remarks" />
       </div>
       <p v-if="error" class="error" role="alert">{{ error }}</p>

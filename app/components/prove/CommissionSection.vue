@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { begunSteps, lanesOf } from '#core/connect'
+import { answers, begunSteps, lanesOf } from '#core/connect'
 
 /** From power-on to a house that works: connections in, networks out, what hangs on each; then failover, and the month. */
 const store = useOpened()
 const session = useSession()
 const lanes = computed(() => lanesOf(store.doc, store.result.tree))
-const picked = ref<{ what: 'connection' | 'network' | 'box'; id: string } | null>(null)
+const picked = ref<{ what: 'connection' | 'network'; id: string } | null>(null)
 const lane = computed(() => (picked.value?.what === 'connection' ? lanes.value.find(l => l.row.id === picked.value!.id) : null))
 const network = computed(() =>
   picked.value?.what === 'network' ? store.doc.networks.find(n => n.id === picked.value!.id) : null,
@@ -19,7 +19,7 @@ const begin = () =>
 const open = computed(() => store.result.findings.filter(f => f.section === 'commission' && !f.accepted && f.severity !== 'good'))
 const inOrder = computed(() => lanes.value.filter(l => l.row.use !== 'by hand'))
 /** what is to come up next: the first in order that does not answer */
-const coming = computed(() => inOrder.value.find(l => l.row.state !== 'up' && l.row.state !== 'slow') ?? null)
+const coming = computed(() => inOrder.value.find(l => !answers(l.row.state)) ?? null)
 useKeys({ Escape: { does: 'nothing picked', run: () => (picked.value = null) } })
 </script>
 
@@ -50,9 +50,12 @@ useKeys({ Escape: { does: 'nothing picked', run: () => (picked.value = null) } }
       <FailoverStrip v-if="inOrder.length > 1" :lanes="inOrder" />
       <div class="below">
         <FirstConnection v-if="coming" :key="coming.row.id" :lane="coming" />
-        <section v-else class="pane" data-test="all-up">
-          <h2>Every connection in use answers</h2>
-          <p class="soft">Proof of what it brings is in Before and after; what is open here stands beside.</p>
+        <section v-else class="pane" :data-test="inOrder.length ? 'all-up' : 'none-in-use'">
+          <template v-if="inOrder.length">
+            <h2>Every connection in use answers</h2>
+            <p class="soft">Proof of what it brings is in Before and after; what is open here stands beside.</p>
+          </template>
+          <h2 v-else>No connection is in use yet</h2>
         </section>
         <section class="pane">
           <BoxFacts />

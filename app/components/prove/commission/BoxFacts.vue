@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BARE_LABEL, setField, upsert } from '#core/job'
+import { BARE_LABEL, insert, setField } from '#core/job'
 import type { Fields, Label } from '#core/job'
 
 /** Boxes: what stands on each, its firmware, and the doors that are shut. */
@@ -12,7 +12,7 @@ const set = (nodeId: string, label: Label | null, field: keyof Fields<'labels'>)
     [
       label
         ? setField('labels', label.id, field, v)
-        : upsert('labels', undefined, { ...BARE_LABEL, nodeId, [field]: v } as Fields<'labels'>),
+        : insert('labels', { ...BARE_LABEL, nodeId, [field]: v } as Fields<'labels'>),
     ],
     'a box',
   )

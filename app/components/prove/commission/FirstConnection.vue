@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   answers,
+  cardFits,
   CAUSE_WORDS,
   clockOf,
   inferCause,
@@ -30,7 +31,7 @@ const clock = computed(() => (row.value.poweredAtUtc ? clockOf(row.value.powered
 const isCell = computed(() => row.value.kind === 'cellular')
 const size = computed(() => props.lane.modem?.at.part.simSize ?? null)
 const sizeMm = computed(() => (size.value && size.value !== 'eSIM' ? SIM_MM[size.value] : null))
-const adapter = computed(() => props.lane.sim?.size && size.value && props.lane.sim.size !== size.value)
+const fits = computed(() => cardFits(props.lane.sim?.size ?? null, size.value ?? undefined))
 
 const write = (fields: Partial<Connection>, label: string) => store.commit([update('connections', row.value.id, fields)], label)
 const powerOn = () =>
@@ -88,7 +89,13 @@ const portDrawing = computed(() => (props.lane.slot ? `slot ${props.lane.slot}` 
           <dt>{{ size ?? 'size of the slot' }}</dt>
           <dd>
             {{ sizeMm ? `${num(sizeMm[0], 1)} × ${num(sizeMm[1], 1)} mm` : 'by the box’s own sheet'
-            }}{{ adapter ? `; the ${lane.sim!.size} card wants its adapter` : '' }}
+            }}{{
+              fits === 'adapter'
+                ? `; the ${lane.sim!.size} card wants its adapter`
+                : fits === 'too large'
+                  ? `; the ${lane.sim!.size} card is too large for it`
+                  : ''
+            }}
           </dd>
           <dt>chip down</dt>
           <dd>cut corner as drawn on the slot</dd>

@@ -15,11 +15,7 @@ const months = computed(() =>
     const y = (gb: number) => h - (gb / top) * (h - 14)
     let sum = 0
     const mbOn = new Map<number, number>()
-    const from = Date.parse(m.period.from)
-    for (const u of store.doc.usageDays.filter(d => d.connectionId === m.row.id)) {
-      const day = Math.round((Date.parse(u.onDay) - from) / 86_400_000) + 1
-      mbOn.set(day, (mbOn.get(day) ?? 0) + u.mb)
-    }
+    for (const { day, mb } of m.counted) mbOn.set(day, (mbOn.get(day) ?? 0) + mb)
     const used = Array.from({ length: m.month.countedTo }, (_, i) => `L${x(i + 1)} ${y((sum += (mbOn.get(i + 1) ?? 0) / 1000))}`)
     return { ...m, w, h, x, y, used: used.length ? `M${x(0)} ${y(0)}${used.join('')}` : '' }
   }),

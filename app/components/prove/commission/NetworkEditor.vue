@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BARE_APPLIANCE, MB_HOUR, mbDayOf } from '#core/connect'
+import { BARE_APPLIANCE, MB_HOUR, mbDayOf, MONTH_DAYS } from '#core/connect'
 import { insert, remove, setField, update, USAGES } from '#core/job'
 import type { Appliance, Fields, Network } from '#core/job'
 import { num } from '#core/units'
@@ -49,7 +49,7 @@ const APART = [
   { value: 'sees the others' as const, title: 'the house' },
 ]
 const usages = USAGES.map(value => ({ value, title: `${value}, ${num(MB_HOUR[value].mb)} MB an hour` }))
-const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0) * 30) / 1000)
+const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0) * MONTH_DAYS) / 1000)
 </script>
 
 <template>
@@ -155,6 +155,10 @@ const totalGb = computed(() => (hanging.value.reduce((s, a) => s + mbDayOf(a), 0
   align-items: center;
   min-height: 40px;
   border-bottom: 1px solid var(--mv-line);
+}
+/* As wide as its words: beside them nothing opens. */
+.hang :deep(.mv-choice) {
+  justify-self: start;
 }
 .new {
   display: flex;
