@@ -115,7 +115,8 @@ test('a house is commissioned: what is said of connections, cards, boxes and net
   await say(net, 'Name', 'netloft')
   await pick(net, 'Network’s name', 'old name kept')
   await pick(net, 'Password', 'changed')
-  await say(net, 'Given to', 'the owner')
+  await say(net, 'Changed by', 'Wen Sallow')
+  await say(net, 'Given to', 'the tenant')
   await say(net, 'Given on', '2026-04-02')
   await page.locator('[data-test=appliance-name] input').fill('camera at the shed')
   await page.locator('[data-test=appliance-add]').click()
@@ -165,8 +166,8 @@ test('a house is commissioned: what is said of connections, cards, boxes and net
     name: 'netloft',
     named: 'old name kept',
     password: 'changed',
-    passwordBy: 'Ila Marrow',
-    passwordTo: 'the owner',
+    passwordBy: 'Wen Sallow',
+    passwordTo: 'the tenant',
     passwordOn: '2026-04-02',
   })
   const shed = doc.appliances.find(a => a.name === 'camera at the shed')!
